@@ -1,0 +1,66 @@
+package leveltally.core.approval;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.LocalDate;
+import java.util.Comparator;
+import java.util.HexFormat;
+import java.util.List;
+import leveltally.core.batches.Claim;
+import leveltally.core.batches.ClaimLine;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.vendors.PaymentMethod;
+
+/**
+ * The SHA-256 of exactly what an approver agreed to, over a canonical form: payee name, remit-to, amount, lines,
+ * discount, credits, check date, bank account, method. The note and the ledger date are not part of it, nor is the order
+ * of the lines. Every text goes in with its length before it, so that no two contents share a form.
+ *
+ * @param hex 64 lower-case hex digits
+ */
+public record ClaimDigest(String hex) {
+    public ClaimDigest {
+        if (!hex.matches("[0-9a-f]{64}")) {
+            throw new IllegalArgumentException("digest: 64 hex digits wanted, not " + hex);
+        }
+    }
+
+    public static ClaimDigest of(Claim claim, LocalDate checkDate, BankAccountId account, PaymentMethod method) {
+        StringBuilder form = new StringBuilder("claim-1");
+        put(form, claim.remitTo().payee());
+        put(form, String.valueOf(claim.remitTo().lines().size()));
+        claim.remitTo().lines().forEach(line -> put(form, line));
+        put(form, claim.amount().currency().getCurrencyCode());
+        put(form, claim.amount().plain());
+        put(form, checkDate.toString());
+        put(form, String.valueOf(account.value()));
+        put(form, method.name());
+        List<ClaimLine> lines = claim.lines().stream()
+                .sorted(Comparator.comparing(ClaimLine::kind)
+                        .thenComparing(line -> line.invoice().value()))
+                .toList();
+        put(form, String.valueOf(lines.size()));
+        for (ClaimLine line : lines) {
+            put(form, line.kind().name());
+            put(form, String.valueOf(line.invoice().value()));
+            put(form, line.gross().plain());
+            put(form, line.discount().plain());
+            put(form, line.credit().plain());
+        }
+        return new ClaimDigest(sha256(form.toString()));
+    }
+
+    private static void put(StringBuilder form, String text) {
+        form.append('|').append(text.length()).append(':').append(text);
+    }
+
+    private static String sha256(String text) {
+        try {
+            return HexFormat.of()
+                    .formatHex(MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8)));
+        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
+            throw new IllegalStateException(everyPlatformHasIt);
+        }
+    }
+}

@@ -1,0 +1,54 @@
+package leveltally.core.batches;
+
+import java.util.Map;
+import java.util.Set;
+import leveltally.core.Refusal;
+
+/** Where a batch stands; {@link #to} is the only gate between the states. */
+public enum BatchState {
+    DRAFT("draft"),
+    IN_APPROVAL("in approval"),
+    APPROVED("approved"),
+    NUMBERED("numbered"),
+    POSTED("posted"),
+    WITHDRAWN("withdrawn");
+
+    private static final Map<BatchState, Set<BatchState>> ALLOWED = Map.of(
+            DRAFT, Set.of(IN_APPROVAL, WITHDRAWN),
+            IN_APPROVAL, Set.of(APPROVED, DRAFT, WITHDRAWN),
+            APPROVED, Set.of(NUMBERED, DRAFT, WITHDRAWN),
+            NUMBERED, Set.of(POSTED),
+            POSTED, Set.of(),
+            WITHDRAWN, Set.of());
+
+    private final String words;
+
+    BatchState(String words) {
+        this.words = words;
+    }
+
+    public String words() {
+        return words;
+    }
+
+    /** True while its claims keep their invoices reserved. */
+    public boolean isLive() {
+        return this != POSTED && this != WITHDRAWN;
+    }
+
+    /** True while lines may change; a change after sending voids the approval. */
+    public boolean isEditable() {
+        return this == DRAFT || this == IN_APPROVAL || this == APPROVED;
+    }
+
+    /** @throws Refusal when a batch in this state cannot become {@code next} */
+    public BatchState to(BatchState next) {
+        if (!ALLOWED.getOrDefault(this, Set.of()).contains(next)) {
+            throw Refusal.conflict(
+                    "wrong-state",
+                    "This batch is " + words + ", so it cannot become " + next.words
+                            + ". Look at it again: somebody may have gone on with it.");
+        }
+        return next;
+    }
+}

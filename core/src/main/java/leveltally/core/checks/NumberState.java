@@ -1,0 +1,53 @@
+package leveltally.core.checks;
+
+import java.util.Map;
+import java.util.Set;
+import leveltally.core.Refusal;
+
+/** The life of a check number; {@link #to} is the only gate between its states. No number is ever deleted. */
+public enum NumberState {
+    TAKEN("taken"),
+    PRINTED("printed"),
+    OUTSTANDING("outstanding"),
+    STOPPED("stopped"),
+    CLEARED("cleared"),
+    VOIDED("voided"),
+    SPOILED("spoiled"),
+    UNACCOUNTED("unaccounted");
+
+    private static final Map<NumberState, Set<NumberState>> ALLOWED = Map.of(
+            TAKEN, Set.of(PRINTED, SPOILED, UNACCOUNTED),
+            PRINTED, Set.of(OUTSTANDING, SPOILED),
+            OUTSTANDING, Set.of(STOPPED, CLEARED, VOIDED),
+            STOPPED, Set.of(OUTSTANDING, VOIDED),
+            CLEARED, Set.of(OUTSTANDING),
+            VOIDED, Set.of(),
+            SPOILED, Set.of(),
+            UNACCOUNTED, Set.of(TAKEN));
+
+    private final String words;
+
+    NumberState(String words) {
+        this.words = words;
+    }
+
+    public String words() {
+        return words;
+    }
+
+    /** True while the number is what pays its payment; a payment has at most one such number. */
+    public boolean isLive() {
+        return this == TAKEN || this == PRINTED || this == OUTSTANDING || this == STOPPED || this == CLEARED;
+    }
+
+    /** @throws Refusal when a number in this state cannot become {@code next} */
+    public NumberState to(NumberState next, long number) {
+        if (!ALLOWED.getOrDefault(this, Set.of()).contains(next)) {
+            throw Refusal.conflict(
+                    "wrong-number-state",
+                    "Check " + number + " is " + words + ", so it cannot become " + next.words
+                            + ". Look at its history in the register.");
+        }
+        return next;
+    }
+}

@@ -1,0 +1,51 @@
+package leveltally.core.invoices;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import leveltally.core.money.Money;
+import leveltally.core.terms.Discount;
+import leveltally.core.terms.PartPayment;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * An invoice as it is owed now.
+ *
+ * @param reference the vendor's own reference
+ * @param amount what it was for; {@code open} what is still owed, between 0 and amount
+ * @param discount what can still be earned on it
+ * @param ledgerDate the date it arrived in the ledger; it cannot be paid with an earlier one
+ */
+public record OpenInvoice(
+        InvoiceId id,
+        String reference,
+        LocalDate invoiceDate,
+        LocalDate dueDate,
+        LocalDate ledgerDate,
+        Money amount,
+        Money open,
+        Discount discount) {
+
+    public OpenInvoice {
+        if (open.isNegative() || open.compareTo(amount) > 0) {
+            throw new IllegalArgumentException("invoice " + id.value() + ": open " + open + " outside 0 to " + amount);
+        }
+    }
+
+    /** What paying it in full on {@code checkDate} takes and earns. */
+    public PartPayment payInFull(LocalDate checkDate, int graceDays) {
+        return PartPayment.inFull(open, livingDiscount(checkDate, graceDays));
+    }
+
+    /** What paying {@code cash} of it on {@code checkDate} takes and earns; null pays all. */
+    public PartPayment pay(@Nullable Money cash, LocalDate checkDate, int graceDays) {
+        if (cash == null) {
+            return payInFull(checkDate, graceDays);
+        }
+        BigDecimal rate = discount.rate();
+        return PartPayment.of(cash, open, livingDiscount(checkDate, graceDays), discount.discountableLeft(), rate);
+    }
+
+    private Money livingDiscount(LocalDate checkDate, int graceDays) {
+        return discount.livesOn(checkDate, graceDays) ? discount.left() : Money.zero(open.currency());
+    }
+}

@@ -1,0 +1,4 @@
+package leveltally.core.ledger;
+
+/** An account of the ledger. */
+public record AccountId(long value) {}

@@ -1,0 +1,4 @@
+package leveltally.core.ledger;
+
+/** A journal entry. */
+public record EntryId(long value) {}

@@ -1,0 +1,48 @@
+package leveltally.core.people;
+
+import static leveltally.core.people.Role.ADMINISTRATOR;
+import static leveltally.core.people.Role.APPROVER;
+import static leveltally.core.people.Role.AUDITOR;
+import static leveltally.core.people.Role.CLERK;
+import static leveltally.core.people.Role.CONTROLLER;
+
+import java.util.EnumSet;
+import java.util.Set;
+
+/** Everything one can do here, and the roles that may; whatever is not listed may not be done. */
+public enum Deed {
+    READ("look at the work", CLERK, APPROVER, CONTROLLER, AUDITOR, ADMINISTRATOR),
+    ENTER_INVOICE("enter invoices", CLERK),
+    HOLD("hold an invoice or a vendor", CLERK, CONTROLLER),
+    EDIT_BATCH("make or change a batch", CLERK),
+    SEND_BATCH("send a batch for approval", CLERK),
+    APPROVE("approve or send back a batch", APPROVER, CONTROLLER),
+    PRINT("print checks", CLERK),
+    POST("post payments", CLERK),
+    VOID_CHECK("void a check", CLERK),
+    RECORD_CLEARING("record what the bank paid", CLERK),
+    MAKE_BANK_FILE("make files for the bank", CLERK),
+    LOCK_PERIOD("lock or unlock a period", CONTROLLER),
+    RUN_PROOF("run the proof", CLERK, APPROVER, CONTROLLER, AUDITOR, ADMINISTRATOR),
+    SET_UP("set up bank accounts, layouts and people", ADMINISTRATOR);
+
+    private final String words;
+    private final Set<Role> roles;
+
+    Deed(String words, Role first, Role... rest) {
+        this.words = words;
+        this.roles = EnumSet.of(first, rest);
+    }
+
+    public String words() {
+        return words;
+    }
+
+    public Set<Role> roles() {
+        return EnumSet.copyOf(roles);
+    }
+
+    public boolean allowedTo(Set<Role> held) {
+        return held.stream().anyMatch(roles::contains);
+    }
+}

@@ -1,0 +1,51 @@
+package leveltally.core.posting;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import leveltally.core.batches.ClaimLine;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.ledger.JournalLine;
+import leveltally.core.money.Money;
+
+/**
+ * The entry a payment writes: debit payables with gross settled less credits used, credit cash, credit discounts taken.
+ */
+public final class PaymentEntry {
+    private PaymentEntry() {}
+
+    /** The accounts a bank account's payments touch, besides each invoice's own payables account. */
+    public record Accounts(AccountId cash, AccountId discountsTaken) {}
+
+    /** @param payables the payables account of every invoice among the lines */
+    public static JournalEntry of(
+            LocalDate ledgerDate,
+            String text,
+            List<ClaimLine> lines,
+            Map<InvoiceId, AccountId> payables,
+            Accounts accounts) {
+        Map<Long, Money> debits = new TreeMap<>();
+        Money cash = Money.zero(lines.get(0).cash().currency());
+        Money discount = cash;
+        for (ClaimLine line : lines) {
+            AccountId account = payables.get(line.invoice());
+            if (account == null) {
+                throw new IllegalArgumentException("invoice " + line.invoice().value() + " has no payables account");
+            }
+            debits.merge(account.value(), line.gross().minus(line.credit()), Money::plus);
+            cash = cash.plus(line.cash());
+            discount = discount.plus(line.discount());
+        }
+        List<JournalLine> entry = new ArrayList<>();
+        debits.forEach((account, amount) -> entry.add(JournalLine.debit(new AccountId(account), amount)));
+        entry.add(JournalLine.credit(accounts.cash(), cash));
+        if (discount.isPositive()) {
+            entry.add(JournalLine.credit(accounts.discountsTaken(), discount));
+        }
+        return new JournalEntry(ledgerDate, text, entry);
+    }
+}

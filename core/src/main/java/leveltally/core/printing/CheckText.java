@@ -1,0 +1,43 @@
+package leveltally.core.printing;
+
+import java.time.LocalDate;
+import java.util.List;
+import leveltally.core.batches.Claim;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Everything that stands on one check and its stubs.
+ *
+ * @param number null while it has none
+ * @param references the invoice date of each line of the claim, in the order of the lines
+ */
+public record CheckText(
+        Payer payer,
+        Claim claim,
+        LocalDate checkDate,
+        @Nullable Long number,
+        List<LocalDate> references) {
+
+    /**
+     * The company and its account, as the check names them.
+     *
+     * @param blankStock true where we print number and MICR line; false where the paper has them already
+     */
+    public record Payer(
+            String company,
+            List<String> address,
+            String bank,
+            String currencyWord,
+            String validity,
+            RoutingNumber routing,
+            String accountNumber,
+            String micrPattern,
+            boolean blankStock) {}
+
+    public CheckText {
+        references = List.copyOf(references);
+        if (references.size() != claim.lines().size()) {
+            throw new IllegalArgumentException("check text: a date for every line is wanted");
+        }
+    }
+}

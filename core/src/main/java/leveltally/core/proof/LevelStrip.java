@@ -1,0 +1,73 @@
+package leveltally.core.proof;
+
+import java.util.ArrayList;
+import java.util.List;
+import leveltally.core.money.Money;
+import org.jspecify.annotations.Nullable;
+
+/** The five tallies of one batch and the vials between them. Level when every vial whose sides are both reached is. */
+public record LevelStrip(List<Tally> tallies, List<Vial> vials) {
+
+    /** What a tally counts, each from its own rows. */
+    public enum Step {
+        LINES("Lines, net"),
+        PAYMENTS("Payments"),
+        ON_PAPER("On paper"),
+        LEDGER("Ledger"),
+        TOLD_THE_BANK("Told the bank");
+
+        private final String words;
+
+        Step(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /** @param amount null when the batch has not reached this step: empty, not zero */
+    public record Tally(Step step, int count, @Nullable Money amount) {}
+
+    /** What stands between two neighbours. */
+    public enum Bubble {
+        EMPTY,
+        LEVEL,
+        SHORT,
+        OVER
+    }
+
+    /**
+     * @param difference how far the right tally is from the left one; null while one of them is empty
+     */
+    public record Vial(Bubble bubble, @Nullable Money difference) {}
+
+    public LevelStrip {
+        tallies = List.copyOf(tallies);
+        vials = List.copyOf(vials);
+    }
+
+    public static LevelStrip of(List<Tally> tallies) {
+        List<Vial> vials = new ArrayList<>();
+        for (int i = 1; i < tallies.size(); i++) {
+            vials.add(between(tallies.get(i - 1).amount(), tallies.get(i).amount()));
+        }
+        return new LevelStrip(tallies, vials);
+    }
+
+    private static Vial between(@Nullable Money left, @Nullable Money right) {
+        if (left == null || right == null) {
+            return new Vial(Bubble.EMPTY, null);
+        }
+        Money difference = right.minus(left);
+        if (difference.isZero()) {
+            return new Vial(Bubble.LEVEL, difference);
+        }
+        return new Vial(difference.isNegative() ? Bubble.SHORT : Bubble.OVER, difference);
+    }
+
+    public boolean isLevel() {
+        return vials.stream().noneMatch(vial -> vial.bubble() == Bubble.SHORT || vial.bubble() == Bubble.OVER);
+    }
+}

@@ -1,0 +1,5 @@
+/** When an invoice is due, and what paying early earns. */
+@NullMarked
+package leveltally.core.terms;
+
+import org.jspecify.annotations.NullMarked;

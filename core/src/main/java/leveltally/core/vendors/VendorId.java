@@ -1,0 +1,4 @@
+package leveltally.core.vendors;
+
+/** A vendor. */
+public record VendorId(long value) {}

@@ -1,0 +1,32 @@
+package leveltally.core.voiding;
+
+import java.time.LocalDate;
+import leveltally.core.Dates;
+import leveltally.core.Refusal;
+import leveltally.core.checks.NumberState;
+import leveltally.core.ledger.JournalEntry;
+
+/**
+ * What voiding a check would write: the entry of its payment with the sides exchanged, on a day between the payment's
+ * ledger date and today. Locked periods do not move, because the entry is dated in an open one.
+ */
+public record VoidPlan(JournalEntry entry) {
+
+    /** @throws Refusal when the check cannot be voided, or not on that day */
+    public static VoidPlan of(long number, NumberState state, JournalEntry paid, LocalDate on, LocalDate today) {
+        if (state == NumberState.CLEARED) {
+            throw Refusal.conflict(
+                    "cleared",
+                    "Check " + number + " cleared at the bank, so it cannot be voided. Take its clearing back first.");
+        }
+        state.to(NumberState.VOIDED, number);
+        if (on.isBefore(paid.ledgerDate()) || on.isAfter(today)) {
+            throw Refusal.invalidField(
+                    "void-date",
+                    "date",
+                    "Check " + number + " can be voided on a day from " + Dates.inWords(paid.ledgerDate())
+                            + " to today, " + Dates.inWords(today) + "; " + Dates.inWords(on) + " lies outside.");
+        }
+        return new VoidPlan(paid.reversed(on, "Void of check " + number));
+    }
+}

@@ -1,0 +1,64 @@
+# Shared by ./start and ./test: what must be installed, and building only what changed.
+say() { printf '%s\n' "$*"; }
+fail() { printf 'level-tally: %s\n' "$*" >&2; exit 1; }
+
+# need COMMAND PACKAGE...: installs Debian packages when the command is missing
+need() {
+  command=$1
+  shift
+  command -v "$command" >/dev/null 2>&1 && return 0
+  command -v apt-get >/dev/null 2>&1 || fail "$command is missing and this is no Debian machine. Install $* and try again."
+  [ "$(id -u)" = 0 ] || fail "$command is missing. Install it with: sudo apt-get install $*"
+  say "installing $* ..."
+  if [ -z "${apt_updated:-}" ]; then apt-get update -qq || true; apt_updated=1; fi
+  DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "$@" >/dev/null || fail "apt-get could not install $*."
+  command -v "$command" >/dev/null 2>&1 || fail "$command is still missing after installing $*."
+}
+
+need_base() {
+  need javac openjdk-17-jdk-headless
+  need mvn maven
+  need node nodejs
+  need npm npm
+  PATH="$PATH:/usr/sbin:/sbin"
+  need mariadbd mariadb-server
+  node -e 'process.exit(Number(process.versions.node.split(".")[0]) >= 20 ? 0 : 1)' ||
+    fail "Node.js $(node --version) is too old: 20 or later is needed to build the screens."
+}
+
+# free_port: a port nobody listens on
+free_port() {
+  node -e 's=require("net").createServer().listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'
+}
+
+# stamp FILE...: a hash of the content of all sources below the given places
+stamp() {
+  find "$@" -type f -not -path '*/node_modules/*' -not -path '*/target/*' -not -path '*/dist/*' -print0 |
+    LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
+}
+
+# build_web, build_jar: nothing happens when nothing changed
+build_web() {
+  lock=$(sha256sum web/package-lock.json | cut -d' ' -f1)
+  if [ "$(cat web/node_modules/.stamp 2>/dev/null)" != "$lock" ]; then
+    say "installing the screens' packages ..."
+    (cd web && npm ci --no-audit --no-fund --loglevel=error) || fail "npm could not install the screens' packages."
+    printf '%s' "$lock" >web/node_modules/.stamp
+  fi
+  now=$(stamp web)
+  if [ "$(cat web/dist/.stamp 2>/dev/null)" != "$now" ]; then
+    say "building the screens ..."
+    (cd web && npm run --silent build) || fail "the screens could not be built."
+    printf '%s' "$now" >web/dist/.stamp
+  fi
+}
+
+build_jar() {
+  build_web
+  now=$(stamp core/src/main core/pom.xml server/src/main server/pom.xml pom.xml web/dist/.stamp)
+  if [ "$(cat server/target/.stamp 2>/dev/null)" != "$now" ] || [ ! -f server/target/server-app.jar ]; then
+    say "building the application ..."
+    mvn -q -B -DskipTests -Dmaven.test.skip=true -pl core,server package || fail "the application could not be built."
+    printf '%s' "$now" >server/target/.stamp
+  fi
+}

@@ -1,0 +1,5 @@
+/** Asking for and giving approval. */
+@NullMarked
+package leveltally.server.approval;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,5 @@
+/** The chained record of every deed. */
+@NullMarked
+package leveltally.server.audit;
+
+import org.jspecify.annotations.NullMarked;

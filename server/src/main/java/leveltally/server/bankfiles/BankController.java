@@ -1,0 +1,185 @@
+package leveltally.server.bankfiles;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import leveltally.core.bankfiles.BankFile;
+import leveltally.core.bankfiles.Layout;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.frame.MoneyView;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What the bank must hear, and the files that tell it. */
+@RestController
+@RequestMapping("/api")
+class BankController {
+    private final BankFiles files;
+    private final JdbcClient jdbc;
+
+    BankController(BankFiles files, JdbcClient jdbc) {
+        this.files = files;
+        this.jdbc = jdbc;
+    }
+
+    @Schema(requiredProperties = {"event", "kind", "number", "payee", "amount", "date"})
+    record EventView(long event, String kind, long number, String payee, MoneyView amount, LocalDate date) {}
+
+    @Schema(requiredProperties = {"name", "from", "to"})
+    record ColumnView(String name, int from, int to) {}
+
+    @Schema(requiredProperties = {"row", "field", "sentence"})
+    record FindingView(int row, String field, String sentence) {}
+
+    @Schema(requiredProperties = {"layout", "count", "total", "events", "records", "columns", "findings", "heldBack"})
+    record PreviewView(
+            String layout,
+            int count,
+            MoneyView total,
+            List<EventView> events,
+            List<String> records,
+            List<ColumnView> columns,
+            List<FindingView> findings,
+            int heldBack) {}
+
+    @Schema(
+            requiredProperties = {"id", "serial", "name", "madeAt", "madeBy", "items", "total", "state", "note", "hash"
+            })
+    record FileView(
+            long id,
+            long serial,
+            String name,
+            Instant madeAt,
+            String madeBy,
+            int items,
+            MoneyView total,
+            String state,
+            String note,
+            String hash,
+            @Nullable Long follows) {}
+
+    record MakeFile(long account) {}
+
+    record AnswerNote(@NotNull @Size(max = 300) String note) {}
+
+    @GetMapping("/bank-files/preview")
+    PreviewView preview(Actor by, @RequestParam long account) {
+        by.mayDo(Deed.READ);
+        BankFiles.Draft draft = files.preview(new BankAccountId(account), by.today());
+        var total = leveltally.core.money.Money.sum(
+                draft.waiting().stream().map(w -> w.item().amount()).toList(),
+                draft.account().currency());
+        int all = jdbc.sql("SELECT COUNT(*) FROM bank_event WHERE bank_account_id = :account AND file_id IS NULL"
+                        + " AND never_reported IS NULL")
+                .param("account", account)
+                .query(Integer.class)
+                .single();
+        return new PreviewView(
+                draft.layout().name(),
+                draft.waiting().size(),
+                MoneyView.of(total),
+                draft.waiting().stream().map(BankController::view).toList(),
+                draft.file().records().stream().map(r -> masked(r, draft)).toList(),
+                columns(draft.layout()),
+                draft.file().findings().stream()
+                        .map(f -> new FindingView(f.row(), f.field(), f.sentence()))
+                        .toList(),
+                all - draft.waiting().size());
+    }
+
+    /** The account number is shown by its last four digits only. */
+    private static String masked(String record, BankFiles.Draft draft) {
+        String number = draft.account().accountNumber();
+        int keep = Math.min(4, number.length());
+        return record.replace(number, "•".repeat(number.length() - keep) + number.substring(number.length() - keep));
+    }
+
+    private static EventView view(BankFiles.Waiting waiting) {
+        BankFile.Item item = waiting.item();
+        return new EventView(
+                waiting.event(),
+                item.kind().name(),
+                item.number(),
+                item.payee(),
+                MoneyView.of(item.amount()),
+                item.date());
+    }
+
+    private static List<ColumnView> columns(Layout layout) {
+        List<ColumnView> columns = new ArrayList<>();
+        int from = 1;
+        for (Layout.Field field : layout.detail()) {
+            columns.add(new ColumnView(field.name(), from, from + field.width() - 1));
+            from += field.width();
+        }
+        return columns;
+    }
+
+    @GetMapping("/bank-files")
+    List<FileView> list(Actor by, @RequestParam long account) {
+        by.mayDo(Deed.READ);
+        return jdbc.sql("""
+                        SELECT f.id, f.serial, f.file_name, f.made_at, p.name, f.items, f.total_minor, f.currency,
+                          f.state, f.answer_note, f.content_hash, g.serial AS follows
+                        FROM bank_file f JOIN person p ON p.id = f.made_by LEFT JOIN bank_file g ON g.id = f.follows_id
+                        WHERE f.bank_account_id = :account ORDER BY f.serial DESC LIMIT 200
+                        """)
+                .param("account", account)
+                .query((r, n) -> new FileView(
+                        r.getLong(1),
+                        r.getLong(2),
+                        r.getString(3),
+                        r.getTimestamp(4).toInstant(),
+                        r.getString(5),
+                        r.getInt(6),
+                        MoneyView.of(r.getLong(7), r.getString(8)),
+                        r.getString(9),
+                        r.getString(10),
+                        r.getString(11),
+                        r.getObject("follows", Long.class)))
+                .list();
+    }
+
+    @PostMapping("/bank-files")
+    FileMade make(Actor by, @RequestBody MakeFile wanted) {
+        return new FileMade(files.make(by, new BankAccountId(wanted.account())));
+    }
+
+    @Schema(requiredProperties = "id")
+    record FileMade(long id) {}
+
+    @GetMapping("/bank-files/{id}/content")
+    ResponseEntity<byte[]> content(Actor by, @PathVariable long id) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        BankFiles.Content content = files.content(id);
+        return ResponseEntity.ok()
+                .header("Content-Type", "application/octet-stream")
+                .header("Content-Disposition", "attachment; filename=\"" + content.name() + "\"")
+                .body(content.bytes());
+    }
+
+    @PostMapping("/bank-files/{id}/accepted")
+    void accepted(Actor by, @PathVariable long id, @Valid @RequestBody AnswerNote answer) {
+        files.accepted(by, id, answer.note());
+    }
+
+    @PostMapping("/bank-files/{id}/refused")
+    void refused(Actor by, @PathVariable long id, @Valid @RequestBody AnswerNote answer) {
+        files.refused(by, id, answer.note());
+    }
+}

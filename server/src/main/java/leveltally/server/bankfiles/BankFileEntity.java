@@ -1,0 +1,56 @@
+package leveltally.server.bankfiles;
+
+import jakarta.persistence.*;
+import java.time.Instant;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
+import org.jspecify.annotations.Nullable;
+
+/** A file made for the bank; its bytes never change. */
+@Entity
+@Table(name = "bank_file")
+class BankFileEntity {
+    @Id
+    @GeneratedValue(generator = "row_seq")
+    @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
+    Long id;
+
+    long bankAccountId;
+    long layoutId;
+    long serial;
+    String fileName;
+    Instant madeAt;
+    long madeBy;
+
+    @JdbcTypeCode(SqlTypes.LONG32VARBINARY)
+    byte[] content;
+
+    String contentHash;
+    int items;
+    String currency;
+    long totalMinor;
+
+    @Enumerated(EnumType.STRING)
+    State state;
+
+    @Nullable
+    Instant answeredAt;
+
+    @Nullable
+    Long answeredBy;
+
+    String answerNote;
+
+    @Nullable
+    Long followsId;
+
+    @Version
+    long version;
+
+    /** What the bank said. */
+    enum State {
+        MADE,
+        ACCEPTED,
+        REFUSED
+    }
+}

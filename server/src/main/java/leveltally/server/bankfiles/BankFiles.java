@@ -1,0 +1,246 @@
+package leveltally.server.bankfiles;
+
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.LocalDate;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.Refusal;
+import leveltally.core.bankfiles.BankFile;
+import leveltally.core.bankfiles.Layout;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Positive pay files. Waiting events decide what goes in, never a typed date. */
+@Service
+public class BankFiles {
+    private final EntityManager entities;
+    private final JdbcClient jdbc;
+    private final BankAccounts accounts;
+    private final JsonMapper json;
+    private final AuditTrail audit;
+
+    BankFiles(EntityManager entities, JdbcClient jdbc, BankAccounts accounts, JsonMapper json, AuditTrail audit) {
+        this.entities = entities;
+        this.jdbc = jdbc;
+        this.accounts = accounts;
+        this.json = json;
+        this.audit = audit;
+    }
+
+    /** An event that waits, as the file would tell it. */
+    record Waiting(long event, BankFile.Item item) {}
+
+    /** What the next file would hold. */
+    record Draft(BankAccount account, Layout layout, List<Waiting> waiting, BankFile file) {}
+
+    /** A file's bytes under its name. */
+    record Content(String name, byte[] bytes) {}
+
+    /** Keeps a layout as data. */
+    @Transactional
+    public long addLayout(Layout layout) {
+        LayoutEntity row = new LayoutEntity();
+        row.name = layout.name();
+        row.versionNumber = 1;
+        row.definition = json.writeValueAsString(layout);
+        entities.persist(row);
+        return row.id;
+    }
+
+    /** What the next file of an account would hold now; takes no serial number and changes nothing. */
+    @Transactional(readOnly = true)
+    Draft preview(BankAccountId account, LocalDate today) {
+        return draft(accounts.get(account), today, 0, false);
+    }
+
+    /** Makes a file of everything that waits; each event is in it exactly once (law L5). */
+    @Transactional
+    public long make(Actor by, BankAccountId id) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        BankAccount account = accounts.lock(id);
+        long serial = accounts.takeFileSerial(id);
+        Draft draft = draft(account, by.today(), serial, true);
+        if (draft.waiting().isEmpty()) {
+            throw Refusal.conflict(
+                    "nothing-waits",
+                    "The bank has heard everything of " + account.name() + "; there is nothing to tell.");
+        }
+        if (!draft.file().findings().isEmpty()) {
+            BankFile.Finding first = draft.file().findings().get(0);
+            throw Refusal.invalid(
+                    "does-not-fit", "Row " + first.row() + ", field " + first.field() + ": " + first.sentence());
+        }
+        List<BankFile.Item> items = draft.waiting().stream().map(Waiting::item).toList();
+        BankFileEntity file = new BankFileEntity();
+        file.bankAccountId = id.value();
+        file.layoutId = layoutOf(account);
+        file.serial = serial;
+        file.fileName = "positive-pay-" + by.today() + "-" + serial + ".txt";
+        file.madeAt = by.now();
+        file.madeBy = by.person().value();
+        file.content = draft.file().bytes();
+        file.contentHash = sha256(file.content);
+        file.items = items.size();
+        file.currency = account.currency().getCurrencyCode();
+        file.totalMinor = Money.sum(items.stream().map(BankFile.Item::amount).toList(), account.currency())
+                .minor();
+        file.state = BankFileEntity.State.MADE;
+        file.answerNote = "";
+        file.followsId = lastRefused(id);
+        entities.persist(file);
+        entities.flush();
+        claim(file.id, draft.waiting());
+        audit.record(
+                by,
+                "make bank file",
+                "bank file " + file.id,
+                Map.of("account", id.value(), "serial", serial, "events", file.items, "hash", file.contentHash));
+        return file.id;
+    }
+
+    private void claim(long file, List<Waiting> waiting) {
+        List<Long> events = waiting.stream().map(Waiting::event).toList();
+        jdbc.sql("INSERT INTO bank_file_item (file_id, event_id, position)"
+                        + " SELECT :file, id, ROW_NUMBER() OVER (ORDER BY id) FROM bank_event WHERE id IN (:events)")
+                .param("file", file)
+                .param("events", events)
+                .update();
+        int moved = jdbc.sql("UPDATE bank_event SET file_id = :file, version = version + 1"
+                        + " WHERE id IN (:events) AND file_id IS NULL AND never_reported IS NULL")
+                .param("file", file)
+                .param("events", events)
+                .update();
+        if (moved != events.size()) {
+            throw Refusal.conflict("told-meanwhile", "Another file took some of these events meanwhile. Look again.");
+        }
+    }
+
+    /** The bank took the file. */
+    @Transactional
+    public void accepted(Actor by, long id, String note) {
+        answer(by, id, BankFileEntity.State.ACCEPTED, note);
+    }
+
+    /** The bank refused the file: its events wait again, and go into a new one. */
+    @Transactional
+    public void refused(Actor by, long id, String note) {
+        if (note.isBlank()) {
+            throw Refusal.invalidField("reason-missing", "note", "Say what the bank found wrong.");
+        }
+        answer(by, id, BankFileEntity.State.REFUSED, note);
+        entities.flush();
+        jdbc.sql("UPDATE bank_event SET file_id = NULL, version = version + 1 WHERE file_id = :file")
+                .param("file", id)
+                .update();
+    }
+
+    private void answer(Actor by, long id, BankFileEntity.State state, String note) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        BankFileEntity file = row(id);
+        entities.refresh(file, LockModeType.PESSIMISTIC_WRITE);
+        if (file.state != BankFileEntity.State.MADE) {
+            throw Refusal.conflict(
+                    "answered-already",
+                    "The bank's answer to file " + file.serial + " is recorded already: "
+                            + file.state.name().toLowerCase(java.util.Locale.ROOT) + ".");
+        }
+        file.state = state;
+        file.answeredAt = by.now();
+        file.answeredBy = by.person().value();
+        file.answerNote = note.strip();
+        audit.record(
+                by,
+                "bank file " + state.name().toLowerCase(java.util.Locale.ROOT),
+                "bank file " + id,
+                Map.of("note", note));
+    }
+
+    /** The same bytes every time. */
+    @Transactional(readOnly = true)
+    Content content(long id) {
+        BankFileEntity file = row(id);
+        return new Content(file.fileName, file.content);
+    }
+
+    private BankFileEntity row(long id) {
+        BankFileEntity file = entities.find(BankFileEntity.class, id);
+        if (file == null) {
+            throw Refusal.notFound("no-file", "There is no such bank file. Choose one from the list.");
+        }
+        return file;
+    }
+
+    private @Nullable Long lastRefused(BankAccountId account) {
+        return jdbc.sql("""
+                        SELECT f.id FROM bank_file f WHERE f.bank_account_id = :account AND f.state = 'REFUSED'
+                        AND f.serial = (SELECT MAX(g.serial) FROM bank_file g WHERE g.bank_account_id = :account)
+                        """)
+                .param("account", account.value())
+                .query(Long.class)
+                .optional()
+                .orElse(null);
+    }
+
+    /** A void goes with its issue, or after the issue's file was accepted; until then it waits. */
+    private Draft draft(BankAccount account, LocalDate today, long serial, boolean lock) {
+        if (!account.positivePay()) {
+            throw Refusal.conflict(
+                    "no-positive-pay", account.name() + " is not set up for positive pay, so the bank needs no file.");
+        }
+        String sql = """
+                SELECT e.id, e.kind, n.number, e.amount_minor, e.currency, e.event_date, e.payee
+                FROM bank_event e JOIN check_number n ON n.id = e.check_number_id
+                WHERE e.bank_account_id = :account AND e.file_id IS NULL AND e.never_reported IS NULL
+                  AND (e.kind = 'ISSUE' OR NOT EXISTS (
+                    SELECT 1 FROM bank_event i JOIN bank_file f ON f.id = i.file_id
+                    WHERE i.check_number_id = e.check_number_id AND i.kind = 'ISSUE' AND f.state = 'MADE'))
+                ORDER BY n.number, e.kind
+                """;
+        List<Waiting> waiting = jdbc.sql(sql + (lock ? " FOR UPDATE" : ""))
+                .param("account", account.id().value())
+                .query((r, n) -> new Waiting(
+                        r.getLong(1),
+                        new BankFile.Item(
+                                BankFile.Item.Kind.valueOf(r.getString(2)),
+                                r.getLong(3),
+                                Money.ofMinor(r.getLong(4), r.getString(5)),
+                                r.getObject(6, LocalDate.class),
+                                r.getString(7))))
+                .list();
+        Layout layout = json.readValue(entities.find(LayoutEntity.class, layoutOf(account)).definition, Layout.class);
+        var about = new BankFile.About(account.routingNumber(), account.accountNumber(), today, serial);
+        List<BankFile.Item> items = waiting.stream().map(Waiting::item).toList();
+        return new Draft(account, layout, waiting, BankFile.of(layout, about, items));
+    }
+
+    private static long layoutOf(BankAccount account) {
+        Long layout = account.layout();
+        if (layout == null) {
+            throw Refusal.conflict(
+                    "no-layout", account.name() + " has no bank file layout. An administrator sets one.");
+        }
+        return layout;
+    }
+
+    static String sha256(byte[] bytes) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
+            throw new IllegalStateException(everyPlatformHasIt);
+        }
+    }
+}

@@ -1,0 +1,5 @@
+/** Positive pay files. */
+@NullMarked
+package leveltally.server.bankfiles;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,51 @@
+package leveltally.server.batches;
+
+import jakarta.persistence.*;
+import java.time.Instant;
+import java.time.LocalDate;
+import leveltally.core.batches.BatchState;
+import leveltally.core.vendors.PaymentMethod;
+import org.jspecify.annotations.Nullable;
+
+/** Payments from one bank account by one method. */
+@Entity
+@Table(name = "batch")
+class BatchEntity {
+    @Id
+    @GeneratedValue(generator = "batch_seq")
+    @SequenceGenerator(name = "batch_seq", sequenceName = "batch_seq", allocationSize = 1)
+    Long id;
+
+    String name;
+    String note;
+    long bankAccountId;
+
+    @Enumerated(EnumType.STRING)
+    PaymentMethod method;
+
+    LocalDate checkDate;
+    LocalDate ledgerDate;
+
+    @Nullable
+    LocalDate nextRun;
+
+    @Enumerated(EnumType.STRING)
+    BatchState state;
+
+    int approvalRound;
+    long preparedBy;
+    Instant preparedAt;
+
+    @Nullable
+    Instant sentAt;
+
+    @Nullable
+    String sentBackReason;
+
+    long changedBy;
+    Instant changedAt;
+    String changedWhat;
+
+    @Version
+    long version;
+}

@@ -1,0 +1,35 @@
+package leveltally.server.checks;
+
+import jakarta.persistence.*;
+import java.time.LocalDate;
+import leveltally.core.checks.NumberState;
+import org.jspecify.annotations.Nullable;
+
+/** One number of one series; it exists once and is never deleted (law L3). */
+@Entity
+@Table(name = "check_number")
+class CheckNumberEntity {
+    @Id
+    @GeneratedValue(generator = "row_seq")
+    @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
+    Long id;
+
+    long bankAccountId;
+    String prefix;
+    String stock;
+    long number;
+
+    @Enumerated(EnumType.STRING)
+    NumberState state;
+
+    String origin;
+
+    @Nullable
+    Long paymentId;
+
+    String explanation;
+    LocalDate stateDate;
+
+    @Version
+    long version;
+}

@@ -1,0 +1,292 @@
+package leveltally.server.checks;
+
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.Claim;
+import leveltally.core.batches.ClaimId;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.checks.NumberState;
+import leveltally.core.checks.PaymentId;
+import leveltally.core.checks.Tray;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.EntryId;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.batches.Batch;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Check numbers and the payments behind them. Numbers come from the bank account's row, locked in the transaction that
+ * takes them; this is the only place that moves a number from state to state, and so the only one that writes what the
+ * bank must hear.
+ */
+@Service
+public class Checks {
+    private static final String NO_PREFIX = "";
+
+    private final EntityManager entities;
+    private final BankAccounts accounts;
+    private final AuditTrail audit;
+
+    Checks(EntityManager entities, BankAccounts accounts, AuditTrail audit) {
+        this.entities = entities;
+        this.accounts = accounts;
+        this.audit = audit;
+    }
+
+    /** Payments for claims that have none yet, in the order given. */
+    @Transactional
+    public List<PaymentId> pay(Batch batch, List<Claim> claims) {
+        List<PaymentEntity> payments = new ArrayList<>();
+        for (Claim claim : claims) {
+            PaymentEntity payment = new PaymentEntity();
+            payment.batchId = batch.id().value();
+            payment.claimId = claim.id().value();
+            payment.bankAccountId = batch.account().value();
+            payment.vendorId = claim.vendor().value();
+            payment.payee = claim.remitTo().payee();
+            payment.currency = claim.amount().currency().getCurrencyCode();
+            payment.amountMinor = claim.amount().minor();
+            payment.checkDate = batch.checkDate();
+            payment.ledgerDate = batch.ledgerDate();
+            entities.persist(payment);
+            payments.add(payment);
+        }
+        entities.flush();
+        return payments.stream().map(p -> new PaymentId(p.id)).toList();
+    }
+
+    /** The claims of a batch that already became payments. */
+    @Transactional(readOnly = true)
+    public Set<ClaimId> paidClaims(BatchId batch) {
+        return entities.createQuery("select p.claimId from PaymentEntity p where p.batchId = :batch", Long.class)
+                .setParameter("batch", batch.value())
+                .getResultStream()
+                .map(ClaimId::new)
+                .collect(Collectors.toCollection(HashSet::new));
+    }
+
+    /** Payments of a batch without a live number: their check was spoiled. */
+    @Transactional(readOnly = true)
+    public Map<ClaimId, PaymentId> withoutNumber(BatchId batch) {
+        Map<ClaimId, PaymentId> found = new HashMap<>();
+        entities.createQuery("""
+                        select p from PaymentEntity p where p.batchId = :batch and p.postedEntryId is null
+                        and not exists (select 1 from CheckNumberEntity n where n.paymentId = p.id
+                          and n.state in (TAKEN, PRINTED, OUTSTANDING, STOPPED, CLEARED))
+                        """, PaymentEntity.class)
+                .setParameter("batch", batch.value())
+                .getResultStream()
+                .forEach(p -> found.put(new ClaimId(p.claimId), new PaymentId(p.id)));
+        return found;
+    }
+
+    /**
+     * Takes a number for each payment from the number in the tray on; numbers skipped become unaccounted with the reason.
+     *
+     * @return the numbers in the order of the payments
+     */
+    @Transactional
+    public List<CheckNumberId> take(
+            Actor by, BankAccountId accountId, long inTray, String reason, List<PaymentId> payments) {
+        BankAccount account = accounts.lock(accountId);
+        Tray tray = Tray.confirm(account.nextNumber(), inTray, reason);
+        for (long skipped = account.nextNumber(); skipped < tray.first(); skipped++) {
+            CheckNumberEntity number = number(by, account, skipped, NumberState.UNACCOUNTED, null, reason.strip());
+            event(by, number, reason.strip());
+        }
+        List<CheckNumberEntity> taken = new ArrayList<>();
+        long next = tray.first();
+        for (PaymentId payment : payments) {
+            taken.add(number(by, account, next++, NumberState.TAKEN, payment.value(), ""));
+        }
+        taken.forEach(number -> event(by, number, "taken for printing"));
+        accounts.advanceNumber(accountId, next);
+        entities.flush();
+        return taken.stream().map(n -> new CheckNumberId(n.id)).toList();
+    }
+
+    private CheckNumberEntity number(
+            Actor by,
+            BankAccount account,
+            long number,
+            NumberState state,
+            @org.jspecify.annotations.Nullable Long payment,
+            String explanation) {
+        CheckNumberEntity row = new CheckNumberEntity();
+        row.bankAccountId = account.id().value();
+        row.prefix = NO_PREFIX;
+        row.stock = account.stock();
+        row.number = number;
+        row.state = state;
+        row.origin = "PRINTED_HERE";
+        row.paymentId = payment;
+        row.explanation = explanation;
+        row.stateDate = by.today();
+        entities.persist(row);
+        return row;
+    }
+
+    /** Moves a number on, records the step, and writes what the bank must hear: the issue, and the void. */
+    @Transactional
+    public void move(Actor by, CheckNumberId id, NumberState to, LocalDate on, String why) {
+        CheckNumberEntity number = entities.find(CheckNumberEntity.class, id.value());
+        number.state = number.state.to(to, number.number);
+        number.stateDate = on;
+        if (!why.isBlank()) {
+            number.explanation = why;
+        }
+        event(by, number, why);
+        if (to == NumberState.OUTSTANDING) {
+            tellBank(number, "ISSUE", on);
+        } else if (to == NumberState.VOIDED) {
+            tellBank(number, "VOID", on);
+        }
+    }
+
+    private void tellBank(CheckNumberEntity number, String kind, LocalDate on) {
+        PaymentEntity payment = entities.find(PaymentEntity.class, number.paymentId);
+        if (!accounts.get(new BankAccountId(number.bankAccountId)).positivePay()) {
+            return;
+        }
+        BankEventEntity event = new BankEventEntity();
+        event.bankAccountId = number.bankAccountId;
+        event.checkNumberId = number.id;
+        event.batchId = payment.batchId;
+        event.kind = kind;
+        event.currency = payment.currency;
+        event.amountMinor = payment.amountMinor;
+        event.eventDate = kind.equals("ISSUE") ? payment.checkDate : on;
+        event.payee = payment.payee;
+        entities.persist(event);
+    }
+
+    /** Writes down that a payment was posted by an entry. */
+    @Transactional
+    public void posted(PaymentId payment, EntryId entry) {
+        entities.find(PaymentEntity.class, payment.value()).postedEntryId = entry.value();
+    }
+
+    /** Writes down that a payment was undone by an entry. */
+    @Transactional
+    public void voided(PaymentId payment, EntryId entry) {
+        entities.find(PaymentEntity.class, payment.value()).voidEntryId = entry.value();
+    }
+
+    /** The check with its number's row locked until the transaction ends. */
+    @Transactional
+    public Check lock(CheckNumberId id) {
+        CheckNumberEntity number = row(id);
+        entities.refresh(number, LockModeType.PESSIMISTIC_WRITE);
+        return view(number);
+    }
+
+    @Transactional(readOnly = true)
+    public Check get(CheckNumberId id) {
+        return view(row(id));
+    }
+
+    /** These checks, by number id; one statement. */
+    @Transactional(readOnly = true)
+    public Map<CheckNumberId, Check> of(Collection<CheckNumberId> ids) {
+        return entities.createQuery(
+                        "select n, p from CheckNumberEntity n join PaymentEntity p on p.id = n.paymentId where n.id in :ids",
+                        Object[].class)
+                .setParameter("ids", ids.stream().map(CheckNumberId::value).toList())
+                .getResultStream()
+                .map(both -> view((CheckNumberEntity) both[0], (PaymentEntity) both[1]))
+                .collect(Collectors.toMap(Check::id, check -> check));
+    }
+
+    /** Live, unposted checks of a batch in these states, by number. */
+    @Transactional(readOnly = true)
+    public List<Check> unposted(BatchId batch, Collection<NumberState> states) {
+        return entities.createQuery("""
+                        select n, p from CheckNumberEntity n join PaymentEntity p on p.id = n.paymentId
+                        where p.batchId = :batch and p.postedEntryId is null and n.state in :states order by n.number
+                        """, Object[].class)
+                .setParameter("batch", batch.value())
+                .setParameter("states", states)
+                .getResultStream()
+                .map(both -> view((CheckNumberEntity) both[0], (PaymentEntity) both[1]))
+                .toList();
+    }
+
+    /** How many payments of a batch are posted. */
+    @Transactional(readOnly = true)
+    public long postedCount(BatchId batch) {
+        return entities.createQuery(
+                        "select count(p) from PaymentEntity p where p.batchId = :batch and p.postedEntryId is not null",
+                        Long.class)
+                .setParameter("batch", batch.value())
+                .getSingleResult();
+    }
+
+    /** Records that the bank paid a check, on the bank's date. */
+    @Transactional
+    public void clear(Actor by, CheckNumberId id, LocalDate bankDate) {
+        by.mayDo(Deed.RECORD_CLEARING);
+        Check check = lock(id);
+        if (bankDate.isAfter(by.today()) || bankDate.isBefore(check.ledgerDate())) {
+            throw Refusal.invalidField(
+                    "bank-date", "date", "The bank's date lies between the check's ledger date and today.");
+        }
+        move(by, id, NumberState.CLEARED, bankDate, "");
+        audit.record(by, "record clearing", "check " + check.number(), Map.of("date", bankDate.toString()));
+    }
+
+    private void event(Actor by, CheckNumberEntity number, String why) {
+        NumberEventEntity event = new NumberEventEntity();
+        event.checkNumberId = number.id;
+        event.at = by.now();
+        event.businessDate = number.stateDate;
+        event.personId = by.person().value();
+        event.toState = number.state;
+        event.why = why;
+        entities.persist(event);
+    }
+
+    private CheckNumberEntity row(CheckNumberId id) {
+        CheckNumberEntity number = entities.find(CheckNumberEntity.class, id.value());
+        if (number == null || number.paymentId == null) {
+            throw Refusal.notFound("no-check", "There is no check behind this number. Choose one from the register.");
+        }
+        return number;
+    }
+
+    private Check view(CheckNumberEntity number) {
+        return view(number, entities.find(PaymentEntity.class, number.paymentId));
+    }
+
+    private static Check view(CheckNumberEntity number, PaymentEntity payment) {
+        return new Check(
+                new CheckNumberId(number.id),
+                number.number,
+                number.state,
+                new BankAccountId(number.bankAccountId),
+                new BatchId(payment.batchId),
+                new ClaimId(payment.claimId),
+                new PaymentId(payment.id),
+                payment.payee,
+                Money.ofMinor(payment.amountMinor, payment.currency),
+                payment.checkDate,
+                payment.ledgerDate,
+                payment.postedEntryId == null ? null : new EntryId(payment.postedEntryId));
+    }
+}

@@ -1,0 +1,34 @@
+package leveltally.server.checks;
+
+import jakarta.persistence.*;
+import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
+
+/** A claim that took a number; what it posts and undoes hangs on it. */
+@Entity
+@Table(name = "payment")
+class PaymentEntity {
+    @Id
+    @GeneratedValue(generator = "row_seq")
+    @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
+    Long id;
+
+    long batchId;
+    long claimId;
+    long bankAccountId;
+    long vendorId;
+    String payee;
+    String currency;
+    long amountMinor;
+    LocalDate checkDate;
+    LocalDate ledgerDate;
+
+    @Nullable
+    Long postedEntryId;
+
+    @Nullable
+    Long voidEntryId;
+
+    @Version
+    long version;
+}

@@ -1,0 +1,212 @@
+package leveltally.server.demo;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.Currency;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.ledger.JournalLine;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.PersonId;
+import leveltally.core.people.Role;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.RemitTo;
+import leveltally.core.vendors.VendorId;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.bankfiles.BankFiles;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.Company;
+import leveltally.server.ledger.EntryKind;
+import leveltally.server.ledger.EntryLinks;
+import leveltally.server.ledger.Ledger;
+import leveltally.server.people.People;
+import leveltally.server.vendors.Vendor;
+import leveltally.server.vendors.Vendors;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Sets the made-up company up: people, accounts, periods, bank accounts, vendors. */
+@Component
+class DemoCompany {
+    static final Currency USD = Currency.getInstance("USD");
+    static final Currency EUR = Currency.getInstance("EUR");
+    static final YearMonth FIRST = YearMonth.of(2025, 11);
+    static final YearMonth LAST = YearMonth.of(2026, 12);
+
+    private final People people;
+    private final Ledger ledger;
+    private final BankAccounts bankAccounts;
+    private final Vendors vendors;
+    private final BankFiles files;
+    private final AuditTrail audit;
+
+    DemoCompany(
+            People people,
+            Ledger ledger,
+            BankAccounts bankAccounts,
+            Vendors vendors,
+            BankFiles files,
+            AuditTrail audit) {
+        this.people = people;
+        this.ledger = ledger;
+        this.bankAccounts = bankAccounts;
+        this.vendors = vendors;
+        this.files = files;
+        this.audit = audit;
+    }
+
+    /** The people as actors on a given business date. */
+    record Cast(Map<String, Actor> people) {
+        Actor on(LocalDate date, String signIn) {
+            Actor who = people.get(signIn);
+            return new Actor(who.person(), who.name(), who.roles(), date, Instant.now(), "demo");
+        }
+    }
+
+    /** What the story needs to know of the company. */
+    record Stage(
+            Cast cast,
+            BankAccountId operations,
+            BankAccountId works,
+            AccountId payables,
+            AccountId payablesEur,
+            Map<String, AccountId> expenses,
+            Map<String, VendorId> vendors) {}
+
+    @Transactional
+    Stage build(String password) {
+        Cast cast = cast(password);
+        Actor by = cast.on(FIRST.atDay(1), "joss");
+        for (YearMonth month = FIRST; !month.isAfter(LAST); month = month.plusMonths(1)) {
+            ledger.addPeriod(month);
+        }
+        AccountId cash = ledger.addAccount("1010", "Cash, Operations", "CASH");
+        AccountId cashWorks = ledger.addAccount("1020", "Cash, Harbour Works", "CASH");
+        AccountId cashEur = ledger.addAccount("1030", "Cash, Continental", "CASH");
+        AccountId payables = ledger.addAccount("2000", "Payables", "PAYABLES");
+        AccountId payablesEur = ledger.addAccount("2010", "Payables, euro", "PAYABLES");
+        AccountId equity = ledger.addAccount("3000", "Opening balances", "EQUITY");
+        AccountId discounts = ledger.addAccount("4900", "Discounts taken", "INCOME");
+        Map<String, AccountId> expenses = new LinkedHashMap<>();
+        int code = 5100;
+        for (String group :
+                List.of("Fuel", "Chandlery", "Yard & engine", "Galley", "Harbour dues", "Office", "Crew services")) {
+            expenses.put(group, ledger.addAccount(String.valueOf(code), group, "EXPENSE"));
+            code += 100;
+        }
+        bankAccounts.setCompany(new Company("Marrow Bay Ferries", List.of("4 Ropewalk Quay", "Skerrow"), 0));
+        long layout = files.addLayout(DemoLayout.skerrowTrust());
+        BankAccountId operations = bankAccounts.add(new BankAccount(
+                new BankAccountId(0),
+                "Operations",
+                "Skerrow Trust",
+                USD,
+                PaymentMethod.CHECK,
+                "BLANK",
+                "990044105",
+                "004417720931",
+                "C########C AT A KC",
+                "dollars",
+                "Not valid after 180 days",
+                cash,
+                discounts,
+                41200,
+                41200,
+                true,
+                layout));
+        BankAccountId works = bankAccounts.add(new BankAccount(
+                new BankAccountId(0),
+                "Harbour Works",
+                "Skerrow Trust",
+                USD,
+                PaymentMethod.CHECK,
+                "NUMBERED",
+                "990044105",
+                "004417724508",
+                "C########C AT A KC",
+                "dollars",
+                "Not valid after 180 days",
+                cashWorks,
+                discounts,
+                7300,
+                7300,
+                false,
+                null));
+        bankAccounts.add(new BankAccount(
+                new BankAccountId(0),
+                "Continental",
+                "Bank of Eider",
+                EUR,
+                PaymentMethod.CREDIT_TRANSFER,
+                "BLANK",
+                "990073053",
+                "770031182264",
+                "C########C AT A KC",
+                "euros",
+                "",
+                cashEur,
+                discounts,
+                1,
+                1,
+                false,
+                null));
+        open(by, cash, equity, Money.ofMinor(486_000_000, USD));
+        open(by, cashWorks, equity, Money.ofMinor(61_000_000, USD));
+        open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));
+        audit.record(by, "set up company", "company 1", Map.of("name", "Marrow Bay Ferries"));
+        return new Stage(cast, operations, works, payables, payablesEur, expenses, vendors(by));
+    }
+
+    private Cast cast(String password) {
+        Map<String, Actor> cast = new LinkedHashMap<>();
+        add(cast, "ines", "Ines Okafor", password, Role.CLERK);
+        add(cast, "tomas", "Tomas Brandt", password, Role.CLERK);
+        add(cast, "maren", "Maren Lindqvist", password, Role.APPROVER);
+        add(cast, "aldo", "Aldo Ferreira", password, Role.APPROVER);
+        add(cast, "ruth", "Ruth Castellane", password, Role.CONTROLLER);
+        add(cast, "priya", "Priya Nair", password, Role.AUDITOR);
+        add(cast, "joss", "Joss Whitlock", password, Role.ADMINISTRATOR);
+        return new Cast(cast);
+    }
+
+    private void add(Map<String, Actor> cast, String signIn, String name, String password, Role role) {
+        PersonId id = people.add(signIn, name, password, Set.of(role), true);
+        cast.put(signIn, new Actor(id, name, Set.of(role), FIRST.atDay(1), Instant.now(), "demo"));
+    }
+
+    private void open(Actor by, AccountId cash, AccountId equity, Money amount) {
+        ledger.shareOpenPeriod(FIRST.atDay(1));
+        var lines = List.of(JournalLine.debit(cash, amount), JournalLine.credit(equity, amount));
+        ledger.write(
+                by, EntryKind.OPENING, new JournalEntry(FIRST.atDay(1), "Opening balance", lines), EntryLinks.NONE);
+    }
+
+    private Map<String, VendorId> vendors(Actor by) {
+        Map<String, VendorId> ids = new LinkedHashMap<>();
+        int number = 1001;
+        for (DemoVendors.Seed seed : DemoVendors.ALL) {
+            Vendor vendor = new Vendor(
+                    new VendorId(0),
+                    "V" + number++,
+                    seed.name(),
+                    seed.group(),
+                    seed.priority(),
+                    seed.currency().equals("EUR") ? PaymentMethod.CREDIT_TRANSFER : PaymentMethod.CHECK,
+                    Currency.getInstance(seed.currency()),
+                    seed.terms(),
+                    null);
+            RemitTo remitTo = new RemitTo(
+                    seed.name(), List.of((number * 7 % 90 + 1) + " Slipway Road", seed.town() + " 4" + number));
+            ids.put(seed.name(), vendors.add(by, vendor, remitTo));
+        }
+        return ids;
+    }
+}

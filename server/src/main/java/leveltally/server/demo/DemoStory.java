@@ -1,0 +1,405 @@
+package leveltally.server.demo;
+
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import leveltally.core.batches.BatchId;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.vendors.VendorId;
+import leveltally.server.approval.Approvals;
+import leveltally.server.bankfiles.BankFiles;
+import leveltally.server.batches.Batches;
+import leveltally.server.batches.NewBatch;
+import leveltally.server.checks.Checks;
+import leveltally.server.invoices.InvoiceKind;
+import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.NewInvoice;
+import leveltally.server.ledger.Ledger;
+import leveltally.server.posting.Posting;
+import leveltally.server.printing.Answer;
+import leveltally.server.printing.Printing;
+import leveltally.server.printing.Turns;
+import leveltally.server.selection.Due;
+import leveltally.server.selection.DueQuestion;
+import leveltally.server.vendors.Vendors;
+import leveltally.server.voiding.Voiding;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Twelve months of the made-up company and what lies on its desks today, from a fixed seed, deed by deed through the
+ * services, so that every law holds by the same means as for a user.
+ */
+@Component
+class DemoStory {
+    private static final LocalDate FIRST_RUN = LocalDate.of(2025, 11, 14);
+    private static final LocalDate NEXT_RUN = LocalDate.of(2026, 11, 13);
+    private static final LocalDate TODAY = LocalDate.of(2026, 11, 12);
+    private static final YearMonth LAST_LOCKED = YearMonth.of(2026, 9);
+
+    private final Random random = new Random(20_261_112);
+    private final Invoices invoices;
+    private final Vendors vendors;
+    private final Due due;
+    private final Batches batches;
+    private final Approvals approvals;
+    private final Turns turns;
+    private final Printing printing;
+    private final Posting posting;
+    private final Checks checks;
+    private final Voiding voiding;
+    private final BankFiles files;
+    private final Ledger ledger;
+    private final JdbcClient jdbc;
+    private final TransactionTemplate together;
+    private int serial = 100;
+
+    DemoStory(
+            Invoices invoices,
+            Vendors vendors,
+            Due due,
+            Batches batches,
+            Approvals approvals,
+            Turns turns,
+            Printing printing,
+            Posting posting,
+            Checks checks,
+            Voiding voiding,
+            BankFiles files,
+            Ledger ledger,
+            JdbcClient jdbc,
+            TransactionTemplate together) {
+        this.invoices = invoices;
+        this.vendors = vendors;
+        this.due = due;
+        this.batches = batches;
+        this.approvals = approvals;
+        this.turns = turns;
+        this.printing = printing;
+        this.posting = posting;
+        this.checks = checks;
+        this.voiding = voiding;
+        this.files = files;
+        this.ledger = ledger;
+        this.jdbc = jdbc;
+        this.together = together;
+    }
+
+    void tell(DemoCompany.Stage stage) {
+        LocalDate run = FIRST_RUN;
+        for (YearMonth month = DemoCompany.FIRST; month.isBefore(YearMonth.of(2026, 11)); month = month.plusMonths(1)) {
+            invoicesOf(stage, month);
+            while (YearMonth.from(run).equals(month)) {
+                payOperations(stage, run);
+                run = run.plusDays(14);
+            }
+            payWorks(stage, month.atDay(20));
+            clearUpTo(stage, month);
+            if (!month.isAfter(LAST_LOCKED)) {
+                ledger.lock(stage.cast().on(month.atEndOfMonth(), "ruth"), month);
+            }
+        }
+        today(stage);
+    }
+
+    // ------------------------------------------------------------------ history
+
+    private void invoicesOf(DemoCompany.Stage stage, YearMonth month) {
+        boolean euroToo = month.isAfter(LAST_LOCKED);
+        together.executeWithoutResult(status -> {
+            for (DemoVendors.Seed seed : DemoVendors.ALL) {
+                boolean rare = seed.priority() >= 4 && month.getMonthValue() % 2 == 1;
+                boolean euro = seed.currency().equals("EUR") && !euroToo;
+                if (!rare && !euro && !seed.name().equals(DemoVendors.NEW)) {
+                    LocalDate date = month.atDay(1 + random.nextInt(26));
+                    enter(stage, seed, date, amount(seed), reference(seed));
+                }
+            }
+        });
+    }
+
+    private long amount(DemoVendors.Seed seed) {
+        return Math.round(seed.usual() * 100L * (0.6 + 0.8 * random.nextDouble()));
+    }
+
+    private String reference(DemoVendors.Seed seed) {
+        serial += 1 + random.nextInt(9);
+        return seed.prefix() + serial;
+    }
+
+    private InvoiceId enter(
+            DemoCompany.Stage stage, DemoVendors.Seed seed, LocalDate date, long minor, String reference) {
+        return enter(stage, seed, date, minor, reference, InvoiceKind.INVOICE, 0);
+    }
+
+    private InvoiceId enter(
+            DemoCompany.Stage stage,
+            DemoVendors.Seed seed,
+            LocalDate date,
+            long minor,
+            String reference,
+            InvoiceKind kind,
+            long freight) {
+        VendorId vendor = stage.vendors().get(seed.name());
+        AccountId expense = stage.expenses().get(seed.group());
+        boolean euro = seed.currency().equals("EUR");
+        NewInvoice invoice = new NewInvoice(
+                kind,
+                vendor,
+                reference,
+                date,
+                date,
+                euro ? stage.payablesEur() : stage.payables(),
+                Money.ofMinor(freight, seed.currency()),
+                List.of(new NewInvoice.Line(expense, Money.ofMinor(minor, seed.currency()))));
+        String clerk = serial % 3 == 0 ? "tomas" : "ines";
+        return invoices.enter(stage.cast().on(date, clerk), invoice);
+    }
+
+    private void payOperations(DemoCompany.Stage stage, LocalDate run) {
+        String name = "Fortnight to " + run.getDayOfMonth() + " "
+                + run.getMonth().getDisplayName(java.time.format.TextStyle.SHORT, java.util.Locale.ENGLISH);
+        BatchId batch = make(stage, stage.operations(), run, run, name, null, "ines", List.of());
+        if (batch == null) {
+            return;
+        }
+        approve(stage, batch, run, "ines");
+        boolean skip = run.equals(LocalDate.of(2026, 6, 12));
+        print(stage, stage.operations(), batch, run, skip, run.getMonthValue() % 3 == 0);
+        posting.post(stage.cast().on(run, "ines"), batch);
+        if (run.isBefore(LocalDate.of(2026, 10, 30))) {
+            long file = files.make(stage.cast().on(run, "tomas"), stage.operations());
+            if (run.equals(LocalDate.of(2026, 9, 4))) {
+                files.refused(stage.cast().on(run, "tomas"), file, "The bank's page was closed while it was sent");
+                file = files.make(stage.cast().on(run, "tomas"), stage.operations());
+            }
+            files.accepted(stage.cast().on(run, "tomas"), file, "");
+        }
+        if (run.getMonthValue() % 4 == 2) {
+            voidOne(stage, batch, run);
+        }
+    }
+
+    private void payWorks(DemoCompany.Stage stage, LocalDate run) {
+        VendorId yard = stage.vendors().get("Blackwater Dry Dock");
+        BatchId batch = make(
+                stage,
+                stage.works(),
+                run,
+                run.plusDays(20),
+                "Dry dock " + run.getMonthValue() + "/" + run.getYear(),
+                yard,
+                "tomas",
+                List.of());
+        if (batch != null) {
+            approve(stage, batch, run, "tomas");
+            print(stage, stage.works(), batch, run, false, false);
+            posting.post(stage.cast().on(run, "tomas"), batch);
+        }
+    }
+
+    private @Nullable BatchId make(
+            DemoCompany.Stage stage,
+            BankAccountId account,
+            LocalDate run,
+            LocalDate dueBy,
+            String name,
+            @Nullable VendorId vendor,
+            String clerk,
+            List<Long> out) {
+        DueQuestion question = new DueQuestion(
+                account.value(),
+                run,
+                run,
+                dueBy.plusDays(7),
+                run.plusDays(14),
+                vendor == null ? null : vendor.value(),
+                out,
+                null);
+        int count = due.select(question).taken().size();
+        if (count == 0) {
+            return null;
+        }
+        return batches.make(stage.cast().on(run, clerk), new NewBatch(name, "", run, count, question));
+    }
+
+    private void approve(DemoCompany.Stage stage, BatchId batch, LocalDate on, String clerk) {
+        approvals.send(stage.cast().on(on, clerk), batch, batches.get(batch).version());
+        String approver = random.nextInt(3) == 0 ? "aldo" : "maren";
+        approvals.approve(
+                stage.cast().on(on, approver), batch, batches.get(batch).version());
+    }
+
+    private void print(
+            DemoCompany.Stage stage, BankAccountId account, BatchId batch, LocalDate on, boolean skip, boolean spoil) {
+        Actor clerk = stage.cast().on(on, "ines");
+        long next = nextNumber(account);
+        Turns.Turn turn = turns.take(clerk, account, batch, "");
+        long first = skip ? next + 2 : next;
+        long run = printing.number(
+                clerk, batch, turn.serial(), first, skip ? "Two sheets were missing from the new packet" : "");
+        hand(clerk, run);
+        List<Long> documents = documents(run);
+        List<Printing.Said> answers = new ArrayList<>();
+        for (int i = 0; i < documents.size(); i++) {
+            boolean bad = spoil && i == documents.size() / 2;
+            answers.add(new Printing.Said(documents.get(i), bad ? Answer.SPOILED : Answer.GOOD, bad ? "jammed" : ""));
+        }
+        printing.answer(clerk, batch, answers);
+        if (spoil) {
+            Turns.Turn again = turns.take(clerk, account, batch, "");
+            long second = printing.number(clerk, batch, again.serial(), nextNumber(account), "");
+            hand(clerk, second);
+            printing.answer(
+                    clerk,
+                    batch,
+                    documents(second).stream()
+                            .map(d -> new Printing.Said(d, Answer.GOOD, ""))
+                            .toList());
+        }
+    }
+
+    private void hand(Actor clerk, long run) {
+        if (printing.markSent(clerk, run)) {
+            printing.handOver(run);
+        }
+    }
+
+    private long nextNumber(BankAccountId account) {
+        return jdbc.sql("SELECT next_number FROM bank_account WHERE id = :id")
+                .param("id", account.value())
+                .query(Long.class)
+                .single();
+    }
+
+    private List<Long> documents(long run) {
+        return jdbc.sql("SELECT id FROM document WHERE run_id = :run ORDER BY position")
+                .param("run", run)
+                .query(Long.class)
+                .list();
+    }
+
+    private void voidOne(DemoCompany.Stage stage, BatchId batch, LocalDate run) {
+        Long number =
+                jdbc.sql("""
+                        SELECT n.id FROM check_number n JOIN payment p ON p.id = n.payment_id
+                        WHERE p.batch_id = :batch AND n.state = 'OUTSTANDING' ORDER BY p.amount_minor LIMIT 1
+                        """).param("batch", batch.value()).query(Long.class).single();
+        voiding.voidCheck(stage.cast().on(run, "ines"), new CheckNumberId(number), run, "Payee asked for another date");
+    }
+
+    /** The bank pays most checks within a week or two; a few of the spring never come back. */
+    private void clearUpTo(DemoCompany.Stage stage, YearMonth month) {
+        record Open(long id, LocalDate date) {}
+        LocalDate until = month.atEndOfMonth().minusDays(12);
+        List<Open> open = jdbc.sql("""
+                        SELECT n.id, p.check_date FROM check_number n JOIN payment p ON p.id = n.payment_id
+                        WHERE n.state = 'OUTSTANDING' AND p.check_date <= :until ORDER BY n.bank_account_id, n.number
+                        """)
+                .param("until", until)
+                .query((r, n) -> new Open(r.getLong(1), r.getObject(2, LocalDate.class)))
+                .list();
+        together.executeWithoutResult(status -> open.forEach(check -> {
+            boolean spring = check.date().getYear() == 2026
+                    && check.date().getMonthValue() >= 3
+                    && check.date().getMonthValue() <= 4;
+            boolean lost = spring && check.id() % 17 == 0;
+            if (!lost) {
+                LocalDate paid = check.date().plusDays(3 + random.nextInt(9));
+                checks.clear(stage.cast().on(month.atEndOfMonth(), "tomas"), new CheckNumberId(check.id()), paid);
+            }
+        }));
+    }
+
+    // ------------------------------------------------------------------ today
+
+    private void today(DemoCompany.Stage stage) {
+        together.executeWithoutResult(status -> openInvoices(stage));
+        together.executeWithoutResult(status -> oddities(stage));
+        VendorId rope = stage.vendors().get("Jackstay Rigging");
+        make(stage, stage.operations(), NEXT_RUN, NEXT_RUN, "Rigging week 46", rope, "tomas", List.of());
+        VendorId engine = stage.vendors().get("Guillemot Engine Parts");
+        BatchId waiting = make(
+                stage,
+                stage.operations(),
+                NEXT_RUN,
+                NEXT_RUN.plusDays(10),
+                "Engine parts before the refit",
+                engine,
+                "tomas",
+                List.of());
+        if (waiting != null) {
+            approvals.send(
+                    stage.cast().on(TODAY, "tomas"),
+                    waiting,
+                    batches.get(waiting).version());
+        }
+        VendorId yard = stage.vendors().get("Barnacle Hull Cleaning");
+        BatchId ready = make(
+                stage,
+                stage.operations(),
+                NEXT_RUN,
+                NEXT_RUN.plusDays(20),
+                "Hull cleaning, Petrel and Tern",
+                yard,
+                "ines",
+                List.of());
+        if (ready != null) {
+            approve(stage, ready, TODAY, "ines");
+        }
+    }
+
+    /** About 350 invoices of the last six weeks, besides what history left open. */
+    private void openInvoices(DemoCompany.Stage stage) {
+        LocalDate from = LocalDate.of(2026, 10, 9);
+        for (DemoVendors.Seed seed : DemoVendors.ALL) {
+            int count = seed.name().equals(DemoVendors.OVERFLOW) ? 45 : 3 + random.nextInt(6);
+            if (seed.name().equals(DemoVendors.NEW) || seed.name().equals(DemoVendors.CREDITS)) {
+                count = 1;
+            }
+            for (int i = 0; i < count; i++) {
+                LocalDate date = from.plusDays(random.nextInt(33));
+                if (seed.terms().days() == 15) {
+                    date = LocalDate.of(2026, 10, 29).plusDays(random.nextInt(13));
+                }
+                long minor = amount(seed);
+                long freight = i % 5 == 4 && seed.terms().discountRate().signum() > 0 ? Math.min(5_000, minor / 4) : 0;
+                enter(stage, seed, date, minor, reference(seed), InvoiceKind.INVOICE, freight);
+            }
+        }
+    }
+
+    /** One case of everything that needs a second look. */
+    private void oddities(DemoCompany.Stage stage) {
+        DemoVendors.Seed fathom = seed("Fathom Survey Partners");
+        enter(stage, fathom, LocalDate.of(2026, 11, 3), 125_000, "FS-5133", InvoiceKind.INVOICE, 0);
+        DemoVendors.Seed rope = seed(DemoVendors.SUSPICIOUS);
+        enter(stage, rope, LocalDate.of(2026, 10, 14), 139_260, "GRW 2217");
+        enter(stage, rope, LocalDate.of(2026, 10, 16), 139_260, "GRW 2271");
+        DemoVendors.Seed crane = seed(DemoVendors.HELD);
+        enter(stage, crane, LocalDate.of(2026, 10, 12), 184_000, "LCH-0919");
+        vendors.hold(
+                stage.cast().on(TODAY, "tomas"), stage.vendors().get(crane.name()), "dispute over the August lift");
+        InvoiceId uniforms = enter(stage, seed("Kittiwake Uniforms"), LocalDate.of(2026, 10, 4), 38_250, "KU/2093");
+        invoices.hold(stage.cast().on(TODAY, "ines"), uniforms, "wrong sizes");
+        DemoVendors.Seed waste = seed(DemoVendors.CREDITS);
+        enter(stage, waste, LocalDate.of(2026, 11, 2), 92_000, "W-CR-18", InvoiceKind.CREDIT, 0);
+        DemoVendors.Seed survey = seed("Sextant Accounting");
+        enter(stage, survey, LocalDate.of(2026, 10, 21), 960_000, "SA-401");
+        enter(stage, survey, LocalDate.of(2026, 10, 22), 972_500, "SA-402");
+        enter(stage, survey, LocalDate.of(2026, 10, 23), 955_000, "SA-403");
+    }
+
+    private static DemoVendors.Seed seed(String name) {
+        return java.util.Objects.requireNonNull(DemoVendors.named(name));
+    }
+}

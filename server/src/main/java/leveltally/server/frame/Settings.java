@@ -1,0 +1,27 @@
+package leveltally.server.frame;
+
+import java.time.LocalDate;
+import java.time.ZoneId;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+
+/**
+ * What is configured from outside; see the README.
+ *
+ * @param demo made-up people, company and a fixed business date
+ * @param sealKey seals bank account numbers at rest
+ * @param setupCode lets the first administrator be made while nobody exists
+ */
+@ConfigurationProperties("leveltally")
+public record Settings(boolean demo, LocalDate demoDate, String sealKey, ZoneId zone, String setupCode) {
+    public Settings {
+        if (sealKey.length() < 16) {
+            throw new IllegalArgumentException(
+                    "leveltally.seal-key (LEVELTALLY_SEAL_KEY) needs at least 16 characters: it seals account numbers");
+        }
+    }
+
+    /** The business date: fixed in the demo, the day in our zone otherwise. */
+    public LocalDate today() {
+        return demo ? demoDate : LocalDate.now(zone);
+    }
+}

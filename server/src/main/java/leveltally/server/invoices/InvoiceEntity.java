@@ -1,0 +1,71 @@
+package leveltally.server.invoices;
+
+import jakarta.persistence.*;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
+
+/** What the company owes, or what reduces it; open amounts are moved by the database when a settlement row arrives. */
+@Entity
+@Table(name = "invoice")
+class InvoiceEntity {
+    @Id
+    @GeneratedValue(generator = "invoice_seq")
+    @SequenceGenerator(name = "invoice_seq", sequenceName = "invoice_seq", allocationSize = 50)
+    Long id;
+
+    @Column(updatable = false)
+    long vendorId;
+
+    @Column(updatable = false)
+    long remitToId;
+
+    @Enumerated(EnumType.STRING)
+    @Column(updatable = false)
+    InvoiceKind kind;
+
+    @Column(updatable = false)
+    String reference;
+
+    @Column(updatable = false)
+    LocalDate invoiceDate;
+
+    @Column(updatable = false)
+    LocalDate dueDate;
+
+    @Column(updatable = false)
+    @Nullable
+    LocalDate discountDate;
+
+    @Column(updatable = false)
+    LocalDate ledgerDate;
+
+    @Column(updatable = false)
+    String currency;
+
+    @Column(updatable = false)
+    long amountMinor;
+
+    @Column(updatable = false)
+    long discountableMinor;
+
+    @Column(updatable = false, precision = 7, scale = 5)
+    BigDecimal discountRate;
+
+    @Column(updatable = false)
+    long openMinor;
+
+    @Column(updatable = false)
+    long discountTakenMinor;
+
+    @Column(updatable = false)
+    long payablesAccountId;
+
+    boolean ownCheck;
+
+    @Nullable
+    String holdReason;
+
+    @Version
+    long version;
+}

@@ -1,0 +1,8 @@
+package leveltally.server.invoices;
+
+/** What arrives from a vendor. */
+public enum InvoiceKind {
+    INVOICE,
+    CREDIT,
+    PREPAYMENT
+}

@@ -1,0 +1,5 @@
+/** Invoices and their settlement rows. */
+@NullMarked
+package leveltally.server.invoices;
+
+import org.jspecify.annotations.NullMarked;

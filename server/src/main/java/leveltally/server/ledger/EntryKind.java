@@ -1,0 +1,9 @@
+package leveltally.server.ledger;
+
+/** What wrote an entry. */
+public enum EntryKind {
+    OPENING,
+    INVOICE,
+    PAYMENT,
+    VOID
+}

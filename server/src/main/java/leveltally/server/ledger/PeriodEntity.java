@@ -1,0 +1,16 @@
+package leveltally.server.ledger;
+
+import jakarta.persistence.*;
+
+/** A month of the ledger. */
+@Entity
+@Table(name = "period")
+class PeriodEntity {
+    @Id
+    String month;
+
+    boolean locked;
+
+    @Version
+    long version;
+}

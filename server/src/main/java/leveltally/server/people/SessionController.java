@@ -1,0 +1,142 @@
+package leveltally.server.people;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import leveltally.core.Refusal;
+import leveltally.core.people.Actor;
+import leveltally.core.people.PersonId;
+import leveltally.core.people.Role;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.frame.Settings;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.authority.SimpleGrantedAuthority;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Signing in and out. */
+@RestController
+@RequestMapping("/api/session")
+class SessionController {
+    private final People people;
+    private final Settings settings;
+    private final AuditTrail audit;
+
+    SessionController(People people, Settings settings, AuditTrail audit) {
+        this.people = people;
+        this.settings = settings;
+        this.audit = audit;
+    }
+
+    @Schema(requiredProperties = {"personId", "name", "roles", "today", "demo"})
+    record SessionView(long personId, String name, Set<Role> roles, LocalDate today, boolean demo) {}
+
+    @Schema(requiredProperties = {"signIn", "name", "roles"})
+    record DemoPerson(String signIn, String name, Set<Role> roles) {}
+
+    @Schema(requiredProperties = {"demo", "password", "people", "needsFirstAdministrator"})
+    record Door(boolean demo, String password, List<DemoPerson> people, boolean needsFirstAdministrator) {}
+
+    record SignIn(
+            @NotNull @Size(max = 100) String signIn,
+            @NotNull @Size(max = 200) String password) {}
+
+    record FirstAdministrator(
+            @NotNull String code,
+            @NotNull @Size(max = 40) String signIn,
+            @NotNull @Size(max = 80) String name,
+            @NotNull @Size(max = 200) String password) {}
+
+    @GetMapping
+    SessionView current(Actor by) {
+        return view(by);
+    }
+
+    /** What the sign-in page needs to know before anyone is signed in. */
+    @GetMapping("/door")
+    Door door() {
+        List<DemoPerson> offered = !settings.demo()
+                ? List.of()
+                : people.demoPeople().stream()
+                        .map(person -> new DemoPerson(person.signIn(), person.name(), new TreeSet<>(person.roles())))
+                        .toList();
+        return new Door(settings.demo(), settings.demo() ? DemoPassword.VALUE : "", offered, people.nobodyExists());
+    }
+
+    @PostMapping
+    SessionView signIn(@Valid @RequestBody SignIn wanted, HttpServletRequest request, HttpServletResponse response) {
+        Instant now = Instant.now();
+        People.Person person = people.signIn(wanted.signIn(), wanted.password(), request.getRemoteAddr(), now);
+        HttpSession old = request.getSession(false);
+        if (old != null) {
+            old.invalidate();
+        }
+        var authorities = person.roles().stream()
+                .map(role -> new SimpleGrantedAuthority("ROLE_" + role))
+                .toList();
+        var context = SecurityContextHolder.createEmptyContext();
+        context.setAuthentication(UsernamePasswordAuthenticationToken.authenticated(
+                String.valueOf(person.id().value()), null, authorities));
+        SecurityContextHolder.setContext(context);
+        new HttpSessionSecurityContextRepository().saveContext(context, request, response);
+        Actor by =
+                new Actor(person.id(), person.name(), person.roles(), settings.today(), now, request.getRemoteAddr());
+        audit.record(by, "sign in", "person " + person.id().value(), Map.of());
+        return view(by);
+    }
+
+    @DeleteMapping
+    void signOut(Actor by, HttpServletRequest request) {
+        audit.record(by, "sign out", "person " + by.person().value(), Map.of());
+        HttpSession session = request.getSession(false);
+        if (session != null) {
+            session.invalidate();
+        }
+        SecurityContextHolder.clearContext();
+    }
+
+    /** Makes the first administrator, once, with the code the installer configured. */
+    @PostMapping("/first-administrator")
+    void first(@Valid @RequestBody FirstAdministrator wanted, HttpServletRequest request) {
+        if (settings.setupCode().length() < 12
+                || !java.security.MessageDigest.isEqual(
+                        settings.setupCode().getBytes(java.nio.charset.StandardCharsets.UTF_8),
+                        wanted.code().getBytes(java.nio.charset.StandardCharsets.UTF_8))) {
+            throw Refusal.notAllowed(
+                    "setup-code",
+                    "The setup code does not fit. It is the one set as LEVELTALLY_SETUP_CODE, at least 12 characters.");
+        }
+        if (!people.nobodyExists()) {
+            throw Refusal.conflict("people-exist", "People exist already; an administrator adds more.");
+        }
+        PersonId id = people.add(wanted.signIn(), wanted.name(), wanted.password(), Set.of(Role.ADMINISTRATOR), false);
+        Actor by = new Actor(
+                id,
+                wanted.name(),
+                Set.of(Role.ADMINISTRATOR),
+                settings.today(),
+                Instant.now(),
+                request.getRemoteAddr());
+        audit.record(by, "make first administrator", "person " + id.value(), Map.of("name", wanted.name()));
+    }
+
+    private SessionView view(Actor by) {
+        return new SessionView(by.person().value(), by.name(), new TreeSet<>(by.roles()), by.today(), settings.demo());
+    }
+}

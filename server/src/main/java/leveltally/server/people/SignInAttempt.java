@@ -1,0 +1,21 @@
+package leveltally.server.people;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.Id;
+import jakarta.persistence.SequenceGenerator;
+import java.time.Instant;
+
+/** One try to sign in; too many bad ones slow the name down. */
+@Entity
+class SignInAttempt {
+    @Id
+    @GeneratedValue(generator = "rows")
+    @SequenceGenerator(name = "rows", sequenceName = "row_seq", allocationSize = 100)
+    Long id;
+
+    String signIn;
+    String origin;
+    Instant at;
+    boolean good;
+}

@@ -1,0 +1,5 @@
+/** Who signs in. */
+@NullMarked
+package leveltally.server.people;
+
+import org.jspecify.annotations.NullMarked;

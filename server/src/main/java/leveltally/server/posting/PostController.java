@@ -1,0 +1,29 @@
+package leveltally.server.posting;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import leveltally.core.batches.BatchId;
+import leveltally.core.people.Actor;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The deed of posting; safe to repeat. */
+@RestController
+@RequestMapping("/api/batches/{id}/post")
+class PostController {
+    private final Posting posting;
+
+    PostController(Posting posting) {
+        this.posting = posting;
+    }
+
+    @Schema(requiredProperties = {"postedNow", "postedInAll", "waiting"})
+    record PostedView(int postedNow, long postedInAll, int waiting) {}
+
+    @PostMapping
+    PostedView post(Actor by, @PathVariable long id) {
+        Posting.Outcome outcome = posting.post(by, new BatchId(id));
+        return new PostedView(outcome.postedNow(), outcome.postedInAll(), outcome.waiting());
+    }
+}

@@ -1,0 +1,140 @@
+package leveltally.server.posting;
+
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Claim;
+import leveltally.core.batches.ClaimId;
+import leveltally.core.checks.NumberState;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.EntryId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.posting.PaymentEntry;
+import leveltally.server.approval.Approvals;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.batches.Batch;
+import leveltally.server.batches.Batches;
+import leveltally.server.checks.Check;
+import leveltally.server.checks.Checks;
+import leveltally.server.invoices.Invoices;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.EntryKind;
+import leveltally.server.ledger.EntryLinks;
+import leveltally.server.ledger.Ledger;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Posts the payments whose checks came out good, all in one transaction. */
+@Service
+public class Posting {
+    private final Batches batches;
+    private final Approvals approvals;
+    private final Checks checks;
+    private final Invoices invoices;
+    private final BankAccounts accounts;
+    private final Ledger ledger;
+    private final AuditTrail audit;
+
+    Posting(
+            Batches batches,
+            Approvals approvals,
+            Checks checks,
+            Invoices invoices,
+            BankAccounts accounts,
+            Ledger ledger,
+            AuditTrail audit) {
+        this.batches = batches;
+        this.approvals = approvals;
+        this.checks = checks;
+        this.invoices = invoices;
+        this.accounts = accounts;
+        this.ledger = ledger;
+        this.audit = audit;
+    }
+
+    /** How many payments this call posted, and how many of the batch are posted now. */
+    public record Outcome(int postedNow, long postedInAll, int waiting) {}
+
+    /**
+     * Posts what is good: settlement rows, an entry per payment, checks outstanding, what the bank must hear. The batch's
+     * row is locked first, so a second call finds nothing left and writes nothing; the period is shared, so it cannot be
+     * locked meanwhile.
+     */
+    @Transactional
+    public Outcome post(Actor by, BatchId id) {
+        by.mayDo(Deed.POST);
+        Batch batch = batches.lockAnyVersion(id);
+        if (batch.state() != BatchState.NUMBERED && batch.state() != BatchState.POSTED) {
+            throw Refusal.conflict(
+                    "wrong-state",
+                    "This batch is " + batch.state().words()
+                            + ", so there is nothing to post. Its checks are printed first.");
+        }
+        List<Check> good = checks.unposted(id, EnumSet.of(NumberState.PRINTED));
+        if (!good.isEmpty()) {
+            ledger.shareOpenPeriod(batch.ledgerDate());
+            write(by, batch, good);
+        }
+        int waiting = waiting(batch);
+        if (batch.state() == BatchState.NUMBERED && waiting == 0) {
+            batches.move(by, id, BatchState.POSTED, "posted it");
+        }
+        if (!good.isEmpty()) {
+            audit.record(by, "post", "batch " + id.value(), Map.of("payments", good.size(), "waiting", waiting));
+        } else if (batch.state() == BatchState.NUMBERED) {
+            throw Refusal.conflict(
+                    "nothing-good", "No sheet of this batch is answered good yet. Answer for the sheets, then post.");
+        }
+        return new Outcome(good.size(), checks.postedCount(id), waiting);
+    }
+
+    private int waiting(Batch batch) {
+        int numbered = checks.unposted(batch.id(), EnumSet.of(NumberState.TAKEN, NumberState.PRINTED))
+                .size();
+        return numbered + checks.withoutNumber(batch.id()).size();
+    }
+
+    private void write(Actor by, Batch batch, List<Check> good) {
+        BankAccount account = accounts.get(batch.account());
+        Map<ClaimId, Claim> claims =
+                batches.claims(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
+        List<Claim> posting =
+                good.stream().map(check -> claims.get(check.claim())).toList();
+        approvals.verify(batch, posting);
+        List<InvoiceId> settled = posting.stream()
+                .flatMap(claim -> claim.lines().stream())
+                .map(line -> line.invoice())
+                .toList();
+        Map<InvoiceId, AccountId> payables = invoices.payables(settled);
+        var touched = new PaymentEntry.Accounts(account.cash(), account.discountsTaken());
+        List<ClaimId> released = new ArrayList<>();
+        for (Check check : good) {
+            Claim claim = claims.get(check.claim());
+            String text = "Check " + check.number() + ", " + check.payee();
+            JournalEntry entry = PaymentEntry.of(batch.ledgerDate(), text, claim.lines(), payables, touched);
+            EntryLinks links =
+                    EntryLinks.ofPayment(batch.id().value(), check.payment().value());
+            EntryId written = ledger.write(by, EntryKind.PAYMENT, entry, links);
+            invoices.settle(
+                    claim.lines(),
+                    batch.ledgerDate(),
+                    batch.id().value(),
+                    check.payment().value(),
+                    written);
+            checks.posted(check.payment(), written);
+            checks.move(by, check.id(), NumberState.OUTSTANDING, batch.ledgerDate(), "");
+            released.add(claim.id());
+        }
+        batches.release(released);
+    }
+}

@@ -1,0 +1,61 @@
+package leveltally.server.printing;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.batches.Claim;
+import leveltally.core.printing.CheckForm;
+import leveltally.core.printing.CheckLayout;
+import leveltally.core.printing.CheckText;
+import leveltally.core.printing.Page;
+import leveltally.core.printing.RoutingNumber;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.Company;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Lays out checks of our accounts: for the printer, for a marked copy, and for the slip. */
+@Component
+class CheckPages {
+    static final String BLANK_STOCK = "BLANK";
+
+    private final BankAccounts accounts;
+    private final Typefaces typefaces;
+
+    CheckPages(BankAccounts accounts, Typefaces typefaces) {
+        this.accounts = accounts;
+        this.typefaces = typefaces;
+    }
+
+    /** The payer of an account's checks. */
+    CheckText.Payer payer(BankAccount account) {
+        Company company = accounts.company();
+        return new CheckText.Payer(
+                company.name(),
+                company.address(),
+                account.bankName(),
+                account.currencyWord(),
+                account.validity(),
+                new RoutingNumber(account.routingNumber()),
+                account.accountNumber(),
+                account.micrPattern(),
+                account.stock().equals(BLANK_STOCK));
+    }
+
+    /** @param dates the invoice date of each invoice among the lines */
+    List<Page> pages(
+            CheckText.Payer payer,
+            Claim claim,
+            LocalDate checkDate,
+            @Nullable Long number,
+            Map<Long, LocalDate> dates,
+            CheckForm form,
+            CheckLayout.Use use) {
+        List<LocalDate> ordered = claim.lines().stream()
+                .map(line -> dates.get(line.invoice().value()))
+                .toList();
+        CheckText text = new CheckText(payer, claim, checkDate, number, ordered);
+        return CheckLayout.of(text, form, use, typefaces);
+    }
+}

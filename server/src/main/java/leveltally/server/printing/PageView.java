@@ -1,0 +1,28 @@
+package leveltally.server.printing;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.ArrayList;
+import java.util.List;
+import leveltally.core.printing.Box;
+import leveltally.core.printing.Page;
+
+/** A laid-out page for the browser to draw: the same boxes the PDF draws. */
+@Schema(requiredProperties = {"width", "height", "texts", "rules", "frames"})
+record PageView(double width, double height, List<Box.Text> texts, List<Box.Rule> rules, List<Box.Frame> frames) {
+
+    static PageView of(Page page) {
+        List<Box.Text> texts = new ArrayList<>();
+        List<Box.Rule> rules = new ArrayList<>();
+        List<Box.Frame> frames = new ArrayList<>();
+        for (Box box : page.boxes()) {
+            if (box instanceof Box.Text text) {
+                texts.add(text);
+            } else if (box instanceof Box.Rule rule) {
+                rules.add(rule);
+            } else if (box instanceof Box.Frame frame) {
+                frames.add(frame);
+            }
+        }
+        return new PageView(page.width(), page.height(), texts, rules, frames);
+    }
+}

@@ -1,0 +1,197 @@
+package leveltally.server.proof;
+
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.proof.Law;
+
+/** For each law what is looked at, and the statements that find its breaches; each row is one finding in words. */
+final class LawQueries {
+    /** @param looked a statement that says what was looked at */
+    record Queries(String looked, List<String> breaches) {}
+
+    static final Map<Law, Queries> ALL = new EnumMap<>(Law.class);
+
+    static {
+        put(Law.L1, "SELECT CONCAT(COUNT(*), ' entries') FROM journal_entry", """
+                SELECT CONCAT('Entry ', e.id, ' is off by ', ABS(COALESCE(SUM(l.debit_minor - l.credit_minor), 0)),
+                  ' minor units of ', COALESCE(l.currency, 'no line'))
+                FROM journal_entry e LEFT JOIN journal_line l ON l.entry_id = e.id
+                GROUP BY e.id, l.currency HAVING SUM(l.debit_minor) <> SUM(l.credit_minor) OR COUNT(l.id) < 2
+                """);
+        put(Law.L2, "SELECT CONCAT(COUNT(*), ' invoices and credits') FROM invoice", """
+                SELECT CONCAT('Invoice ', i.id, ' (', i.reference, ') is open at ', i.open_minor, ' but its rows leave ',
+                  i.amount_minor - COALESCE(SUM(s.amount_minor), 0))
+                FROM invoice i LEFT JOIN settlement s ON s.invoice_id = i.id
+                GROUP BY i.id, i.reference, i.open_minor, i.amount_minor
+                HAVING i.open_minor <> i.amount_minor - COALESCE(SUM(s.amount_minor), 0)
+                """, """
+                SELECT CONCAT('Invoice ', x.id, ' was open at ', x.open_then, ' of ', x.amount_minor, ' on ', x.ledger_date)
+                FROM (SELECT i.id, i.amount_minor, s.ledger_date, i.amount_minor - SUM(SUM(s.amount_minor))
+                    OVER (PARTITION BY i.id ORDER BY s.ledger_date) AS open_then
+                  FROM invoice i JOIN settlement s ON s.invoice_id = i.id GROUP BY i.id, i.amount_minor, s.ledger_date) x
+                WHERE x.open_then < 0 OR x.open_then > x.amount_minor
+                """);
+        put(Law.L3, "SELECT CONCAT(COUNT(*), ' numbers') FROM check_number", """
+                SELECT CONCAT(x.name, ': no trace of the numbers between ', x.before_gap, ' and ', x.number) FROM (
+                  SELECT a.name, n.number, COALESCE(LAG(n.number)
+                    OVER (PARTITION BY a.id, n.prefix, n.stock ORDER BY n.number), a.first_number - 1) AS before_gap
+                  FROM check_number n JOIN bank_account a ON a.id = n.bank_account_id WHERE n.origin <> 'OUTSIDE') x
+                WHERE x.number <> x.before_gap + 1
+                """, """
+                SELECT CONCAT(a.name, ': the next number is ', a.next_number, ', the last one kept ',
+                  COALESCE(MAX(n.number), a.first_number - 1))
+                FROM bank_account a LEFT JOIN check_number n ON n.bank_account_id = a.id AND n.origin <> 'OUTSIDE'
+                GROUP BY a.id, a.name, a.next_number, a.first_number
+                HAVING a.next_number <> COALESCE(MAX(n.number), a.first_number - 1) + 1
+                """, """
+                SELECT CONCAT('Number ', n.number, ' is ', LOWER(n.state), ' but its history ends ', LOWER(e.to_state))
+                FROM check_number n JOIN number_event e ON e.id = (SELECT z.id FROM number_event z
+                  WHERE z.check_number_id = n.id ORDER BY z.at DESC, z.id DESC LIMIT 1)
+                WHERE n.state <> e.to_state
+                """);
+        put(Law.L4, "SELECT CONCAT(COUNT(*), ' payments') FROM payment", """
+                SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is ', p.amount_minor, ', its lines come to ',
+                  COALESCE(SUM(l.cash_minor), 0))
+                FROM payment p LEFT JOIN claim_line l ON l.claim_id = p.claim_id GROUP BY p.id, p.payee, p.amount_minor
+                HAVING p.amount_minor <> COALESCE(SUM(l.cash_minor), 0)
+                """, """
+                SELECT CONCAT('Claim ', c.id, ' of ', c.payee, ' is ', c.amount_minor, ', its lines come to ',
+                  COALESCE(SUM(l.cash_minor), 0))
+                FROM claim c LEFT JOIN claim_line l ON l.claim_id = c.id GROUP BY c.id, c.payee, c.amount_minor
+                HAVING c.amount_minor <> COALESCE(SUM(l.cash_minor), 0)
+                """, """
+                SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is ', p.amount_minor, ', its cash line ',
+                  COALESCE(SUM(l.credit_minor), 0))
+                FROM payment p JOIN bank_account a ON a.id = p.bank_account_id
+                LEFT JOIN journal_line l ON l.entry_id = p.posted_entry_id AND l.account_id = a.cash_account_id
+                WHERE p.posted_entry_id IS NOT NULL GROUP BY p.id, p.payee, p.amount_minor
+                HAVING p.amount_minor <> COALESCE(SUM(l.credit_minor), 0)
+                """, """
+                SELECT CONCAT('Check ', n.number, ' shows ', d.amount_minor, ', its payment is ', p.amount_minor)
+                FROM document d JOIN payment p ON p.id = d.payment_id JOIN check_number n ON n.id = d.check_number_id
+                WHERE d.amount_minor <> p.amount_minor OR d.currency <> p.currency
+                """);
+        put(Law.L5, "SELECT CONCAT(COUNT(*), ' bank events') FROM bank_event", """
+                SELECT CONCAT('The ', LOWER(e.kind), ' of check ', n.number, ' stands in a refused or unknown file')
+                FROM bank_event e JOIN check_number n ON n.id = e.check_number_id JOIN bank_file f ON f.id = e.file_id
+                LEFT JOIN bank_file_item x ON x.file_id = e.file_id AND x.event_id = e.id
+                WHERE f.state = 'REFUSED' OR x.event_id IS NULL
+                """, """
+                SELECT CONCAT('The void of check ', n.number, ' was told before its issue')
+                FROM bank_event v JOIN check_number n ON n.id = v.check_number_id JOIN bank_file vf ON vf.id = v.file_id
+                LEFT JOIN bank_event i ON i.check_number_id = v.check_number_id AND i.kind = 'ISSUE'
+                LEFT JOIN bank_file f ON f.id = i.file_id
+                WHERE v.kind = 'VOID' AND (f.serial IS NULL OR f.serial > vf.serial)
+                """, """
+                SELECT CONCAT('Check ', n.number, ' is ', LOWER(n.state), ' but the bank has nothing to hear of it')
+                FROM check_number n JOIN bank_account a ON a.id = n.bank_account_id AND a.positive_pay
+                LEFT JOIN bank_event i ON i.check_number_id = n.id AND i.kind = 'ISSUE'
+                LEFT JOIN bank_event v ON v.check_number_id = n.id AND v.kind = 'VOID'
+                WHERE n.state IN ('OUTSTANDING', 'STOPPED', 'CLEARED', 'VOIDED')
+                  AND (i.id IS NULL OR (n.state = 'VOIDED' AND v.id IS NULL))
+                """, """
+                SELECT CONCAT('The ', LOWER(e.kind), ' of check ', MAX(n.number), ' stands in ', COUNT(*), ' files')
+                FROM bank_file_item x JOIN bank_file f ON f.id = x.file_id AND f.state <> 'REFUSED'
+                JOIN bank_event e ON e.id = x.event_id JOIN check_number n ON n.id = e.check_number_id
+                GROUP BY e.id, e.kind HAVING COUNT(*) > 1
+                """, """
+                SELECT CONCAT('Bank file ', f.serial, ' is not what it was when it was made')
+                FROM bank_file f WHERE SHA2(f.content, 256) <> f.content_hash
+                """);
+        put(Law.L6, "SELECT CONCAT(COUNT(*), ' payments') FROM payment", """
+                SELECT CONCAT('The payment to ', p.payee, ' in batch ', p.batch_id, ' has no approval of its content')
+                FROM payment p JOIN claim c ON c.id = p.claim_id JOIN batch b ON b.id = p.batch_id
+                WHERE NOT EXISTS (SELECT 1 FROM approval a JOIN approval_claim x ON x.approval_id = a.id
+                  WHERE a.batch_id = b.id AND a.round = b.approval_round AND a.outcome = 'APPROVED'
+                    AND x.claim_id = c.id AND x.digest = c.digest)
+                """);
+        put(Law.L7, "SELECT CONCAT(COUNT(*), ' approvals') FROM approval WHERE outcome = 'APPROVED'", """
+                SELECT CONCAT(p.name, ' approved batch ', a.batch_id, ' after preparing or changing it')
+                FROM approval a JOIN batch_hand h ON h.batch_id = a.batch_id AND h.person_id = a.person_id
+                JOIN person p ON p.id = a.person_id WHERE a.outcome = 'APPROVED'
+                """, """
+                SELECT CONCAT(MAX(p.name), ' approved two steps of batch ', a.batch_id)
+                FROM approval a JOIN person p ON p.id = a.person_id WHERE a.outcome = 'APPROVED'
+                GROUP BY a.batch_id, a.round, a.person_id HAVING COUNT(*) > 1
+                """);
+        put(Law.L8, "SELECT CONCAT(COUNT(*), ' locked periods') FROM period WHERE locked", """
+                SELECT CONCAT(k.month, ': ', n.code, ' was ', t.debit_minor, ' / ', t.credit_minor,
+                  ' at the lock and is ', COALESCE(s.debit, 0), ' / ', COALESCE(s.credit, 0))
+                FROM period_lock k JOIN period_total t ON t.lock_id = k.id JOIN ledger_account n ON n.id = t.account_id
+                LEFT JOIN (SELECT e.month, l.account_id, l.currency, SUM(l.debit_minor) AS debit,
+                    SUM(l.credit_minor) AS credit FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id
+                    GROUP BY e.month, l.account_id, l.currency) s
+                  ON s.month = k.month AND s.account_id = t.account_id AND s.currency = t.currency
+                WHERE k.unlocked_at IS NULL
+                  AND (t.debit_minor <> COALESCE(s.debit, 0) OR t.credit_minor <> COALESCE(s.credit, 0))
+                """, """
+                SELECT CONCAT('Entry ', e.id, ' was written into ', k.month, ' while it was locked')
+                FROM period_lock k JOIN journal_entry e ON e.month = k.month AND e.made_at > k.locked_at
+                  AND (k.unlocked_at IS NULL OR e.made_at < k.unlocked_at)
+                """);
+        put(Law.L9, "SELECT CONCAT(COUNT(*), ' reservations') FROM reservation", """
+                SELECT CONCAT('Invoice ', l.reference, ' stands in ', COUNT(*), ' live claims')
+                FROM claim_line l JOIN claim c ON c.id = l.claim_id JOIN batch b ON b.id = c.batch_id
+                LEFT JOIN payment p ON p.claim_id = c.id
+                WHERE b.state NOT IN ('POSTED', 'WITHDRAWN') AND p.posted_entry_id IS NULL
+                GROUP BY l.invoice_id, l.reference HAVING COUNT(*) > 1
+                """, """
+                SELECT CONCAT('Invoice ', l.reference, ' is in live batch ', b.id, ' without being reserved')
+                FROM claim_line l JOIN claim c ON c.id = l.claim_id JOIN batch b ON b.id = c.batch_id
+                LEFT JOIN payment p ON p.claim_id = c.id
+                LEFT JOIN reservation r ON r.invoice_id = l.invoice_id AND r.claim_id = c.id
+                WHERE b.state NOT IN ('POSTED', 'WITHDRAWN') AND p.posted_entry_id IS NULL AND r.invoice_id IS NULL
+                """, """
+                SELECT CONCAT('Invoice ', r.invoice_id, ' is still reserved by batch ', b.id, ', which is ', LOWER(b.state))
+                FROM reservation r JOIN batch b ON b.id = r.batch_id WHERE b.state IN ('POSTED', 'WITHDRAWN')
+                """);
+        String balances = """
+                FROM (SELECT l.account_id, l.currency, %1$s AS month, SUM(l.credit_minor - l.debit_minor) AS balance
+                  FROM journal_line l JOIN journal_entry e ON e.id = l.entry_id
+                  JOIN ledger_account a ON a.id = l.account_id AND a.kind = 'PAYABLES' %2$s
+                  GROUP BY l.account_id, l.currency, %1$s) x
+                JOIN ledger_account n ON n.id = x.account_id
+                """;
+        put(
+                Law.L11,
+                "SELECT CONCAT(COUNT(*), ' open, and every period end') FROM invoice WHERE open_minor > 0",
+                "SELECT CONCAT(n.code, ' ', x.currency, ': the ledger says ', x.balance, ', open invoices less credits ',"
+                        + " COALESCE(o.open, 0)) "
+                        + balances.formatted("'now'", "")
+                        + """
+                        LEFT JOIN (SELECT payables_account_id, currency,
+                            SUM(CASE WHEN kind = 'CREDIT' THEN -open_minor ELSE open_minor END) AS open
+                            FROM invoice GROUP BY payables_account_id, currency) o
+                          ON o.payables_account_id = x.account_id AND o.currency = x.currency
+                        WHERE x.balance <> COALESCE(o.open, 0)
+                        """,
+                "SELECT CONCAT(n.code, ' ', x.currency, ' at the end of ', x.month, ': the ledger says ', x.balance,"
+                        + " ', open invoices less credits ', o.open) "
+                        + balances.formatted("m.month", "JOIN period m ON e.month <= m.month")
+                        + """
+                        JOIN (SELECT i.payables_account_id, i.currency, m.month, SUM(
+                              (CASE WHEN i.kind = 'CREDIT' THEN -1 ELSE 1 END) * (i.amount_minor - COALESCE(
+                                (SELECT SUM(s.amount_minor) FROM settlement s WHERE s.invoice_id = i.id
+                                  AND s.ledger_date <= LAST_DAY(CONCAT(m.month, '-01'))), 0))) AS open
+                            FROM invoice i JOIN period m ON i.ledger_date <= LAST_DAY(CONCAT(m.month, '-01'))
+                            GROUP BY i.payables_account_id, i.currency, m.month) o
+                          ON o.payables_account_id = x.account_id AND o.currency = x.currency AND o.month = x.month
+                        WHERE x.balance <> o.open
+                        """);
+        put(
+                Law.L12,
+                "SELECT CONCAT(COUNT(*), ' electronic payments') FROM payment p JOIN batch b ON b.id = p.batch_id"
+                        + " WHERE b.method <> 'CHECK'",
+                """
+                SELECT CONCAT('Check ', n.number, ' is printed for an electronic payment') FROM check_number n
+                JOIN payment p ON p.id = n.payment_id JOIN batch b ON b.id = p.batch_id WHERE b.method <> 'CHECK'
+                """);
+    }
+
+    private LawQueries() {}
+
+    private static void put(Law law, String looked, String... breaches) {
+        ALL.put(law, new Queries(looked, List.of(breaches)));
+    }
+}

@@ -1,0 +1,127 @@
+package leveltally.server.proof;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import leveltally.core.batches.BatchId;
+import leveltally.core.money.Money;
+import leveltally.core.proof.LevelStrip;
+import leveltally.core.proof.LevelStrip.Step;
+import leveltally.core.proof.LevelStrip.Tally;
+import leveltally.server.batches.Batch;
+import leveltally.server.batches.Batches;
+import leveltally.server.frame.MoneyView;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The five tallies of a batch, each summed from its own rows and never from its neighbour's. */
+@Service
+public class Levels {
+    private static final Map<Step, String> SUMS = Map.of(
+            Step.LINES,
+                    "SELECT COUNT(*), COALESCE(SUM(l.cash_minor), 0) FROM claim_line l JOIN claim c ON c.id = l.claim_id"
+                            + " WHERE c.batch_id = :batch",
+            Step.PAYMENTS,
+                    "SELECT COUNT(*), COALESCE(SUM(COALESCE(p.amount_minor, c.amount_minor)), 0)"
+                            + " FROM claim c LEFT JOIN payment p ON p.claim_id = c.id WHERE c.batch_id = :batch",
+            Step.ON_PAPER,
+                    "SELECT COUNT(*), COALESCE(SUM(d.amount_minor), 0) FROM document d JOIN print_run r ON r.id = d.run_id"
+                            + " WHERE r.batch_id = :batch AND d.answer = 'GOOD'",
+            Step.LEDGER,
+                    "SELECT COUNT(*), COALESCE(SUM(l.credit_minor), 0) FROM journal_entry e"
+                            + " JOIN journal_line l ON l.entry_id = e.id JOIN batch b ON b.id = e.batch_id"
+                            + " JOIN bank_account a ON a.id = b.bank_account_id AND a.cash_account_id = l.account_id"
+                            + " WHERE e.batch_id = :batch AND e.kind = 'PAYMENT'",
+            Step.TOLD_THE_BANK,
+                    "SELECT COUNT(*), COALESCE(SUM(v.amount_minor), 0) FROM bank_event v JOIN bank_file f ON f.id = v.file_id"
+                            + " WHERE v.batch_id = :batch AND v.kind = 'ISSUE' AND f.state <> 'REFUSED'");
+
+    /** Per claim what each tally holds of it; the rows behind a vial that is off centre. */
+    private static final String PER_CLAIM = """
+            SELECT c.payee, n.number,
+              (SELECT SUM(l.cash_minor) FROM claim_line l WHERE l.claim_id = c.id) AS LINES,
+              COALESCE(p.amount_minor, c.amount_minor) AS PAYMENTS,
+              (SELECT SUM(d.amount_minor) FROM document d WHERE d.payment_id = p.id AND d.answer = 'GOOD') AS ON_PAPER,
+              (SELECT SUM(l.credit_minor) FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id
+                 AND l.account_id = a.cash_account_id WHERE e.payment_id = p.id AND e.kind = 'PAYMENT') AS LEDGER,
+              (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file f ON f.id = v.file_id
+                 AND f.state <> 'REFUSED' JOIN check_number m ON m.id = v.check_number_id
+                 WHERE m.payment_id = p.id AND v.kind = 'ISSUE') AS TOLD_THE_BANK
+            FROM claim c JOIN batch b ON b.id = c.batch_id JOIN bank_account a ON a.id = b.bank_account_id
+            LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
+            WHERE c.batch_id = :batch ORDER BY c.payee, c.id
+            """;
+
+    private final JdbcClient jdbc;
+    private final Batches batches;
+    private final BankAccounts accounts;
+
+    Levels(JdbcClient jdbc, Batches batches, BankAccounts accounts) {
+        this.jdbc = jdbc;
+        this.batches = batches;
+        this.accounts = accounts;
+    }
+
+    /** One row behind a vial. */
+    @Schema(requiredProperties = {"payee", "left", "right"})
+    record Difference(String payee, @Nullable Long number, String left, String right) {}
+
+    @Transactional(readOnly = true)
+    public LevelStrip of(BatchId id) {
+        Batch batch = batches.get(id);
+        BankAccount account = accounts.get(batch.account());
+        return LevelStrip.of(List.of(Step.values()).stream()
+                .map(step -> tally(step, id, account))
+                .toList());
+    }
+
+    private Tally tally(Step step, BatchId id, BankAccount account) {
+        return jdbc.sql(SUMS.get(step))
+                .param("batch", id.value())
+                .query((r, n) -> {
+                    int count = r.getInt(1);
+                    return new Tally(step, count, count == 0 ? null : Money.ofMinor(r.getLong(2), account.currency()));
+                })
+                .single();
+    }
+
+    /** What was voided of a batch, apart from its tallies. */
+    @Transactional(readOnly = true)
+    Tally voided(BatchId id) {
+        BankAccount account = accounts.get(batches.get(id).account());
+        return jdbc.sql("SELECT COUNT(*), COALESCE(SUM(p.amount_minor), 0) FROM payment p"
+                        + " WHERE p.batch_id = :batch AND p.void_entry_id IS NOT NULL")
+                .param("batch", id.value())
+                .query((r, n) -> new Tally(Step.LEDGER, r.getInt(1), Money.ofMinor(r.getLong(2), account.currency())))
+                .single();
+    }
+
+    /** The claims on which two neighbouring tallies differ. */
+    @Transactional(readOnly = true)
+    List<Difference> between(BatchId id, Step left, Step right) {
+        String currency = accounts.get(batches.get(id).account()).currency().getCurrencyCode();
+        return jdbc
+                .sql(PER_CLAIM)
+                .param("batch", id.value())
+                .query((r, n) -> {
+                    long a = r.getLong(left.name());
+                    long b = r.getLong(right.name());
+                    return a == b
+                            ? null
+                            : new Difference(
+                                    r.getString("payee"),
+                                    r.getObject("number", Long.class),
+                                    MoneyView.of(a, currency).text(),
+                                    MoneyView.of(b, currency).text());
+                })
+                .list()
+                .stream()
+                .filter(Objects::nonNull)
+                .toList();
+    }
+}

@@ -1,0 +1,116 @@
+package leveltally.server.proof;
+
+import jakarta.persistence.EntityManager;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.approval.ClaimDigest;
+import leveltally.core.audit.AuditChain;
+import leveltally.core.audit.AuditRecord;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.Claim;
+import leveltally.core.proof.Law;
+import leveltally.server.batches.Batch;
+import leveltally.server.batches.Batches;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Checks every law on the live data, from the rows themselves and not from what the services believe. */
+@Service
+public class Proof {
+    private static final int MOST_FINDINGS = 20;
+
+    private final JdbcClient jdbc;
+    private final Batches batches;
+    private final EntityManager entities;
+
+    Proof(JdbcClient jdbc, Batches batches, EntityManager entities) {
+        this.jdbc = jdbc;
+        this.batches = batches;
+        this.entities = entities;
+    }
+
+    /** What was looked at for one law, and every breach of it in words, at most twenty. */
+    public record Checked(Law law, String looked, List<String> findings) {}
+
+    /** @param head the hash of the last audit record, to be kept outside */
+    public record Report(List<Checked> laws, String head, long records) {
+        public boolean isClean() {
+            return laws.stream().allMatch(law -> law.findings().isEmpty());
+        }
+    }
+
+    @Transactional(readOnly = true)
+    public Report run() {
+        Map<Law, Checked> laws = new EnumMap<>(Law.class);
+        LawQueries.ALL.forEach((law, queries) -> {
+            List<String> findings = new ArrayList<>();
+            queries.breaches()
+                    .forEach(sql -> findings.addAll(jdbc.sql(sql + " LIMIT " + MOST_FINDINGS)
+                            .query(String.class)
+                            .list()));
+            laws.put(
+                    law,
+                    new Checked(
+                            law, jdbc.sql(queries.looked()).query(String.class).single(), findings));
+        });
+        laws.get(Law.L6).findings().addAll(alteredContent());
+        AuditChain chain = new AuditChain();
+        laws.put(Law.L10, audit(chain));
+        return new Report(new ArrayList<>(laws.values()), chain.head(), chain.length());
+    }
+
+    /** Reckons the digest of every claim that left its batch anew (law L6). */
+    private List<String> alteredContent() {
+        List<String> findings = new ArrayList<>();
+        List<Long> ids = jdbc.sql("SELECT DISTINCT batch_id FROM payment")
+                .query(Long.class)
+                .list();
+        for (long id : ids) {
+            Batch batch = batches.get(new BatchId(id));
+            var digests = batches.digests(batch.id());
+            for (Claim claim : batches.claims(batch.id())) {
+                String digest = ClaimDigest.of(claim, batch.checkDate(), batch.account(), batch.method())
+                        .hex();
+                if (!digest.equals(digests.get(claim.id()))) {
+                    findings.add("Batch " + id + ": the payment to "
+                            + claim.remitTo().payee() + " is not what its digest says");
+                }
+            }
+            entities.clear();
+        }
+        return findings;
+    }
+
+    private Checked audit(AuditChain chain) {
+        List<String> findings = new ArrayList<>();
+        try (var rows = jdbc
+                .sql("SELECT sequence, at, person_id, origin, deed, subject, detail, previous_hash, hash"
+                        + " FROM audit_record ORDER BY sequence")
+                .withFetchSize(1_000)
+                .query((r, n) -> {
+                    AuditRecord record = new AuditRecord(
+                            r.getLong(1),
+                            r.getTimestamp(2).toInstant(),
+                            r.getLong(3),
+                            r.getString(4),
+                            r.getString(5),
+                            r.getString(6),
+                            r.getString(7),
+                            r.getString(8));
+                    return Map.entry(record, r.getString(9));
+                })
+                .stream()) {
+            rows.forEach(row -> chain.follow(row.getKey(), row.getValue()).ifPresent(findings::add));
+        }
+        String head =
+                jdbc.sql("SELECT hash FROM audit_head").query(String.class).single();
+        if (!head.equals(chain.head())) {
+            findings.add("the trail ends before its head: records at the end are missing");
+        }
+        List<String> shown = findings.subList(0, Math.min(MOST_FINDINGS, findings.size()));
+        return new Checked(Law.L10, chain.length() + " records", List.copyOf(shown));
+    }
+}

@@ -1,0 +1,102 @@
+package leveltally.server.proof;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.proof.LevelStrip;
+import leveltally.core.proof.LevelStrip.Step;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The proof, and the level of a batch. */
+@RestController
+@RequestMapping("/api")
+class ProofController {
+    private final Proof proof;
+    private final Levels levels;
+
+    ProofController(Proof proof, Levels levels) {
+        this.proof = proof;
+        this.levels = levels;
+    }
+
+    @Schema(requiredProperties = {"law", "statement", "looked", "findings"})
+    record LawView(String law, String statement, String looked, List<String> findings) {}
+
+    @Schema(requiredProperties = {"clean", "laws", "head", "records"})
+    record ProofView(boolean clean, List<LawView> laws, String head, long records) {}
+
+    @Schema(requiredProperties = {"step", "words", "count"})
+    record TallyView(
+            String step, String words, int count, @Nullable String amount) {}
+
+    @Schema(requiredProperties = {"bubble", "sentence"})
+    record VialView(String bubble, @Nullable String difference, String sentence) {}
+
+    @Schema(requiredProperties = {"level", "tallies", "vials", "voidedCount", "voided"})
+    record LevelView(boolean level, List<TallyView> tallies, List<VialView> vials, int voidedCount, String voided) {}
+
+    @GetMapping("/proof")
+    ProofView proof(Actor by) {
+        by.mayDo(Deed.RUN_PROOF);
+        Proof.Report report = proof.run();
+        List<LawView> laws = report.laws().stream()
+                .sorted(java.util.Comparator.comparing(Proof.Checked::law))
+                .map(checked -> new LawView(
+                        checked.law().name(), checked.law().statement(), checked.looked(), checked.findings()))
+                .toList();
+        return new ProofView(report.isClean(), laws, report.head(), report.records());
+    }
+
+    @GetMapping("/batches/{id}/level")
+    LevelView level(Actor by, @PathVariable long id) {
+        by.mayDo(Deed.READ);
+        LevelStrip strip = levels.of(new BatchId(id));
+        List<TallyView> tallies = strip.tallies().stream()
+                .map(t -> new TallyView(
+                        t.step().name(),
+                        t.step().words(),
+                        t.count(),
+                        t.amount() == null ? null : t.amount().toString()))
+                .toList();
+        List<VialView> vials = new java.util.ArrayList<>();
+        for (int i = 0; i < strip.vials().size(); i++) {
+            vials.add(view(strip, i));
+        }
+        LevelStrip.Tally voided = levels.voided(new BatchId(id));
+        return new LevelView(strip.isLevel(), tallies, vials, voided.count(), String.valueOf(voided.amount()));
+    }
+
+    private static VialView view(LevelStrip strip, int i) {
+        LevelStrip.Vial vial = strip.vials().get(i);
+        String left = strip.tallies().get(i).step().words();
+        String right = strip.tallies().get(i + 1).step().words();
+        String difference = vial.difference() == null
+                ? null
+                : vial.difference().max(vial.difference().negated()).toString();
+        String sentence = switch (vial.bubble()) {
+            case EMPTY -> right + ": not reached yet";
+            case LEVEL -> left + " and " + right + " agree";
+            case SHORT -> right + " is " + difference + " short of " + left;
+            case OVER -> right + " is " + difference + " over " + left;
+        };
+        return new VialView(vial.bubble().name(), difference, sentence);
+    }
+
+    /** The rows that make the difference; {@code vial} 0 stands between the first two tallies. */
+    @GetMapping("/batches/{id}/level/{vial}")
+    List<Levels.Difference> differences(Actor by, @PathVariable long id, @PathVariable int vial) {
+        by.mayDo(Deed.READ);
+        Step[] steps = Step.values();
+        if (vial < 0 || vial >= steps.length - 1) {
+            throw Refusal.notFound("no-vial", "There is no such vial.");
+        }
+        return levels.between(new BatchId(id), steps[vial], steps[vial + 1]);
+    }
+}

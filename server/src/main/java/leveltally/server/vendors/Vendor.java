@@ -1,0 +1,19 @@
+package leveltally.server.vendors;
+
+import java.util.Currency;
+import leveltally.core.terms.Terms;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.VendorId;
+import org.jspecify.annotations.Nullable;
+
+/** A vendor as other capabilities see it. */
+public record Vendor(
+        VendorId id,
+        String number,
+        String name,
+        String group,
+        int priority,
+        PaymentMethod method,
+        Currency currency,
+        Terms terms,
+        @Nullable String holdReason) {}

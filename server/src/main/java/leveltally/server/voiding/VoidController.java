@@ -1,0 +1,67 @@
+package leveltally.server.voiding;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.ledger.JournalLine;
+import leveltally.core.ledger.Period;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.ledger.Ledger;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Showing what a void would write, and writing it. */
+@RestController
+@RequestMapping("/api/checks/{id}")
+class VoidController {
+    private final Voiding voiding;
+    private final Ledger ledger;
+
+    VoidController(Voiding voiding, Ledger ledger) {
+        this.voiding = voiding;
+        this.ledger = ledger;
+    }
+
+    @Schema(requiredProperties = {"account", "debit", "credit"})
+    record LineView(String account, String debit, String credit) {}
+
+    @Schema(requiredProperties = {"date", "period", "lines"})
+    record VoidView(LocalDate date, String period, List<LineView> lines) {}
+
+    record VoidRequest(
+            @NotNull LocalDate date,
+            @NotNull @Size(max = 200) String reason) {}
+
+    @GetMapping("/void-preview")
+    VoidView preview(Actor by, @PathVariable long id, @RequestParam LocalDate date) {
+        by.mayDo(Deed.READ);
+        JournalEntry entry = voiding.preview(new CheckNumberId(id), date, by.today());
+        Map<Long, String> names = ledger.accountNames();
+        List<LineView> lines = entry.lines().stream()
+                .map(line -> {
+                    boolean debit = line.side() == JournalLine.Side.DEBIT;
+                    String amount = line.amount().toString();
+                    return new LineView(names.get(line.account().value()), debit ? amount : "", debit ? "" : amount);
+                })
+                .toList();
+        return new VoidView(date, new Period(YearMonth.from(date), false).inWords(), lines);
+    }
+
+    @PostMapping("/void")
+    void voidCheck(Actor by, @PathVariable long id, @Valid @RequestBody VoidRequest wanted) {
+        voiding.voidCheck(by, new CheckNumberId(id), wanted.date(), wanted.reason());
+    }
+}

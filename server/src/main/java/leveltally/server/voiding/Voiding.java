@@ -1,0 +1,87 @@
+package leveltally.server.voiding;
+
+import java.time.LocalDate;
+import java.util.Map;
+import leveltally.core.Refusal;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.checks.NumberState;
+import leveltally.core.ledger.EntryId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.voiding.VoidPlan;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.checks.Check;
+import leveltally.server.checks.Checks;
+import leveltally.server.invoices.Invoices;
+import leveltally.server.ledger.EntryKind;
+import leveltally.server.ledger.EntryLinks;
+import leveltally.server.ledger.Ledger;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Voids outstanding checks; the invoices come back open, the number stays. */
+@Service
+public class Voiding {
+    private final Checks checks;
+    private final Ledger ledger;
+    private final Invoices invoices;
+    private final AuditTrail audit;
+
+    Voiding(Checks checks, Ledger ledger, Invoices invoices, AuditTrail audit) {
+        this.checks = checks;
+        this.ledger = ledger;
+        this.invoices = invoices;
+        this.audit = audit;
+    }
+
+    /** What voiding on a day would write; the same plan the deed carries out. */
+    @Transactional
+    public JournalEntry preview(CheckNumberId id, LocalDate on, LocalDate today) {
+        JournalEntry entry = plan(checks.get(id), on, today).entry();
+        ledger.shareOpenPeriod(on);
+        return entry;
+    }
+
+    @Transactional
+    public void voidCheck(Actor by, CheckNumberId id, LocalDate on, String reason) {
+        by.mayDo(Deed.VOID_CHECK);
+        if (reason.isBlank()) {
+            throw Refusal.invalidField("reason-missing", "reason", "Say why this check is voided.");
+        }
+        Check check = checks.lock(id);
+        VoidPlan plan = plan(check, on, by.today());
+        ledger.shareOpenPeriod(on);
+        EntryLinks links = EntryLinks.ofVoid(
+                check.batch().value(), check.payment().value(), posted(check).value());
+        EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
+        invoices.bringBack(check.payment().value(), on, entry);
+        checks.voided(check.payment(), entry);
+        checks.move(by, id, NumberState.VOIDED, on, reason.strip());
+        audit.record(
+                by,
+                "void check",
+                "check " + check.number(),
+                Map.of(
+                        "date",
+                        on.toString(),
+                        "reason",
+                        reason.strip(),
+                        "amount",
+                        check.amount().plain()));
+    }
+
+    private VoidPlan plan(Check check, LocalDate on, LocalDate today) {
+        JournalEntry paid = ledger.entry(posted(check));
+        return VoidPlan.of(check.number(), check.state(), paid, on, today);
+    }
+
+    private static EntryId posted(Check check) {
+        EntryId entry = check.postedEntry();
+        if (entry == null) {
+            throw Refusal.conflict(
+                    "not-posted", "Check " + check.number() + " is not posted, so there is nothing to void.");
+        }
+        return entry;
+    }
+}

@@ -1,0 +1,5 @@
+/** Undoing posted checks. */
+@NullMarked
+package leveltally.server.voiding;
+
+import org.jspecify.annotations.NullMarked;
