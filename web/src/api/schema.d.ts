@@ -813,6 +813,16 @@ export interface components {
             /** Format: int64 */
             version?: number;
         };
+        AddableView: {
+            /** Format: date */
+            dueDate: string;
+            inBatch?: string;
+            /** Format: int64 */
+            invoice: number;
+            open: components["schemas"]["MoneyView"];
+            reference: string;
+            vendorName: string;
+        };
         AnswerNote: {
             note: string;
         };
@@ -963,7 +973,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             kind: string;
-            lines: components["schemas"]["LineView"][];
+            lines: components["schemas"]["LedgerLineView"][];
             text: string;
         };
         EventView: {
@@ -1054,6 +1064,12 @@ export interface components {
             law: string;
             looked: string;
             statement: string;
+        };
+        LedgerLineView: {
+            account: string;
+            credit: string;
+            currency: string;
+            debit: string;
         };
         LeftOutView: {
             /** Format: int32 */
@@ -1387,7 +1403,7 @@ export interface components {
             lines: components["schemas"]["BalanceLine"][];
             locked: boolean;
             month: string;
-            totals: components["schemas"]["LineView"][];
+            totals: components["schemas"]["LedgerLineView"][];
         };
         TurnSerial: {
             /** Format: int64 */
@@ -1412,6 +1428,11 @@ export interface components {
             difference?: string;
             sentence: string;
         };
+        VoidLineView: {
+            account: string;
+            credit: string;
+            debit: string;
+        };
         VoidRequest: {
             /** Format: date */
             date: string;
@@ -1420,7 +1441,7 @@ export interface components {
         VoidView: {
             /** Format: date */
             date: string;
-            lines: components["schemas"]["LineView"][];
+            lines: components["schemas"]["VoidLineView"][];
             period: string;
         };
         WorkView: {
@@ -1780,7 +1801,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FoundView"][];
+                    "application/json": components["schemas"]["AddableView"][];
                 };
             };
         };

@@ -165,7 +165,7 @@ class BatchController {
     record ApprovalView(String who, String outcome, String reason, Instant at, boolean counts) {}
 
     @Schema(requiredProperties = {"invoice", "vendorName", "reference", "dueDate", "open"})
-    record FoundView(
+    record AddableView(
             long invoice,
             String vendorName,
             String reference,
@@ -306,11 +306,11 @@ class BatchController {
 
     /** Open invoices that could be added, by vendor name or reference; those in a batch say which. */
     @GetMapping("/{id}/addable")
-    List<FoundView> addable(Actor by, @PathVariable long id, @RequestParam(defaultValue = "") String text) {
+    List<AddableView> addable(Actor by, @PathVariable long id, @RequestParam(defaultValue = "") String text) {
         by.mayDo(Deed.READ);
         Batch batch = batches.get(new BatchId(id));
         return candidates.matching(text, accounts.get(batch.account()).currency()).stream()
-                .map(c -> new FoundView(
+                .map(c -> new AddableView(
                         c.invoice().id().value(),
                         c.vendorName(),
                         c.invoice().reference(),

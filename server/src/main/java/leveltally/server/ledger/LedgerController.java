@@ -53,10 +53,10 @@ class LedgerController {
     record PeriodView(String month, String name, boolean locked) {}
 
     @Schema(requiredProperties = {"account", "debit", "credit", "currency"})
-    record LineView(String account, String debit, String credit, String currency) {}
+    record LedgerLineView(String account, String debit, String credit, String currency) {}
 
     @Schema(requiredProperties = {"id", "date", "text", "kind", "by", "lines"})
-    record EntryView(long id, LocalDate date, String text, String kind, String by, List<LineView> lines) {}
+    record EntryView(long id, LocalDate date, String text, String kind, String by, List<LedgerLineView> lines) {}
 
     /** {@code next} is where the following page starts; absent on the last one. */
     @Schema(requiredProperties = {"entries", "total"})
@@ -66,7 +66,7 @@ class LedgerController {
             @org.jspecify.annotations.Nullable String next) {}
 
     @Schema(requiredProperties = {"month", "locked", "lines", "totals"})
-    record TrialBalanceView(String month, boolean locked, List<BalanceLine> lines, List<LineView> totals) {}
+    record TrialBalanceView(String month, boolean locked, List<BalanceLine> lines, List<LedgerLineView> totals) {}
 
     @Schema(requiredProperties = {"account", "opening", "debit", "credit", "closing", "currency"})
     record BalanceLine(String account, String opening, String debit, String credit, String closing, String currency) {}
@@ -138,7 +138,7 @@ class LedgerController {
                 .param("month", month)
                 .query(Long.class)
                 .single();
-        Map<Long, List<LineView>> lines = new LinkedHashMap<>();
+        Map<Long, List<LedgerLineView>> lines = new LinkedHashMap<>();
         rows.forEach(row -> lines.put(row.id(), new ArrayList<>()));
         if (!rows.isEmpty()) {
             jdbc.sql("""
@@ -148,7 +148,7 @@ class LedgerController {
                             """)
                     .param("ids", lines.keySet())
                     .query((r, n) -> lines.get(r.getLong(1))
-                            .add(new LineView(
+                            .add(new LedgerLineView(
                                     r.getString(2),
                                     blankZero(r.getLong(3), r.getString(5)),
                                     blankZero(r.getLong(4), r.getString(5)),
@@ -202,8 +202,8 @@ class LedgerController {
             total[0] += s.debit();
             total[1] += s.credit();
         }
-        List<LineView> totalLines = totals.entrySet().stream()
-                .map(t -> new LineView(
+        List<LedgerLineView> totalLines = totals.entrySet().stream()
+                .map(t -> new LedgerLineView(
                         "Total " + t.getKey(),
                         MoneyView.of(t.getValue()[0], t.getKey()).text(),
                         MoneyView.of(t.getValue()[1], t.getKey()).text(),

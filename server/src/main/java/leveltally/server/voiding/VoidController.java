@@ -36,10 +36,10 @@ class VoidController {
     }
 
     @Schema(requiredProperties = {"account", "debit", "credit"})
-    record LineView(String account, String debit, String credit) {}
+    record VoidLineView(String account, String debit, String credit) {}
 
     @Schema(requiredProperties = {"date", "period", "lines"})
-    record VoidView(LocalDate date, String period, List<LineView> lines) {}
+    record VoidView(LocalDate date, String period, List<VoidLineView> lines) {}
 
     record VoidRequest(
             @NotNull LocalDate date,
@@ -50,11 +50,12 @@ class VoidController {
         by.mayDo(Deed.READ);
         JournalEntry entry = voiding.preview(new CheckNumberId(id), date, by.today());
         Map<Long, String> names = ledger.accountNames();
-        List<LineView> lines = entry.lines().stream()
+        List<VoidLineView> lines = entry.lines().stream()
                 .map(line -> {
                     boolean debit = line.side() == JournalLine.Side.DEBIT;
                     String amount = line.amount().toString();
-                    return new LineView(names.get(line.account().value()), debit ? amount : "", debit ? "" : amount);
+                    return new VoidLineView(
+                            names.get(line.account().value()), debit ? amount : "", debit ? "" : amount);
                 })
                 .toList();
         return new VoidView(date, new Period(YearMonth.from(date), false).inWords(), lines);

@@ -1,0 +1,46 @@
+import { useState } from "react";
+import type { Schemas } from "../api/client";
+import { DeedDialog } from "../parts/DeedDialog";
+
+/** The amount to pay on one invoice; the server reckons the discount and says what it settles. */
+export function PayPart({
+  line,
+  digit,
+  state,
+  onClose,
+  run,
+}: {
+  line: Schemas["LineView"];
+  digit: string;
+  state: string;
+  onClose: () => void;
+  run: (cash: string | null) => Promise<void>;
+}) {
+  const [cash, setCash] = useState(digit || line.cash);
+  return (
+    <DeedDialog
+      open
+      onClose={onClose}
+      title={`Pay on ${line.reference}, open ${line.open}`}
+      deed={cash.trim() === "" ? "Pay all of it" : `Pay ${cash.trim()}`}
+      run={() => run(cash.trim() === "" ? null : cash)}
+    >
+      <label className="flex flex-col gap-1">
+        <span className="text-faint">Amount to pay; leave it empty to pay all</span>
+        <input
+          value={cash}
+          inputMode="decimal"
+          autoFocus
+          className="text-right"
+          onFocus={(event) => digit === "" && event.target.select()}
+          onChange={(event) => setCash(event.target.value)}
+        />
+      </label>
+      {state !== "DRAFT" && (
+        <p className="border-brass mt-3 border-l-4 pl-3">
+          This batch was sent for approval. A change makes it a draft again, and it must be approved anew.
+        </p>
+      )}
+    </DeedDialog>
+  );
+}

@@ -1,0 +1,159 @@
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { useSearchParams } from "react-router";
+import { api, call, type Schemas } from "../api/client";
+import { Skeleton, Station, Trouble } from "../frame/Station";
+import { longDate } from "../parts/dates";
+import { Grid, type Column } from "../parts/Grid";
+import { ChoiceWord } from "../parts/Word";
+import { LevelStrip } from "../proof/LevelStrip";
+import { CheckSlip } from "./CheckSlip";
+
+type NumberRow = Schemas["NumberView"];
+type State =
+  "TAKEN" | "PRINTED" | "OUTSTANDING" | "STOPPED" | "CLEARED" | "VOIDED" | "SPOILED" | "UNACCOUNTED";
+
+const STATES: { value: State | "ALL"; text: string }[] = [
+  { value: "ALL", text: "every state" },
+  { value: "OUTSTANDING", text: "outstanding" },
+  { value: "CLEARED", text: "cleared" },
+  { value: "VOIDED", text: "voided" },
+  { value: "SPOILED", text: "spoiled" },
+  { value: "UNACCOUNTED", text: "unaccounted" },
+  { value: "TAKEN", text: "taken" },
+  { value: "PRINTED", text: "printed" },
+];
+const LOOKS: Record<string, string> = {
+  SPOILED: "text-brass",
+  UNACCOUNTED: "text-rust",
+  VOIDED: "text-brass",
+};
+
+const COLUMNS: Column<NumberRow>[] = [
+  { title: "Number", width: "76px", cell: (n) => <span className="font-mono">{n.number}</span> },
+  {
+    title: "State",
+    width: "98px",
+    cell: (n) => <span className={LOOKS[n.state] ?? ""}>{n.stateWords}</span>,
+  },
+  { title: "Payee", width: "minmax(150px,1.6fr)", cell: (n) => n.payee || "–" },
+  { title: "Check date", width: "124px", cell: (n) => (n.checkDate ? longDate(n.checkDate) : "") },
+  { title: "Amount", width: "92px", right: true, cell: (n) => n.amount?.text ?? "–" },
+  {
+    title: "Then",
+    width: "minmax(130px,1.3fr)",
+    cell: (n) => <span className={n.stale ? "text-brass" : "text-faint"}>{n.then}</span>,
+  },
+];
+
+/** Every number of an account, none missing. */
+export function RegisterPage() {
+  const accounts = useQuery({
+    queryKey: ["bank-accounts"],
+    queryFn: () => call(api.GET("/api/bank-accounts")),
+  });
+  if (accounts.error) return <Trouble error={accounts.error} />;
+  if (!accounts.data) return <Skeleton />;
+  return <Register accounts={accounts.data.filter((a) => a.method === "CHECK")} />;
+}
+
+function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
+  const [params, setParams] = useSearchParams();
+  const account = accounts.find((a) => String(a.id) === params.get("account")) ?? accounts[0]!;
+  const state = STATES.find((s) => s.value === params.get("state")) ?? STATES[0]!;
+  const cursor = params.get("check") ?? undefined;
+  const pages = useInfiniteQuery({
+    queryKey: ["register", account.id, state.value],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) =>
+      call(
+        api.GET("/api/checks", {
+          params: {
+            query: {
+              account: account.id,
+              state: state.value === "ALL" ? undefined : state.value,
+              below: pageParam,
+            },
+          },
+        }),
+      ),
+    getNextPageParam: (page) => page.next ?? undefined,
+  });
+  const change = (next: Record<string, string>) =>
+    setParams(
+      { account: String(account.id), state: state.value, ...(cursor ? { check: cursor } : {}), ...next },
+      { replace: true },
+    );
+  const first = pages.data?.pages[0];
+  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
+  const at = rows.find((row) => String(row.id) === cursor);
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
+  return (
+    <Station
+      title="Register"
+      sentence={
+        <>
+          Check numbers of{" "}
+          <ChoiceWord
+            name="Bank account"
+            text={account.name}
+            value={String(account.id)}
+            choices={accounts.map((a) => ({ value: String(a.id), text: a.name, detail: a.bankName }))}
+            onChange={(value) => setParams({ account: value })}
+          />
+          , newest first, in{" "}
+          <ChoiceWord
+            name="State"
+            text={state.text}
+            value={state.value}
+            choices={STATES}
+            onChange={(value) => change({ state: value })}
+          />
+          .
+        </>
+      }
+      answer={
+        first && (
+          <>
+            <span>
+              {first.first} to {first.last}: <b className="text-ink">{first.total}</b> numbers
+            </span>
+            {first.states.map((total) => (
+              <span key={total.state} className={LOOKS[total.state] ?? ""}>
+                <b className={LOOKS[total.state] ? "" : "text-ink"}>{total.count}</b> {total.words}
+                {total.state === "OUTSTANDING" && `, ${total.amount}`}
+              </span>
+            ))}
+          </>
+        )
+      }
+      list={
+        pages.error ? (
+          <Trouble error={pages.error} />
+        ) : !pages.data ? (
+          <Skeleton />
+        ) : (
+          <Grid
+            label="Check numbers"
+            items={rows.map((row) => ({ key: String(row.id), row }))}
+            columns={COLUMNS}
+            cursor={cursor}
+            onCursor={(key) => change({ check: key })}
+            dim={(row) => row.state === "SPOILED" || row.state === "UNACCOUNTED" || row.state === "VOIDED"}
+            onEnd={() => {
+              if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+            }}
+            empty="No number in this state. Numbers appear here when checks are printed."
+          />
+        )
+      }
+      slip={
+        cursor ? (
+          <CheckSlip id={Number(cursor)} />
+        ) : (
+          <p className="text-faint">Move the cursor onto a number.</p>
+        )
+      }
+      strip={at?.batch ? <LevelStrip batch={at.batch} /> : undefined}
+    />
+  );
+}

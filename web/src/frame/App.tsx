@@ -1,0 +1,55 @@
+import { useQuery } from "@tanstack/react-query";
+import { Navigate, Route, Routes } from "react-router";
+import { api, call, Refused } from "../api/client";
+import { ApprovalStation } from "../approval/ApprovalStation";
+import { BankStation } from "../bankfiles/BankStation";
+import { BatchPage } from "../batches/BatchPage";
+import { BatchesStation } from "../batches/BatchesStation";
+import { RegisterPage } from "../checks/RegisterPage";
+import { DueStation } from "../due/DueStation";
+import { LedgerPage } from "../ledger/LedgerPage";
+import { SignIn } from "../people/SignIn";
+import { PostStation } from "../posting/PostStation";
+import { PrintPage } from "../printing/PrintPage";
+import { PrintStation } from "../printing/PrintStation";
+import { ProofPage } from "../proof/ProofPage";
+import { SessionContext } from "./session";
+import { WorkLine } from "./WorkLine";
+
+/** Everything, once one is signed in. */
+export function App() {
+  const session = useQuery({
+    queryKey: ["session"],
+    queryFn: () => call(api.GET("/api/session")),
+    staleTime: 60_000,
+  });
+  if (session.isPending) return null;
+  if (session.error) {
+    const out = session.error instanceof Refused && session.error.status > 0;
+    return out ? <SignIn /> : <p className="p-8">{session.error.message}</p>;
+  }
+  return (
+    <SessionContext value={session.data}>
+      <div className="station flex h-full flex-col">
+        <WorkLine />
+        <main className="flex min-h-0 flex-1 flex-col">
+          <Routes>
+            <Route path="/" element={<Navigate to="/due" replace />} />
+            <Route path="/due" element={<DueStation />} />
+            <Route path="/batches" element={<BatchesStation />} />
+            <Route path="/batches/:id" element={<BatchPage />} />
+            <Route path="/approval" element={<ApprovalStation />} />
+            <Route path="/print" element={<PrintStation />} />
+            <Route path="/print/:id" element={<PrintPage />} />
+            <Route path="/post" element={<PostStation />} />
+            <Route path="/bank" element={<BankStation />} />
+            <Route path="/register" element={<RegisterPage />} />
+            <Route path="/ledger" element={<LedgerPage />} />
+            <Route path="/proof" element={<ProofPage />} />
+            <Route path="*" element={<p className="p-8">There is nothing at this address.</p>} />
+          </Routes>
+        </main>
+      </div>
+    </SessionContext>
+  );
+}

@@ -1,0 +1,39 @@
+import { Dialog } from "radix-ui";
+
+const KEYS = [
+  ["↑ ↓ Page Home End", "move the cursor"],
+  ["Shift + arrows", "select a range; Ctrl + click adds one; Ctrl A all"],
+  ["Space", "set all selected rows to the new state of the cursor's row"],
+  ["Enter", "open, or the amount in a draft"],
+  ["a digit", "type an amount to pay (drafts)"],
+  ["Esc", "back out"],
+  ["F6", "between list and slip"],
+  ["Ctrl K", "find a vendor, invoice, check or batch"],
+  ["?", "these keys"],
+];
+
+/** The keys, in one place. */
+export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="bg-ink/40 fixed inset-0 z-30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="bg-sheet border-ink fixed top-24 left-1/2 z-40 w-[94vw] max-w-lg -translate-x-1/2 border p-5"
+        >
+          <Dialog.Title className="mb-3 text-lg font-bold">Keys</Dialog.Title>
+          <dl className="grid grid-cols-[160px_1fr] gap-y-1.5">
+            {KEYS.map(([key, what]) => (
+              <div key={key} className="contents">
+                <dt className="font-mono text-[13px]">{key}</dt>
+                <dd>{what}</dd>
+              </div>
+            ))}
+          </dl>
+          <p className="text-faint mt-3">Single keys act only inside a list.</p>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

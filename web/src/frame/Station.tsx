@@ -1,0 +1,90 @@
+import type { ReactNode } from "react";
+
+/** The frame of every view: a sentence with its answer, a list, the slip beside it, and the strip where one batch is in view. */
+export function Station({
+  title,
+  sentence,
+  answer,
+  list,
+  bar,
+  slip,
+  strip,
+}: {
+  title: string;
+  sentence: ReactNode;
+  answer: ReactNode;
+  list: ReactNode;
+  bar?: ReactNode;
+  slip?: ReactNode;
+  strip?: ReactNode;
+}) {
+  return (
+    <>
+      <h1 className="sr-only">{title}</h1>
+      <section aria-label="Criteria" className="border-hair bg-sheet shrink-0 border-b px-5 py-2.5">
+        <p className="text-[17px] leading-8">{sentence}</p>
+        <div className="text-faint flex min-h-6 flex-wrap items-center gap-x-5 text-[13px]">{answer}</div>
+      </section>
+      <div className="station-body flex min-h-0 flex-1">
+        <section aria-label="List" className="station-list bg-sheet flex min-h-0 min-w-0 flex-1 flex-col">
+          {list}
+          {bar && (
+            <div className="border-ink flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-5 gap-y-1 border-t px-4 py-1.5">
+              {bar}
+            </div>
+          )}
+        </section>
+        {slip && (
+          <section
+            aria-label="Slip"
+            data-slip
+            tabIndex={-1}
+            className="station-slip border-hair w-[404px] shrink-0 overflow-auto border-l p-4"
+          >
+            {slip}
+          </section>
+        )}
+      </div>
+      {strip}
+    </>
+  );
+}
+
+/** A figure with its word, in the answer line. */
+export function Figure({
+  value,
+  children,
+  look = "",
+}: {
+  value: ReactNode;
+  children?: ReactNode;
+  look?: string;
+}) {
+  return (
+    <span className={look}>
+      <b className={look === "" ? "text-ink" : ""}>{value}</b> {children}
+    </span>
+  );
+}
+
+/** Grey rows of the right height while a list loads. */
+export function Skeleton() {
+  return (
+    <div aria-hidden className="flex-1 overflow-hidden">
+      {Array.from({ length: 16 }, (_, i) => (
+        <div key={i} className="border-hair flex h-[31px] items-center border-b px-4">
+          <div className="bg-hair/60 h-3" style={{ width: `${40 + ((i * 37) % 45)}%` }} />
+        </div>
+      ))}
+    </div>
+  );
+}
+
+/** What went wrong with loading, in the place of the list. */
+export function Trouble({ error }: { error: Error }) {
+  return (
+    <p role="alert" className="text-rust p-6">
+      {error.message}
+    </p>
+  );
+}

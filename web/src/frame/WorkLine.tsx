@@ -1,0 +1,141 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { DropdownMenu } from "radix-ui";
+import { useEffect, useState } from "react";
+import { NavLink, useNavigate } from "react-router";
+import { api, call } from "../api/client";
+import { longDate } from "../parts/dates";
+import { Keys } from "./Keys";
+import { Search } from "./Search";
+import { useSession } from "./session";
+
+const STATIONS = [
+  { key: "due", title: "Due" },
+  { key: "batches", title: "Batches" },
+  { key: "approval", title: "Approval" },
+  { key: "print", title: "Print" },
+  { key: "post", title: "Post" },
+  { key: "bank", title: "Bank" },
+];
+const PAGES = [
+  { to: "/register", title: "Register" },
+  { to: "/ledger", title: "Ledger" },
+  { to: "/proof", title: "Proof" },
+];
+
+/** The six stations in the order of the work, each with what waits there: the navigation and the state of the day. */
+export function WorkLine() {
+  const session = useSession();
+  const [searching, setSearching] = useState(false);
+  const [keys, setKeys] = useState(false);
+  const work = useQuery({
+    queryKey: ["work"],
+    queryFn: () => call(api.GET("/api/work")),
+    refetchInterval: 60_000,
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = (event.target as HTMLElement).matches("input, textarea, select");
+      if (event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey)) {
+        event.preventDefault();
+        setSearching(true);
+      } else if (event.key === "?" && !typing) {
+        setKeys(true);
+      } else if (event.key === "F6") {
+        event.preventDefault();
+        const slip = document.querySelector<HTMLElement>("[data-slip]");
+        const list = document.querySelector<HTMLElement>("[data-list]");
+        (slip?.contains(document.activeElement) ? list : slip)?.focus();
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+  return (
+    <header className="border-ink no-print flex h-14 shrink-0 items-stretch border-b">
+      <NavLink to="/due" className="flex items-center gap-2 pr-4 pl-5 text-lg font-bold">
+        <img src="/level.svg" alt="" className="h-7 w-7" />
+        <span className="max-[1180px]:sr-only">Level Tally</span>
+      </NavLink>
+      <nav aria-label="Stations" className="flex min-w-0 flex-1">
+        {STATIONS.map(({ key, title }) => {
+          const station = work.data?.stations.find((s) => s.station === key);
+          const first = station?.amounts[0];
+          const more = (station?.amounts.length ?? 0) > 1;
+          return (
+            <NavLink
+              key={key}
+              to={`/${key}`}
+              className={({ isActive }) =>
+                `border-ink flex min-w-[92px] flex-col justify-center border-l px-3 leading-tight ${isActive ? "bg-sheet shadow-[inset_0_-4px_0_var(--ink)]" : ""}`
+              }
+              title={station?.amounts.map((a) => `${a.text} ${a.currency}`).join(" and ")}
+            >
+              <span className="font-bold">{title}</span>
+              <span className="text-faint text-[13px] whitespace-nowrap">
+                {station === undefined
+                  ? "…"
+                  : station.count === 0
+                    ? "nothing waits"
+                    : `${station.count} · ${first?.text ?? ""}${more ? " +" : ""}`}
+              </span>
+            </NavLink>
+          );
+        })}
+      </nav>
+      <div className="flex shrink-0 flex-col items-end justify-center gap-0.5 pr-4 pl-2">
+        <button
+          type="button"
+          className="bg-sheet border-hair text-faint flex h-6 w-56 items-center justify-between border px-2 text-[13px]"
+          onClick={() => setSearching(true)}
+        >
+          <span>Vendor, invoice, check, batch</span>
+          <kbd>Ctrl K</kbd>
+        </button>
+        <div className="flex items-center gap-2 text-[13px]">
+          <span className="text-faint">{longDate(session.today)}</span>
+          <Menu onKeys={() => setKeys(true)} />
+        </div>
+      </div>
+      <Search open={searching} onClose={() => setSearching(false)} />
+      <Keys open={keys} onClose={() => setKeys(false)} />
+    </header>
+  );
+}
+
+function Menu({ onKeys }: { onKeys: () => void }) {
+  const session = useSession();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const item = "data-highlighted:bg-cursor flex min-h-8 items-center px-3 outline-none";
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="min-h-6 font-semibold whitespace-nowrap">
+        {session.name}, {session.roles.map((role) => role.toLowerCase()).join(", ")}{" "}
+        <span aria-hidden>▾</span>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="bg-sheet border-ink z-30 min-w-48 border py-1">
+          {PAGES.map((page) => (
+            <DropdownMenu.Item key={page.to} className={item} onSelect={() => navigate(page.to)}>
+              {page.title}
+            </DropdownMenu.Item>
+          ))}
+          <DropdownMenu.Separator className="border-hair my-1 border-t" />
+          <DropdownMenu.Item className={item} onSelect={onKeys}>
+            Keys <kbd className="text-faint ml-auto">?</kbd>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className={item}
+            onSelect={async () => {
+              await call(api.DELETE("/api/session")).catch(() => undefined);
+              queries.clear();
+              navigate("/");
+            }}
+          >
+            Sign out
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

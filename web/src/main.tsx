@@ -1,0 +1,37 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+import { Toaster } from "sonner";
+import { Refused } from "./api/client";
+import { App } from "./frame/App";
+import "./index.css";
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 2_000,
+      retry: (count, error) => !(error instanceof Refused && error.status >= 400) && count < 3,
+    },
+  },
+});
+
+createRoot(document.getElementById("root")!).render(
+  <QueryClientProvider client={queries}>
+    <BrowserRouter>
+      <App />
+    </BrowserRouter>
+    <Toaster
+      position="bottom-left"
+      toastOptions={{
+        style: {
+          fontFamily: "var(--font-sans)",
+          borderRadius: 0,
+          background: "var(--sheet)",
+          color: "var(--ink)",
+          border: "1px solid var(--ink)",
+          boxShadow: "none",
+        },
+      }}
+    />
+  </QueryClientProvider>,
+);

@@ -1,0 +1,115 @@
+import { Dialog } from "radix-ui";
+import type { ReactNode } from "react";
+import { useId, useState } from "react";
+import { Refused } from "../api/client";
+import { Button } from "./Button";
+
+/**
+ * The one question before a deed. The button is named after the deed; a refusal stays in the dialog with what was typed.
+ */
+export function DeedDialog({
+  open,
+  onClose,
+  title,
+  deed,
+  grave = false,
+  run,
+  reason,
+  wide = false,
+  children,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  deed: string;
+  grave?: boolean;
+  /** Does it; throws what was refused. */
+  run: (reason: string) => Promise<void>;
+  /** The label of the reason where one is asked for. */
+  reason?: string;
+  wide?: boolean;
+  children?: ReactNode;
+}) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="bg-ink/40 fixed inset-0 z-30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className={`bg-sheet border-ink fixed top-1/2 left-1/2 z-40 max-h-[92vh] w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border p-5 ${wide ? "max-w-3xl" : "max-w-xl"}`}
+        >
+          <Dialog.Title className="mb-3 text-lg font-bold">{title}</Dialog.Title>
+          {open && (
+            <Body deed={deed} grave={grave} run={run} reason={reason} onClose={onClose} content={children} />
+          )}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Body({
+  deed,
+  grave,
+  run,
+  reason,
+  onClose,
+  content,
+}: {
+  deed: string;
+  grave: boolean;
+  run: (reason: string) => Promise<void>;
+  reason?: string;
+  onClose: () => void;
+  content: ReactNode;
+}) {
+  const [why, setWhy] = useState("");
+  const [refused, setRefused] = useState<string>();
+  const [busy, setBusy] = useState(false);
+  const id = useId();
+  return (
+    <form
+      onSubmit={async (event) => {
+        event.preventDefault();
+        if (busy) return;
+        setBusy(true);
+        setRefused(undefined);
+        try {
+          await run(why);
+          onClose();
+        } catch (error) {
+          setRefused(
+            error instanceof Refused ? error.message : "Something went wrong in the browser. Try again.",
+          );
+        } finally {
+          setBusy(false);
+        }
+      }}
+    >
+      {content}
+      {reason && (
+        <label className="mt-3 flex flex-col gap-1" htmlFor={id}>
+          <span className="text-faint">{reason}</span>
+          <textarea
+            id={id}
+            rows={2}
+            value={why}
+            maxLength={200}
+            onChange={(event) => setWhy(event.target.value)}
+          />
+        </label>
+      )}
+      {refused && (
+        <p role="alert" className="border-rust text-rust mt-3 border-l-4 pl-3">
+          {refused}
+        </p>
+      )}
+      <div className="mt-4 flex justify-end gap-2">
+        <Button onClick={onClose}>Not now</Button>
+        <Button type="submit" look={grave ? "grave" : "deed"} disabled={busy}>
+          {deed}
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,131 @@
+import { Popover } from "radix-ui";
+import type { ReactNode } from "react";
+import { useState } from "react";
+
+/** An underlined word of a sentence; it opens its choice in place. */
+export function Word({
+  name,
+  text,
+  children,
+}: {
+  name: string;
+  text: string;
+  children: (close: () => void) => ReactNode;
+}) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger
+        aria-label={`${name}: ${text}`}
+        className="text-harbour border-harbour border-b-2 px-0.5 font-bold whitespace-nowrap"
+      >
+        {text}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          className="bg-sheet border-faint z-20 max-h-96 min-w-56 overflow-auto border p-3"
+        >
+          {children(() => setOpen(false))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** A word that is a date; `none` names the choice of no date where there is one. */
+export function DateWord({
+  name,
+  text,
+  value,
+  min,
+  none,
+  onChange,
+}: {
+  name: string;
+  text: string;
+  value: string | undefined;
+  min?: string;
+  none?: string;
+  onChange: (value: string | undefined) => void;
+}) {
+  return (
+    <Word name={name} text={text}>
+      {(close) => (
+        <form
+          className="flex flex-col gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            const chosen = String(new FormData(event.currentTarget).get("date") ?? "");
+            if (chosen) {
+              onChange(chosen);
+              close();
+            }
+          }}
+        >
+          <label className="flex flex-col gap-1">
+            <span className="text-faint text-[13px]">{name}</span>
+            <input type="date" name="date" defaultValue={value} min={min} autoFocus />
+          </label>
+          <div className="flex gap-2">
+            <button className="bg-harbour text-onharbour min-h-8 px-3 font-bold">Use this day</button>
+            {none && (
+              <button
+                type="button"
+                className="text-harbour min-h-8 px-2 underline"
+                onClick={() => {
+                  onChange(undefined);
+                  close();
+                }}
+              >
+                {none}
+              </button>
+            )}
+          </div>
+        </form>
+      )}
+    </Word>
+  );
+}
+
+/** A word that is one of a few. */
+export function ChoiceWord<T extends string>({
+  name,
+  text,
+  value,
+  choices,
+  onChange,
+}: {
+  name: string;
+  text: string;
+  value: T;
+  choices: { value: T; text: string; detail?: string }[];
+  onChange: (value: T) => void;
+}) {
+  return (
+    <Word name={name} text={text}>
+      {(close) => (
+        <ul aria-label={name}>
+          {choices.map((choice) => (
+            <li key={choice.value}>
+              <button
+                type="button"
+                aria-pressed={choice.value === value}
+                className="hover:bg-cursor flex min-h-8 w-full items-baseline gap-2 px-2 text-left"
+                onClick={() => {
+                  onChange(choice.value);
+                  close();
+                }}
+              >
+                <span className="w-4">{choice.value === value ? "✓" : ""}</span>
+                <span>{choice.text}</span>
+                <span className="text-faint text-[13px]">{choice.detail}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </Word>
+  );
+}

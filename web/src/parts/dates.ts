@@ -1,0 +1,43 @@
+const DAYS = ["Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"];
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+
+function parsed(iso: string): Date {
+  return new Date(`${iso}T00:00:00Z`);
+}
+
+/** `Thu 12 Nov 2026`, from `2026-11-12`. */
+export function longDate(iso: string): string {
+  return `${shortDate(iso)} ${iso.slice(0, 4)}`;
+}
+
+/** `Thu 12 Nov`. */
+export function shortDate(iso: string): string {
+  const date = parsed(iso);
+  return `${DAYS[date.getUTCDay()]} ${date.getUTCDate()} ${MONTHS[date.getUTCMonth()]}`;
+}
+
+/** `12 Nov`. */
+export function dayMonth(iso: string): string {
+  const date = parsed(iso);
+  return `${date.getUTCDate()} ${MONTHS[date.getUTCMonth()]}`;
+}
+
+/** `14:05` on the day itself, with the day otherwise; in the reader's own time zone. */
+export function clock(instant: string): string {
+  const at = new Date(instant);
+  const time = `${String(at.getHours()).padStart(2, "0")}:${String(at.getMinutes()).padStart(2, "0")}`;
+  return at.toDateString() === new Date().toDateString()
+    ? time
+    : `${at.getDate()} ${MONTHS[at.getMonth()]} ${time}`;
+}
+
+export function plusDays(iso: string, days: number): string {
+  const date = parsed(iso);
+  date.setUTCDate(date.getUTCDate() + days);
+  return date.toISOString().slice(0, 10);
+}
+
+/** The first Friday on or after a day. */
+export function nextFriday(iso: string): string {
+  return plusDays(iso, (5 - parsed(iso).getUTCDay() + 7) % 7);
+}

@@ -1,0 +1,118 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useSearchParams } from "react-router";
+import { toast } from "sonner";
+import { api, call, type Schemas } from "../api/client";
+import { BATCH_COLUMNS, useBatches } from "../batches/BatchesStation";
+import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { useSession } from "../frame/session";
+import { Button } from "../parts/Button";
+import { longDate } from "../parts/dates";
+import { DeedDialog } from "../parts/DeedDialog";
+import { Grid } from "../parts/Grid";
+import { usePrinting } from "../printing/usePrinting";
+import { LevelStrip } from "../proof/LevelStrip";
+
+/** Numbered batches: what came out good is posted, the rest waits. */
+export function PostStation() {
+  const [params, setParams] = useSearchParams();
+  const navigate = useNavigate();
+  const list = useBatches(["NUMBERED"]);
+  const cursor = params.get("at") ?? (list.data?.length === 1 ? String(list.data[0]!.id) : undefined);
+  const at = list.data?.find((b) => String(b.id) === cursor);
+  return (
+    <Station
+      title="Post"
+      sentence={<>Batches with their numbers, to be posted.</>}
+      answer={
+        list.data && <Figure value={list.data.length}>{list.data.length === 1 ? "batch" : "batches"}</Figure>
+      }
+      list={
+        list.error ? (
+          <Trouble error={list.error} />
+        ) : !list.data ? (
+          <Skeleton />
+        ) : (
+          <Grid
+            label="Batches to post"
+            items={list.data.map((row) => ({ key: String(row.id), row }))}
+            columns={BATCH_COLUMNS}
+            cursor={cursor}
+            onCursor={(key) => setParams({ at: key }, { replace: true })}
+            onEnter={(key) => navigate(`/print/${key}`)}
+            empty="Nothing to post. Batches come here when their checks are printed."
+          />
+        )
+      }
+      slip={at ? <PostSlip batch={at} /> : <p className="text-faint">Move the cursor onto a batch.</p>}
+      strip={at && <LevelStrip batch={at.id} />}
+    />
+  );
+}
+
+function PostSlip({ batch }: { batch: Schemas["ListedView"] }) {
+  const session = useSession();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [asking, setAsking] = useState(false);
+  const printing = usePrinting(batch.id);
+  if (!printing.data) return null;
+  const sheets = printing.data.runs.flatMap((run) => run.sheets);
+  const good = sheets.filter((s) => s.answer === "GOOD" && !s.posted);
+  const open = printing.data.unanswered + printing.data.blanks + printing.data.toNumber;
+  const what = `${good.length} ${good.length === 1 ? "payment" : "payments"}`;
+  return (
+    <div className="flex flex-col gap-3">
+      <h2 className="text-base font-bold">{batch.name}</h2>
+      <p>
+        <b>{what}</b> came out good and can be posted.
+        {open > 0 &&
+          ` ${open} still ${open === 1 ? "waits" : "wait"} at Print; posting the others blocks nobody.`}
+      </p>
+      <table className="w-full text-[13px]">
+        <caption className="text-faint text-left">Good, not posted</caption>
+        <tbody>
+          {good.slice(0, 12).map((sheet) => (
+            <tr key={sheet.document} className="border-hair border-t">
+              <td className="py-1 pr-2 font-mono">{sheet.number}</td>
+              <td className="max-w-44 truncate">{sheet.payee}</td>
+              <td className="text-right">{sheet.amount}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {good.length > 12 && <p className="text-faint">and {good.length - 12} more</p>}
+      <div className="flex gap-2">
+        <Button
+          look="deed"
+          disabled={good.length === 0 || !session.roles.includes("CLERK")}
+          onClick={() => setAsking(true)}
+        >
+          Post {what}…
+        </Button>
+        <Button onClick={() => navigate(`/print/${batch.id}`)}>Look at the sheets</Button>
+      </div>
+      <DeedDialog
+        open={asking}
+        onClose={() => setAsking(false)}
+        title={`Post ${what} of “${batch.name}”`}
+        deed={`Post ${what}`}
+        run={async () => {
+          const done = await call(api.POST("/api/batches/{id}/post", { params: { path: { id: batch.id } } }));
+          await queries.invalidateQueries();
+          toast(
+            done.waiting === 0
+              ? `Posted ${done.postedNow}. “${batch.name}” is posted in full.`
+              : `Posted ${done.postedNow}; ${done.waiting} of “${batch.name}” wait.`,
+          );
+          if (done.waiting === 0) navigate(`/batches/${batch.id}`);
+        }}
+      >
+        <p>
+          The invoices are settled and the ledger is written as of {longDate(batch.checkDate)} or the batch's
+          own ledger date; the checks become outstanding and the bank's next file tells of them.
+        </p>
+      </DeedDialog>
+    </div>
+  );
+}

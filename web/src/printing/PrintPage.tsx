@@ -1,0 +1,293 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+import { api, call, type Schemas } from "../api/client";
+import { useRest } from "../due/DueStation";
+import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { useSession } from "../frame/session";
+import { Button } from "../parts/Button";
+import { DeedDialog } from "../parts/DeedDialog";
+import { Face } from "../parts/Face";
+import { Grid, type Column, type Item } from "../parts/Grid";
+import { LevelStrip } from "../proof/LevelStrip";
+import { TakeNumbers } from "./TakeNumbers";
+import { usePrinting } from "./usePrinting";
+
+type Sheet = Schemas["SheetView"];
+
+const TRAY: Record<string, string> = {
+  PRINTED: "printed",
+  SMEARED: "smeared",
+  TORN: "torn in the jam",
+  BLANK: "blank",
+};
+const ANSWERS = { GOOD: "good", SPOILED: "spoiled", BLANK: "still blank" };
+
+/** Print a batch: the turn, the numbers, the tray sheet by sheet, and an answer for each. */
+export function PrintPage() {
+  const id = Number(useParams().id);
+  const batch = useQuery({
+    queryKey: ["batch", id],
+    queryFn: () => call(api.GET("/api/batches/{id}", { params: { path: { id } } })),
+  });
+  const printing = usePrinting(id);
+  const error = batch.error ?? printing.error;
+  if (error) return <Trouble error={error} />;
+  if (!batch.data || !printing.data) return <Skeleton />;
+  return <View batch={batch.data} printing={printing.data} />;
+}
+
+function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Schemas["PrintingView"] }) {
+  const session = useSession();
+  const queries = useQueryClient();
+  const [params, setParams] = useSearchParams();
+  const [selected, setSelected] = useState<Set<string>>(new Set());
+  const [spoiling, setSpoiling] = useState<string[]>();
+  const cursor = params.get("at") ?? undefined;
+  const sheets = new Map(
+    printing.runs.flatMap((run) => run.sheets.map((s) => [String(s.document), s] as const)),
+  );
+  const unsent = printing.runs.find((run) => !run.sent);
+  const clerk = session.roles.includes("CLERK");
+  const show = async (next: Schemas["PrintingView"]) => {
+    queries.setQueryData(["printing", batch.id], next);
+    await Promise.all(
+      [["work"], ["level", batch.id], ["batch", batch.id], ["batches"]].map((queryKey) =>
+        queries.invalidateQueries({ queryKey }),
+      ),
+    );
+  };
+  const path = { params: { path: { id: batch.id } } };
+  const answer = async (keys: string[], said: "GOOD" | "SPOILED" | "BLANK", why = "") =>
+    show(
+      await call(
+        api.POST("/api/batches/{id}/answers", {
+          ...path,
+          body: { answers: keys.map((key) => ({ document: Number(key), answer: said, why })) },
+        }),
+      ),
+    );
+  const items: Item<Sheet>[] = printing.runs.flatMap((run, i) => [
+    {
+      key: `run-${run.run}`,
+      heading: (
+        <span>
+          <b>Run {i + 1}</b>{" "}
+          <span className="text-faint">
+            {run.sheets.length} {run.sheets.length === 1 ? "sheet" : "sheets"}, by {run.madeBy}
+            {run.sent ? "" : ", not handed to the printer yet"}
+          </span>{" "}
+          {run.sent && (
+            <a
+              className="text-harbour float-right underline"
+              href={`/api/runs/${run.run}/copy.pdf`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              marked copy as PDF
+            </a>
+          )}
+        </span>
+      ),
+    },
+    ...run.sheets.map((row) => ({ key: String(row.document), row })),
+  ]);
+  const chosen = [...(selected.size > 0 ? selected : cursor && sheets.has(cursor) ? [cursor] : [])];
+  const open = chosen.filter((key) => !sheets.get(key)?.answer);
+  const allOpen = [...sheets.values()].filter((s) => !s.answer && s.outcome).map((s) => String(s.document));
+  const goodOpen = allOpen.filter((key) => sheets.get(key)?.outcome === "PRINTED");
+  return (
+    <Station
+      title={`Print ${batch.name}`}
+      sentence={
+        <>
+          Print <b>{batch.name}</b> from {printing.accountName}, <b>{batch.stateWords}</b>; the next number is{" "}
+          <b className="font-mono">{printing.nextNumber}</b>.
+        </>
+      }
+      answer={
+        <>
+          <Figure value={printing.toNumber}>to number, {printing.toNumberAmount}</Figure>
+          <Figure value={printing.unanswered}>without an answer</Figure>
+          <Figure value={printing.blanks}>still blank</Figure>
+          {printing.turn && (
+            <span className="text-brass">
+              <b>{printing.turn.mine ? "You have" : `${printing.turn.holder} has`} the turn</b>
+              {printing.turn.mine ? "" : `, quiet for ${printing.turn.idleMinutes} minutes`}
+            </span>
+          )}
+        </>
+      }
+      list={
+        printing.runs.length === 0 ? (
+          <p className="text-faint p-6">
+            No number is taken yet. Put paper into the printer, then take the turn and confirm the first
+            number.
+          </p>
+        ) : (
+          <Grid
+            label="Sheets"
+            items={items}
+            columns={COLUMNS}
+            cursor={cursor}
+            onCursor={(key) => setParams({ at: key }, { replace: true })}
+            selected={selected}
+            onSelect={setSelected}
+            onSpace={
+              clerk
+                ? (keys) =>
+                    void answer(
+                      keys.filter((k) => !sheets.get(k)?.answer),
+                      "GOOD",
+                    )
+                : undefined
+            }
+            empty="No sheet yet."
+          />
+        )
+      }
+      bar={
+        clerk && (
+          <>
+            {allOpen.length > 0 && (
+              <>
+                <Button
+                  look="deed"
+                  disabled={goodOpen.length === 0}
+                  onClick={() => void answer(goodOpen, "GOOD")}
+                >
+                  {goodOpen.length} printed well: all good
+                </Button>
+                <Button disabled={open.length === 0} onClick={() => void answer(open, "GOOD")}>
+                  Good
+                </Button>
+                <Button
+                  disabled={chosen.length === 0 || chosen.some((key) => sheets.get(key)?.posted)}
+                  onClick={() => setSpoiling(chosen)}
+                >
+                  Spoiled…
+                </Button>
+                <Button disabled={open.length === 0} onClick={() => void answer(open, "BLANK")}>
+                  Still blank
+                </Button>
+              </>
+            )}
+            {unsent && (
+              <Button
+                look="deed"
+                onClick={async () =>
+                  show(
+                    await call(
+                      api.POST("/api/batches/{id}/runs/{run}/send", {
+                        params: { path: { id: batch.id, run: unsent.run } },
+                      }),
+                    ),
+                  )
+                }
+              >
+                Print the {unsent.sheets.length} sheets whose numbers are taken
+              </Button>
+            )}
+            {printing.blanks > 0 && (
+              <Button
+                look="deed"
+                onClick={async () => show(await call(api.POST("/api/batches/{id}/print-blanks", path)))}
+              >
+                Print {printing.blanks} blank {printing.blanks === 1 ? "sheet" : "sheets"} on{" "}
+                {printing.blanks === 1 ? "its number" : "their numbers"}
+              </Button>
+            )}
+            {printing.toNumber > 0 && <TakeNumbers batch={batch} printing={printing} onPrinted={show} />}
+            {printing.toNumber === 0 && printing.runs.length > 0 && allOpen.length === 0 && (
+              <Link to={`/post?at=${batch.id}`} className="text-harbour ml-auto font-bold underline">
+                Every sheet is answered: go to posting
+              </Link>
+            )}
+          </>
+        )
+      }
+      slip={<Tray sheet={cursor ? sheets.get(cursor) : undefined} />}
+      strip={
+        <>
+          <LevelStrip batch={batch.id} />
+          <DeedDialog
+            open={spoiling !== undefined}
+            onClose={() => setSpoiling(undefined)}
+            title={`Spoiled: ${spoiling?.map((key) => sheets.get(key)?.number).join(", ")}`}
+            deed={`Use up ${spoiling?.length === 1 ? "this number" : "these numbers"}`}
+            grave
+            reason="What happened to the paper"
+            run={async (why) => answer(spoiling ?? [], "SPOILED", why)}
+          >
+            <p>
+              The number is kept in the register as spoiled, with no payment behind it. The payment waits for
+              a new number.
+            </p>
+          </DeedDialog>
+        </>
+      }
+    />
+  );
+}
+
+const COLUMNS: Column<Sheet>[] = [
+  { title: "Number", width: "84px", cell: (s) => <span className="font-mono">{s.number}</span> },
+  { title: "Payee", width: "minmax(150px,2fr)", cell: (s) => s.payee },
+  { title: "Amount", width: "100px", right: true, cell: (s) => s.amount },
+  {
+    title: "In the tray",
+    width: "120px",
+    cell: (s) => (
+      <span className={s.outcome && s.outcome !== "PRINTED" ? "text-brass" : "text-faint"}>
+        {s.outcome ? TRAY[s.outcome] : "not printed yet"}
+      </span>
+    ),
+  },
+  {
+    title: "Answer",
+    width: "minmax(120px,1fr)",
+    cell: (s) =>
+      s.answer ? (
+        <span className={s.answer === "GOOD" ? "text-greentext" : "text-brass"}>
+          {ANSWERS[s.answer]}
+          {s.why && `: ${s.why}`}
+          {s.posted && ", posted"}
+        </span>
+      ) : (
+        <span className="text-faint">look at the paper</span>
+      ),
+  },
+];
+
+/** One sheet as it lies in the tray; never a check. */
+function Tray({ sheet }: { sheet: Sheet | undefined }) {
+  const rested = useRest(sheet?.document);
+  const page = useQuery({
+    queryKey: ["tray", rested],
+    enabled: rested !== undefined,
+    queryFn: () =>
+      call(api.GET("/api/documents/{document}/page", { params: { path: { document: rested! } } })),
+  });
+  if (!sheet)
+    return <p className="text-faint">Move the cursor onto a sheet to see it as it lies in the tray.</p>;
+  const shown = sheet.outcome === "PRINTED" || sheet.outcome === "SMEARED";
+  return (
+    <div className="flex flex-col gap-3">
+      <h2 className="font-semibold">
+        Sheet {sheet.number}, {sheet.outcome ? TRAY[sheet.outcome] : "not printed yet"}
+        {sheet.pages > 1 &&
+          `, ${sheet.pages - 1} ${sheet.pages === 2 ? "page" : "pages"} of remittance advice`}
+      </h2>
+      {!shown && (
+        <div className="border-hair bg-sheet text-faint flex aspect-[8.5/11] items-center justify-center border">
+          {sheet.outcome === "TORN" ? "torn in the jam" : "blank paper"}
+        </div>
+      )}
+      {shown && page.data && (
+        <div className={sheet.outcome === "SMEARED" ? "blur-[2px]" : ""}>
+          <Face page={page.data} label={`Sheet ${sheet.number}, not a check`} />
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,78 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, call } from "../api/client";
+import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Button } from "../parts/Button";
+import { Vial } from "../parts/Vial";
+
+/** Every law, checked on the live data now. */
+export function ProofPage() {
+  const proof = useQuery({ queryKey: ["proof"], queryFn: () => call(api.GET("/api/proof")), staleTime: 0 });
+  return (
+    <Station
+      title="Proof"
+      sentence={<>The laws of the house, checked on the live data.</>}
+      answer={
+        proof.data && (
+          <>
+            <span
+              className={proof.data.clean ? "text-greentext" : "text-rust"}
+              data-proof={String(proof.data.clean)}
+            >
+              <b>{proof.data.clean ? "Every law holds" : "Something is broken"}</b>
+            </span>
+            <Figure value={proof.data.records}>audit records</Figure>
+            <span>
+              head <span className="font-mono">{proof.data.head.slice(0, 16)}…</span>
+            </span>
+          </>
+        )
+      }
+      list={
+        proof.error ? (
+          <Trouble error={proof.error} />
+        ) : !proof.data ? (
+          <Skeleton />
+        ) : (
+          <div className="overflow-auto px-5 py-3" tabIndex={0} data-list>
+            <table className="w-full max-w-5xl">
+              <tbody>
+                {proof.data.laws.map((law) => (
+                  <tr key={law.law} className="border-hair border-b align-top">
+                    <td className="w-14 py-2.5 font-mono">{law.law}</td>
+                    <td className="w-16 py-2.5">
+                      <Vial bubble={law.findings.length === 0 ? "LEVEL" : "OVER"} />
+                    </td>
+                    <td className="py-2 pr-4">
+                      <div>{law.statement}.</div>
+                      {law.findings.map((finding) => (
+                        <div key={finding} className="text-rust">
+                          {finding}.
+                        </div>
+                      ))}
+                    </td>
+                    <td className="text-faint py-2 text-right text-[13px] whitespace-nowrap">
+                      {law.findings.length === 0 ? "holds" : "broken"}, {law.looked}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )
+      }
+      bar={
+        proof.data && (
+          <>
+            <span className="text-faint text-[13px]">
+              Keep the head of the audit trail outside:{" "}
+              <span className="font-mono break-all">{proof.data.head}</span>
+            </span>
+            <Button className="ml-auto" disabled={proof.isFetching} onClick={() => void proof.refetch()}>
+              Check again
+            </Button>
+          </>
+        )
+      }
+    />
+  );
+}
