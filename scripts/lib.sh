@@ -55,7 +55,7 @@ build_web() {
 
 build_jar() {
   build_web
-  now=$(stamp core/src/main core/pom.xml server/src/main server/pom.xml pom.xml web/dist/.stamp)
+  now=$(stamp core/src/main core/pom.xml server/src/main server/pom.xml pom.xml)-$(cat web/dist/.stamp)
   if [ "$(cat server/target/.stamp 2>/dev/null)" != "$now" ] || [ ! -f server/target/server-app.jar ]; then
     say "building the application ..."
     mvn -q -B -DskipTests -Dmaven.test.skip=true -pl core,server package || fail "the application could not be built."

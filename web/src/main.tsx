@@ -21,7 +21,8 @@ createRoot(document.getElementById("root")!).render(
       <App />
     </BrowserRouter>
     <Toaster
-      position="bottom-left"
+      position="bottom-right"
+      offset={{ bottom: 48, right: 16 }}
       toastOptions={{
         style: {
           fontFamily: "var(--font-sans)",
@@ -31,6 +32,7 @@ createRoot(document.getElementById("root")!).render(
           border: "1px solid var(--ink)",
           boxShadow: "none",
         },
+        actionButtonStyle: { borderRadius: 0, background: "var(--harbour)", color: "var(--onharbour)" },
       }}
     />
   </QueryClientProvider>,

@@ -1,5 +1,6 @@
-import { useNavigate, useSearchParams } from "react-router";
+import { useNavigate } from "react-router";
 import { BATCH_COLUMNS, useBatches } from "../batches/BatchesStation";
+import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock } from "../parts/dates";
@@ -14,10 +15,10 @@ const WAITING: Column<Schemas["ListedView"]>[] = [
 
 /** What waits for an approver. */
 export function ApprovalStation() {
-  const [params, setParams] = useSearchParams();
+  const [values, change] = useAddress();
   const navigate = useNavigate();
   const list = useBatches(["IN_APPROVAL"]);
-  const cursor = params.get("at") ?? undefined;
+  const cursor = values.at;
   const at = list.data?.find((b) => String(b.id) === cursor);
   return (
     <Station
@@ -35,7 +36,7 @@ export function ApprovalStation() {
             items={list.data.map((row) => ({ key: String(row.id), row }))}
             columns={WAITING}
             cursor={cursor}
-            onCursor={(key) => setParams({ at: key }, { replace: true })}
+            onCursor={(key) => change({ at: key })}
             onEnter={(key) => navigate(`/batches/${key}`)}
             empty="Nothing waits for approval. What clerks send appears here."
           />

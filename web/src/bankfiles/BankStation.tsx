@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
@@ -44,14 +44,14 @@ export function BankStation() {
 function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
   const session = useSession();
   const queries = useQueryClient();
-  const [params, setParams] = useSearchParams();
+  const [values, change] = useAddress();
   const [making, setMaking] = useState(false);
-  const account = accounts.find((a) => String(a.id) === params.get("account")) ?? accounts[0]!;
+  const account = accounts.find((a) => String(a.id) === values.account) ?? accounts[0]!;
   const preview = useQuery({
     queryKey: ["bank-preview", account.id],
     queryFn: () => call(api.GET("/api/bank-files/preview", { params: { query: { account: account.id } } })),
   });
-  const cursor = params.get("at") ?? undefined;
+  const cursor = values.at;
   const data = preview.data;
   const what = data ? `${data.count} ${data.count === 1 ? "event" : "events"}` : "";
   return (
@@ -65,7 +65,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
             text={account.name}
             value={String(account.id)}
             choices={accounts.map((a) => ({ value: String(a.id), text: a.name, detail: a.bankName }))}
-            onChange={(value) => setParams({ account: value })}
+            onChange={(value) => change({ account: value, at: undefined })}
           />{" "}
           yet.
         </>
@@ -96,7 +96,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
             items={data.events.map((row) => ({ key: String(row.event), row }))}
             columns={COLUMNS}
             cursor={cursor}
-            onCursor={(key) => setParams({ account: String(account.id), at: key }, { replace: true })}
+            onCursor={(key) => change({ at: key })}
             empty="The bank has heard everything. Posted checks and voids appear here."
           />
         )

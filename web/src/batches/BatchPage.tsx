@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
 import { AnswerBar } from "../approval/AnswerBar";
 import { api, call, Refused, type Schemas } from "../api/client";
-import { useRest } from "../due/DueStation";
+import { useRest } from "../parts/useRest";
+import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
@@ -34,7 +35,7 @@ export function BatchPage() {
 function View({ batch }: { batch: Batch }) {
   const session = useSession();
   const queries = useQueryClient();
-  const [params, setParams] = useSearchParams();
+  const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [paying, setPaying] = useState<{ line: Line; digit: string }>();
   const [adding, setAdding] = useState(false);
@@ -66,7 +67,7 @@ function View({ batch }: { batch: Batch }) {
       ]),
     [batch],
   );
-  const cursor = params.get("at") ?? undefined;
+  const cursor = values.at;
   const at = cursor ? lines.get(cursor) : undefined;
 
   const show = async (next: Batch) => {
@@ -189,7 +190,7 @@ function View({ batch }: { batch: Batch }) {
           items={items}
           columns={columns}
           cursor={cursor}
-          onCursor={(key) => setParams({ at: key }, { replace: true })}
+          onCursor={(key) => change({ at: key })}
           selected={selected}
           onSelect={setSelected}
           onSpace={editable ? (keys) => void takeOut(keys) : undefined}

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { useNavigate, useSearchParams } from "react-router";
+import { useNavigate } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock, shortDate } from "../parts/dates";
@@ -20,11 +21,11 @@ const CHOICES: { value: string; text: string; states: State[] }[] = [
 
 /** All batches, by state. */
 export function BatchesStation() {
-  const [params, setParams] = useSearchParams();
+  const [values, change] = useAddress();
   const navigate = useNavigate();
-  const choice = CHOICES.find((c) => c.value === params.get("show")) ?? CHOICES[0]!;
+  const choice = CHOICES.find((c) => c.value === values.show) ?? CHOICES[0]!;
   const list = useBatches(choice.states);
-  const cursor = params.get("at") ?? undefined;
+  const cursor = values.at;
   const at = list.data?.find((b) => String(b.id) === cursor);
   return (
     <Station
@@ -37,7 +38,7 @@ export function BatchesStation() {
             text={choice.text}
             value={choice.value}
             choices={CHOICES}
-            onChange={(value) => setParams({ show: value })}
+            onChange={(value) => change({ show: value, at: undefined })}
           />
           , newest first.
         </>
@@ -56,7 +57,7 @@ export function BatchesStation() {
             items={list.data.map((row) => ({ key: String(row.id), row }))}
             columns={BATCH_COLUMNS}
             cursor={cursor}
-            onCursor={(key) => setParams({ show: choice.value, at: key }, { replace: true })}
+            onCursor={(key) => change({ at: key })}
             onEnter={(key) => navigate(`/batches/${key}`)}
             empty="No batch here. Take invoices at Due and make one."
           />

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
-import { useRest } from "../due/DueStation";
+import { useRest } from "../parts/useRest";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { clock, longDate, shortDate } from "../parts/dates";

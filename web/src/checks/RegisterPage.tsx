@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
 import { Skeleton, Station, Trouble } from "../frame/Station";
 import { longDate } from "../parts/dates";
 import { Grid, type Column } from "../parts/Grid";
@@ -57,10 +57,10 @@ export function RegisterPage() {
 }
 
 function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
-  const [params, setParams] = useSearchParams();
-  const account = accounts.find((a) => String(a.id) === params.get("account")) ?? accounts[0]!;
-  const state = STATES.find((s) => s.value === params.get("state")) ?? STATES[0]!;
-  const cursor = params.get("check") ?? undefined;
+  const [values, change] = useAddress();
+  const account = accounts.find((a) => String(a.id) === values.account) ?? accounts[0]!;
+  const state = STATES.find((s) => s.value === values.state) ?? STATES[0]!;
+  const cursor = values.check;
   const pages = useInfiniteQuery({
     queryKey: ["register", account.id, state.value],
     initialPageParam: undefined as number | undefined,
@@ -78,11 +78,6 @@ function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
       ),
     getNextPageParam: (page) => page.next ?? undefined,
   });
-  const change = (next: Record<string, string>) =>
-    setParams(
-      { account: String(account.id), state: state.value, ...(cursor ? { check: cursor } : {}), ...next },
-      { replace: true },
-    );
   const first = pages.data?.pages[0];
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const at = rows.find((row) => String(row.id) === cursor);
@@ -98,7 +93,7 @@ function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
             text={account.name}
             value={String(account.id)}
             choices={accounts.map((a) => ({ value: String(a.id), text: a.name, detail: a.bankName }))}
-            onChange={(value) => setParams({ account: value })}
+            onChange={(value) => change({ account: value, check: undefined })}
           />
           , newest first, in{" "}
           <ChoiceWord

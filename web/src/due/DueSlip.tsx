@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, call, type Schemas } from "../api/client";
 import { dayMonth } from "../parts/dates";
 import { Face } from "../parts/Face";
-import { useRest } from "./DueStation";
+import { useRest } from "../parts/useRest";
 import type { Criteria } from "./criteria";
 
 /** The claim under the cursor as it will be paid, and the discount clock of the invoice. */
@@ -46,7 +46,7 @@ export function DueSlip({ criteria, invoice }: { criteria: Criteria; invoice: nu
 function Clock({ marks, living }: { marks: Schemas["Mark"][]; living: number }) {
   return (
     <svg
-      viewBox="0 0 372 62"
+      viewBox="0 0 372 68"
       className="mt-3 w-full"
       role="img"
       aria-label={marks.map((m) => `${m.words} ${dayMonth(m.date)}`).join(", ")}
@@ -56,7 +56,7 @@ function Clock({ marks, living }: { marks: Schemas["Mark"][]; living: number }) 
       {marks.map((mark, i) => {
         const x = 20 + (332 * mark.at) / 100;
         const pay = mark.words === "pay";
-        // the day of payment stands below, the others above, so that near dates do not run into each other
+        // three rows, so that near dates do not run into each other
         const anchor = mark.at < 12 ? "start" : mark.at > 88 ? "end" : "middle";
         return (
           <g key={i} fill={pay ? "var(--harbour)" : "var(--faint)"}>
@@ -70,7 +70,7 @@ function Clock({ marks, living }: { marks: Schemas["Mark"][]; living: number }) 
             />
             <text
               x={anchor === "start" ? 14 : anchor === "end" ? 358 : x}
-              y={pay ? 48 : 12}
+              y={pay ? 48 : mark.words === "discount" ? 64 : 12}
               fontSize="12"
               textAnchor={anchor}
               fontWeight={pay ? 700 : 400}

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { api, call, type Schemas } from "../api/client";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { useSession } from "../frame/session";
@@ -236,14 +236,4 @@ function Note({ row }: { row: Row }) {
       {row.note}
     </span>
   );
-}
-
-/** Waits until the cursor rests, so that running through a list loads nothing. */
-export function useRest<T>(value: T): T {
-  const [rested, setRested] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setRested(value), 150);
-    return () => clearTimeout(timer);
-  }, [value]);
-  return rested;
 }

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
-import { useSearchParams } from "react-router";
 import type { Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
 import { nextFriday, plusDays } from "../parts/dates";
 
 export type Account = Schemas["BankAccountView"];
@@ -16,35 +16,25 @@ export interface Criteria {
   add: number[];
 }
 
-const numbers = (text: string | null) => (text ? text.split(".").map(Number).filter(Number.isFinite) : []);
+const numbers = (text: string | undefined) =>
+  text ? text.split(".").map(Number).filter(Number.isFinite) : [];
 
-/** The criteria as the address has them, so that any of them can be linked and survives a reload. */
+/** The criteria as the address has them. */
 export function useCriteria(today: string, accounts: Account[]) {
-  const [params, setParams] = useSearchParams();
+  const [values, change] = useAddress();
+  const { account, check, due, next, vendor, out, add } = values;
   const criteria = useMemo<Criteria>(() => {
-    const checkDate = params.get("check") ?? nextFriday(today);
+    const checkDate = check ?? nextFriday(today);
     return {
-      account: Number(params.get("account") ?? accounts[0]?.id ?? 0),
+      account: Number(account ?? accounts[0]?.id ?? 0),
       checkDate,
-      dueBy: params.get("due") ?? plusDays(checkDate, 7),
-      nextRun: params.get("next") === "none" ? undefined : (params.get("next") ?? plusDays(checkDate, 14)),
-      vendor: params.get("vendor") ? Number(params.get("vendor")) : undefined,
-      out: numbers(params.get("out")),
-      add: numbers(params.get("add")),
+      dueBy: due ?? plusDays(checkDate, 7),
+      nextRun: next === "none" ? undefined : (next ?? plusDays(checkDate, 14)),
+      vendor: vendor ? Number(vendor) : undefined,
+      out: numbers(out),
+      add: numbers(add),
     };
-  }, [params, today, accounts]);
-  const group: Group = params.get("group") === "vendor" ? "VENDOR" : "DAY";
-  const change = (next: Record<string, string | undefined>) =>
-    setParams(
-      (before) => {
-        const changed = new URLSearchParams(before);
-        for (const [key, value] of Object.entries(next)) {
-          if (value === undefined || value === "") changed.delete(key);
-          else changed.set(key, value);
-        }
-        return changed;
-      },
-      { replace: true },
-    );
-  return { criteria, group, cursor: params.get("at") ?? undefined, change };
+  }, [account, check, due, next, vendor, out, add, today, accounts]);
+  const group: Group = values.group === "vendor" ? "VENDOR" : "DAY";
+  return { criteria, group, cursor: values.at, change };
 }

@@ -85,11 +85,11 @@ export function WorkLine() {
       <div className="flex shrink-0 flex-col items-end justify-center gap-0.5 pr-4 pl-2">
         <button
           type="button"
-          className="bg-sheet border-hair text-faint flex h-6 w-56 items-center justify-between border px-2 text-[13px]"
+          className="bg-sheet border-hair text-faint flex h-6 w-48 items-center whitespace-nowrap justify-between border px-2 text-[13px]"
           onClick={() => setSearching(true)}
         >
-          <span>Vendor, invoice, check, batch</span>
-          <kbd>Ctrl K</kbd>
+          <span>Find anything</span>
+          <kbd className="font-sans">Ctrl K</kbd>
         </button>
         <div className="flex items-center gap-2 text-[13px]">
           <span className="text-faint">{longDate(session.today)}</span>

@@ -1,7 +1,7 @@
 import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
@@ -15,16 +15,16 @@ type Line = Schemas["LedgerLineView"];
 /** Entries by period, and the trial balance. */
 export function LedgerPage() {
   const session = useSession();
-  const [params, setParams] = useSearchParams();
+  const [values, change] = useAddress();
   const periods = useQuery({ queryKey: ["periods"], queryFn: () => call(api.GET("/api/periods")) });
   if (periods.error) return <Trouble error={periods.error} />;
   if (!periods.data) return <Skeleton />;
   const month =
-    periods.data.find((p) => p.month === params.get("month")) ??
+    periods.data.find((p) => p.month === values.month) ??
     periods.data.find((p) => p.month === session.today.slice(0, 7)) ??
     periods.data[0];
   if (!month) return <p className="text-faint p-8">No period is set up yet.</p>;
-  const view = params.get("view") === "balance" ? "balance" : "entries";
+  const view = values.view === "balance" ? "balance" : "entries";
   return (
     <Station
       title="Ledger"
@@ -39,7 +39,7 @@ export function LedgerPage() {
               { value: "entries", text: "entries" },
               { value: "balance", text: "trial balance" },
             ]}
-            onChange={(value) => setParams({ month: month.month, view: value })}
+            onChange={(value) => change({ view: value })}
           />{" "}
           of{" "}
           <ChoiceWord
@@ -51,7 +51,7 @@ export function LedgerPage() {
               text: p.name,
               detail: p.locked ? "locked" : "open",
             }))}
-            onChange={(value) => setParams({ month: value, view })}
+            onChange={(value) => change({ month: value })}
           />
           , {month.locked ? "locked" : "open"}.
         </>

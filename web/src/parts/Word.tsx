@@ -17,7 +17,7 @@ export function Word({
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         aria-label={`${name}: ${text}`}
-        className="text-harbour border-harbour border-b-2 px-0.5 font-bold whitespace-nowrap"
+        className="text-harbour border-harbour border-b-2 px-0.5 leading-6 font-bold whitespace-nowrap"
       >
         {text}
       </Popover.Trigger>

@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { BATCH_COLUMNS, useBatches } from "../batches/BatchesStation";
+import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
@@ -15,10 +16,10 @@ import { LevelStrip } from "../proof/LevelStrip";
 
 /** Numbered batches: what came out good is posted, the rest waits. */
 export function PostStation() {
-  const [params, setParams] = useSearchParams();
+  const [values, change] = useAddress();
   const navigate = useNavigate();
   const list = useBatches(["NUMBERED"]);
-  const cursor = params.get("at") ?? (list.data?.length === 1 ? String(list.data[0]!.id) : undefined);
+  const cursor = values.at ?? (list.data?.length === 1 ? String(list.data[0]!.id) : undefined);
   const at = list.data?.find((b) => String(b.id) === cursor);
   return (
     <Station
@@ -38,7 +39,7 @@ export function PostStation() {
             items={list.data.map((row) => ({ key: String(row.id), row }))}
             columns={BATCH_COLUMNS}
             cursor={cursor}
-            onCursor={(key) => setParams({ at: key }, { replace: true })}
+            onCursor={(key) => change({ at: key })}
             onEnter={(key) => navigate(`/print/${key}`)}
             empty="Nothing to post. Batches come here when their checks are printed."
           />

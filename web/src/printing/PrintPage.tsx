@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useParams, useSearchParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
-import { useRest } from "../due/DueStation";
+import { useRest } from "../parts/useRest";
+import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
@@ -40,10 +41,10 @@ export function PrintPage() {
 function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Schemas["PrintingView"] }) {
   const session = useSession();
   const queries = useQueryClient();
-  const [params, setParams] = useSearchParams();
+  const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [spoiling, setSpoiling] = useState<string[]>();
-  const cursor = params.get("at") ?? undefined;
+  const cursor = values.at;
   const sheets = new Map(
     printing.runs.flatMap((run) => run.sheets.map((s) => [String(s.document), s] as const)),
   );
@@ -130,7 +131,7 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
             items={items}
             columns={COLUMNS}
             cursor={cursor}
-            onCursor={(key) => setParams({ at: key }, { replace: true })}
+            onCursor={(key) => change({ at: key })}
             selected={selected}
             onSelect={setSelected}
             onSpace={

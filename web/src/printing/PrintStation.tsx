@@ -1,5 +1,6 @@
-import { useNavigate, useSearchParams } from "react-router";
+import { useNavigate } from "react-router";
 import { BATCH_COLUMNS, useBatches } from "../batches/BatchesStation";
+import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { Grid } from "../parts/Grid";
@@ -7,10 +8,10 @@ import { usePrinting } from "./usePrinting";
 
 /** Approved batches, and those whose sheets wait for an answer. */
 export function PrintStation() {
-  const [params, setParams] = useSearchParams();
+  const [values, change] = useAddress();
   const navigate = useNavigate();
   const list = useBatches(["APPROVED", "NUMBERED"]);
-  const cursor = params.get("at") ?? undefined;
+  const cursor = values.at;
   const at = list.data?.find((b) => String(b.id) === cursor);
   const printing = usePrinting(at?.id);
   return (
@@ -31,7 +32,7 @@ export function PrintStation() {
             items={list.data.map((row) => ({ key: String(row.id), row }))}
             columns={BATCH_COLUMNS}
             cursor={cursor}
-            onCursor={(key) => setParams({ at: key }, { replace: true })}
+            onCursor={(key) => change({ at: key })}
             onEnter={(key) => navigate(`/print/${key}`)}
             empty="Nothing to print. Approved batches appear here."
           />

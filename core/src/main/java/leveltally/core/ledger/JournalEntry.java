@@ -2,6 +2,7 @@ package leveltally.core.ledger;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
@@ -29,12 +30,13 @@ public record JournalEntry(LocalDate ledgerDate, String text, List<JournalLine> 
         });
     }
 
-    /** The same accounts with the sides exchanged. */
+    /** The same accounts with the sides exchanged, debits first. */
     public JournalEntry reversed(LocalDate on, String why) {
         List<JournalLine> turned = new ArrayList<>();
         for (JournalLine line : lines) {
             turned.add(new JournalLine(line.account(), line.side().opposite(), line.amount()));
         }
+        turned.sort(Comparator.comparing(JournalLine::side));
         return new JournalEntry(on, why, turned);
     }
 }

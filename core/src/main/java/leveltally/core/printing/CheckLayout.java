@@ -22,7 +22,8 @@ public final class CheckLayout {
         TO_LOOK_AT
     }
 
-    private static final DateTimeFormatter SHORT = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
+    private static final DateTimeFormatter FULL = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
+    private static final DateTimeFormatter SHORT = DateTimeFormatter.ofPattern("d MMM", Locale.ENGLISH);
     private static final double SMALLEST = 7;
 
     private final CheckForm form;
@@ -185,8 +186,8 @@ public final class CheckLayout {
         double size = form.text();
         double[] columns = form.paper()
                 ? new double[] {left, left + width * 0.3, left + width * 0.62, left + width * 0.8, right}
-                : new double[] {left, left + width * 0.28, left + width * 0.6, left + width * 0.78, right};
-        String[] heads = {"Reference", "Date", form.paper() ? "Settles" : "Settles", "Discount", "Paid"};
+                : new double[] {left, left + width * 0.34, left + width * 0.64, left + width * 0.8, right};
+        String[] heads = {"Reference", "Date", "Settles", "Discount", "Paid"};
         double y = start;
         for (int i = 0; i < heads.length; i++) {
             Box.Align align = i < 2 ? Box.Align.LEFT : Box.Align.RIGHT;
@@ -198,7 +199,7 @@ public final class CheckLayout {
             ClaimLine line = text.claim().lines().get(i);
             LocalDate date = text.references().get(i);
             put(columns[0], y, Face.MONO, size, Box.Align.LEFT, line.reference(), columns[1] - columns[0] - 4);
-            put(columns[1], y, Face.TEXT, size, Box.Align.LEFT, SHORT.format(date), 90);
+            put(columns[1], y, Face.TEXT, size, Box.Align.LEFT, (form.paper() ? FULL : SHORT).format(date), 90);
             put(columns[2], y, Face.TEXT, size, Box.Align.RIGHT, line.gross().toString(), 90);
             if (line.discount().isPositive()) {
                 put(

@@ -325,37 +325,23 @@ class DemoStory {
     private void today(DemoCompany.Stage stage) {
         together.executeWithoutResult(status -> openInvoices(stage));
         together.executeWithoutResult(status -> oddities(stage));
-        VendorId rope = stage.vendors().get("Jackstay Rigging");
-        make(stage, stage.operations(), NEXT_RUN, NEXT_RUN, "Rigging week 46", rope, "tomas", List.of());
-        VendorId engine = stage.vendors().get("Guillemot Engine Parts");
-        BatchId waiting = make(
-                stage,
-                stage.operations(),
-                NEXT_RUN,
-                NEXT_RUN.plusDays(10),
-                "Engine parts before the refit",
-                engine,
-                "tomas",
-                List.of());
-        if (waiting != null) {
-            approvals.send(
-                    stage.cast().on(TODAY, "tomas"),
-                    waiting,
-                    batches.get(waiting).version());
-        }
-        VendorId yard = stage.vendors().get("Barnacle Hull Cleaning");
-        BatchId ready = make(
-                stage,
-                stage.operations(),
-                NEXT_RUN,
-                NEXT_RUN.plusDays(20),
-                "Hull cleaning, Petrel and Tern",
-                yard,
-                "ines",
-                List.of());
-        if (ready != null) {
-            approve(stage, ready, TODAY, "ines");
-        }
+        makeOf(stage, "Chandlery", NEXT_RUN, "Ropes and paint, week 46", "tomas");
+        BatchId waiting = makeOf(stage, "Crew services", NEXT_RUN, "Crew services, November", "tomas");
+        approvals.send(stage.cast().on(TODAY, "tomas"), waiting, batches.get(waiting).version());
+        BatchId ready = makeOf(stage, "Harbour dues", NEXT_RUN, "Harbour dues, November", "ines");
+        approve(stage, ready, TODAY, "ines");
+    }
+
+    /** A batch of one vendor group: everything else that is due is taken out by hand. */
+    private BatchId makeOf(DemoCompany.Stage stage, String group, LocalDate dueBy, String name, String clerk) {
+        DueQuestion all = new DueQuestion(
+                stage.operations().value(), NEXT_RUN, NEXT_RUN, dueBy.plusDays(7), NEXT_RUN.plusDays(14), null, null, null);
+        List<Long> others = due.select(all).taken().stream()
+                .filter(row -> !seed(row.candidate().vendorName()).group().equals(group))
+                .map(row -> row.candidate().invoice().id().value())
+                .toList();
+        return java.util.Objects.requireNonNull(
+                make(stage, stage.operations(), NEXT_RUN, dueBy, name, null, clerk, others));
     }
 
     /** About 350 invoices of the last six weeks, besides what history left open. */

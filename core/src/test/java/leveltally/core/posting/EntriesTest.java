@@ -1,0 +1,97 @@
+package leveltally.core.posting;
+
+import static leveltally.core.Cases.day;
+import static leveltally.core.Cases.usd;
+import static leveltally.core.ledger.JournalLine.credit;
+import static leveltally.core.ledger.JournalLine.debit;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.YearMonth;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.Refusal;
+import leveltally.core.batches.ClaimLine;
+import leveltally.core.checks.NumberState;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.ledger.Period;
+import leveltally.core.voiding.VoidPlan;
+import org.junit.jupiter.api.Test;
+
+class EntriesTest {
+    private static final AccountId CASH = new AccountId(1010);
+    private static final AccountId PAYABLES = new AccountId(2000);
+    private static final AccountId DISCOUNTS = new AccountId(4900);
+
+    private static ClaimLine line(long id, String gross, String discount, String credit, String cash) {
+        return new ClaimLine(
+                ClaimLine.Kind.INVOICE, new InvoiceId(id), "R", usd(gross), usd(discount), usd(credit), usd(cash));
+    }
+
+    private static JournalEntry post(ClaimLine... lines) {
+        return PaymentEntry.of(
+                day("2026-01-28"),
+                "Check 41237",
+                List.of(lines),
+                Map.of(new InvoiceId(1), PAYABLES, new InvoiceId(2), PAYABLES),
+                new PaymentEntry.Accounts(CASH, DISCOUNTS));
+    }
+
+    @Test
+    void debitsPayablesWithGrossLessCredits() {
+        JournalEntry entry = post(line(1, "800", "0", "250", "550"), line(2, "300", "0", "0", "300"));
+        assertThat(entry.lines()).containsExactly(debit(PAYABLES, usd("850")), credit(CASH, usd("850")));
+    }
+
+    @Test
+    void creditsDiscountsTaken() {
+        JournalEntry entry = post(line(1, "1250", "25", "0", "1225"));
+        assertThat(entry.lines())
+                .containsExactly(debit(PAYABLES, usd("1250")), credit(CASH, usd("1225")), credit(DISCOUNTS, usd("25")));
+    }
+
+    @Test
+    void aVoidTurnsTheSidesInAnOpenPeriod() {
+        JournalEntry paid = post(line(1, "1250", "25", "0", "1225"));
+        VoidPlan plan = VoidPlan.of(41237, NumberState.OUTSTANDING, paid, day("2026-03-10"), day("2026-03-10"));
+        assertThat(plan.entry().ledgerDate()).isEqualTo(day("2026-03-10"));
+        assertThat(plan.entry().lines())
+                .containsExactly(debit(CASH, usd("1225")), debit(DISCOUNTS, usd("25")), credit(PAYABLES, usd("1250")));
+    }
+
+    @Test
+    void rejectsAVoidOutsideItsDaysOrStates() {
+        JournalEntry paid = post(line(1, "1250", "25", "0", "1225"));
+        var today = day("2026-03-10");
+        assertThatThrownBy(() -> VoidPlan.of(1, NumberState.OUTSTANDING, paid, day("2026-01-27"), today))
+                .isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> VoidPlan.of(1, NumberState.OUTSTANDING, paid, day("2026-03-11"), today))
+                .isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> VoidPlan.of(1, NumberState.CLEARED, paid, today, today))
+                .hasMessageContaining("Take its clearing back");
+        assertThatThrownBy(() -> VoidPlan.of(1, NumberState.VOIDED, paid, today, today))
+                .isInstanceOf(Refusal.class);
+    }
+
+    @Test
+    void rejectsAnEntryThatDoesNotBalance() {
+        var lines = List.of(debit(PAYABLES, usd("10")), credit(CASH, usd("9.99")));
+        assertThatThrownBy(() -> new JournalEntry(day("2026-01-01"), "x", lines))
+                .hasMessageContaining("off by 1");
+    }
+
+    @Test
+    void rejectsALineThatDoesNotAddUp() {
+        assertThatThrownBy(() -> line(1, "10", "1", "0", "10")).hasMessageContaining("is not");
+    }
+
+    @Test
+    void rejectsALockedPeriod() {
+        Period january = new Period(YearMonth.of(2026, 1), true);
+        assertThatThrownBy(() -> january.mustTake(day("2026-01-28")))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("January 2026 is locked");
+    }
+}
