@@ -354,6 +354,7 @@ CREATE TABLE check_number (
   payment_id BIGINT REFERENCES payment (id),
   explanation VARCHAR(300) NOT NULL,
   state_date DATE NOT NULL,
+  steps INT NOT NULL,
   version BIGINT NOT NULL,
   -- a payment has at most one live number
   live_payment_id BIGINT AS (
@@ -370,7 +371,9 @@ CREATE TABLE number_event (
   person_id BIGINT NOT NULL REFERENCES person (id),
   to_state VARCHAR(20) NOT NULL,
   why VARCHAR(300) NOT NULL,
-  INDEX (check_number_id, id)
+  -- 1, 2, 3 … in the life of its number, whatever the clocks say
+  step INT NOT NULL,
+  UNIQUE (check_number_id, step)
 );
 CREATE TABLE document (
   id BIGINT PRIMARY KEY,

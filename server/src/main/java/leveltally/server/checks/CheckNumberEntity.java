@@ -29,6 +29,7 @@ class CheckNumberEntity {
 
     String explanation;
     LocalDate stateDate;
+    int steps;
 
     @Version
     long version;

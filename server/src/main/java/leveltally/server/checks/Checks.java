@@ -259,6 +259,7 @@ public class Checks {
         event.personId = by.person().value();
         event.toState = number.state;
         event.why = why;
+        event.step = ++number.steps;
         entities.persist(event);
     }
 

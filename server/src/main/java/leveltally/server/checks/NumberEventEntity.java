@@ -23,4 +23,5 @@ class NumberEventEntity {
     NumberState toState;
 
     String why;
+    int step;
 }

@@ -133,7 +133,7 @@ class RegisterController {
                         Refusal.notFound("no-check", "There is no such check number. Choose one from the register."));
         List<StepView> steps = jdbc.sql("""
                         SELECT e.at, e.business_date, p.name, e.to_state, e.why FROM number_event e
-                        JOIN person p ON p.id = e.person_id WHERE e.check_number_id = :id ORDER BY e.id
+                        JOIN person p ON p.id = e.person_id WHERE e.check_number_id = :id ORDER BY e.step
                         """)
                 .param("id", id)
                 .query((r, n) -> new StepView(
@@ -160,7 +160,7 @@ class RegisterController {
                 .list();
         List<String> bank = jdbc.sql("""
                         SELECT e.kind, f.serial, f.state, e.never_reported FROM bank_event e
-                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE e.check_number_id = :id ORDER BY e.id
+                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE e.check_number_id = :id ORDER BY e.step
                         """)
                 .param("id", id)
                 .query((r, n) -> {

@@ -327,7 +327,8 @@ class DemoStory {
         together.executeWithoutResult(status -> oddities(stage));
         makeOf(stage, "Chandlery", NEXT_RUN, "Ropes and paint, week 46", "tomas");
         BatchId waiting = makeOf(stage, "Crew services", NEXT_RUN, "Crew services, November", "tomas");
-        approvals.send(stage.cast().on(TODAY, "tomas"), waiting, batches.get(waiting).version());
+        approvals.send(
+                stage.cast().on(TODAY, "tomas"), waiting, batches.get(waiting).version());
         BatchId ready = makeOf(stage, "Harbour dues", NEXT_RUN, "Harbour dues, November", "ines");
         approve(stage, ready, TODAY, "ines");
     }
@@ -335,7 +336,14 @@ class DemoStory {
     /** A batch of one vendor group: everything else that is due is taken out by hand. */
     private BatchId makeOf(DemoCompany.Stage stage, String group, LocalDate dueBy, String name, String clerk) {
         DueQuestion all = new DueQuestion(
-                stage.operations().value(), NEXT_RUN, NEXT_RUN, dueBy.plusDays(7), NEXT_RUN.plusDays(14), null, null, null);
+                stage.operations().value(),
+                NEXT_RUN,
+                NEXT_RUN,
+                dueBy.plusDays(7),
+                NEXT_RUN.plusDays(14),
+                null,
+                null,
+                null);
         List<Long> others = due.select(all).taken().stream()
                 .filter(row -> !seed(row.candidate().vendorName()).group().equals(group))
                 .map(row -> row.candidate().invoice().id().value())

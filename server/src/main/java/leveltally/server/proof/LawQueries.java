@@ -46,8 +46,7 @@ final class LawQueries {
                 HAVING a.next_number <> COALESCE(MAX(n.number), a.first_number - 1) + 1
                 """, """
                 SELECT CONCAT('Number ', n.number, ' is ', LOWER(n.state), ' but its history ends ', LOWER(e.to_state))
-                FROM check_number n JOIN number_event e ON e.id = (SELECT z.id FROM number_event z
-                  WHERE z.check_number_id = n.id ORDER BY z.at DESC, z.id DESC LIMIT 1)
+                FROM check_number n JOIN number_event e ON e.check_number_id = n.id AND e.step = n.steps
                 WHERE n.state <> e.to_state
                 """);
         put(Law.L4, "SELECT CONCAT(COUNT(*), ' payments') FROM payment", """

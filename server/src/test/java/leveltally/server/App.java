@@ -1,0 +1,189 @@
+package leveltally.server;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Set;
+import leveltally.core.batches.BatchId;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.PersonId;
+import leveltally.core.people.Role;
+import leveltally.core.vendors.VendorId;
+import leveltally.server.approval.Approvals;
+import leveltally.server.batches.Batches;
+import leveltally.server.batches.NewBatch;
+import leveltally.server.invoices.InvoiceKind;
+import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.NewInvoice;
+import leveltally.server.printing.Answer;
+import leveltally.server.printing.Printing;
+import leveltally.server.printing.Turns;
+import leveltally.server.selection.DueQuestion;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.web.server.context.WebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.jdbc.core.simple.JdbcClient;
+
+/** The application on a real MariaDB with the demo company, started once for all tests, and short ways to its deeds. */
+public final class App {
+    public static final LocalDate TODAY = LocalDate.of(2026, 11, 12);
+    public static final LocalDate CHECK_DATE = LocalDate.of(2026, 11, 13);
+
+    public static final TestDatabase DATABASE = TestDatabase.start();
+    public static final ConfigurableApplicationContext CONTEXT = launch();
+
+    private static int serial = 1;
+
+    private App() {}
+
+    private static ConfigurableApplicationContext launch() {
+        return SpringApplication.run(
+                LevelTally.class,
+                "--spring.datasource.url=" + DATABASE.url(),
+                "--spring.datasource.password=" + TestDatabase.PASSWORD,
+                "--spring.flyway.password=" + TestDatabase.PASSWORD,
+                "--leveltally.seal-key=a-key-only-for-tests",
+                "--leveltally.demo=true",
+                "--server.port=0");
+    }
+
+    public static <T> T bean(Class<T> type) {
+        return CONTEXT.getBean(type);
+    }
+
+    public static String address() {
+        int port = ((WebServerApplicationContext) CONTEXT).getWebServer().getPort();
+        return "http://127.0.0.1:" + port;
+    }
+
+    public static JdbcClient jdbc() {
+        return bean(JdbcClient.class);
+    }
+
+    public static long number(String sql, Object... params) {
+        return jdbc().sql(sql).params(params).query(Long.class).single();
+    }
+
+    public static Actor ines() {
+        return actor("ines", Role.CLERK);
+    }
+
+    public static Actor tomas() {
+        return actor("tomas", Role.CLERK);
+    }
+
+    public static Actor maren() {
+        return actor("maren", Role.APPROVER);
+    }
+
+    public static Actor ruth() {
+        return actor("ruth", Role.CONTROLLER);
+    }
+
+    public static Actor actor(String signIn, Role role) {
+        long id = number("SELECT id FROM person WHERE sign_in = ?", signIn);
+        return new Actor(new PersonId(id), signIn, Set.of(role), TODAY, Instant.now(), "test");
+    }
+
+    public static BankAccountId operations() {
+        return new BankAccountId(number("SELECT id FROM bank_account WHERE name = 'Operations'"));
+    }
+
+    public static VendorId vendor(String name) {
+        return new VendorId(number("SELECT id FROM vendor WHERE name = ?", name));
+    }
+
+    /** A fresh open invoice, due on the check date. */
+    public static InvoiceId invoice(String vendor, String amount) {
+        AccountId payables = new AccountId(number("SELECT id FROM ledger_account WHERE code = '2000'"));
+        AccountId expense = new AccountId(number("SELECT id FROM ledger_account WHERE code = '5200'"));
+        Money money = Money.parse(amount, java.util.Currency.getInstance("USD"));
+        return bean(Invoices.class)
+                .enter(
+                        ines(),
+                        new NewInvoice(
+                                InvoiceKind.INVOICE,
+                                vendor(vendor),
+                                "T-" + serial++,
+                                LocalDate.of(2026, 11, 2),
+                                LocalDate.of(2026, 11, 2),
+                                payables,
+                                Money.zero(money.currency()),
+                                List.of(new NewInvoice.Line(expense, money))));
+    }
+
+    public static NewBatch of(List<InvoiceId> invoices) {
+        DueQuestion question = new DueQuestion(
+                operations().value(),
+                CHECK_DATE,
+                CHECK_DATE,
+                LocalDate.of(2000, 1, 1),
+                null,
+                null,
+                null,
+                invoices.stream().map(InvoiceId::value).toList());
+        return new NewBatch("Test batch", "", CHECK_DATE, invoices.size(), question);
+    }
+
+    /** A draft of exactly these invoices. */
+    public static BatchId draft(InvoiceId... invoices) {
+        return bean(Batches.class).make(ines(), of(List.of(invoices)));
+    }
+
+    public static long version(BatchId batch) {
+        return bean(Batches.class).get(batch).version();
+    }
+
+    public static BatchId approved(InvoiceId... invoices) {
+        BatchId batch = draft(invoices);
+        bean(Approvals.class).send(ines(), batch, version(batch));
+        bean(Approvals.class).approve(maren(), batch, version(batch));
+        return batch;
+    }
+
+    /** Takes the turn and numbers for a batch; nothing is handed to the printer yet. */
+    public static long numbered(BatchId batch) {
+        Turns.Turn turn = bean(Turns.class).take(ines(), operations(), batch, "");
+        return bean(Printing.class).number(ines(), batch, turn.serial(), nextNumber(), "");
+    }
+
+    public static long nextNumber() {
+        return number("SELECT next_number FROM bank_account WHERE name = 'Operations'");
+    }
+
+    public static void handOver(long run) {
+        if (bean(Printing.class).markSent(ines(), run)) {
+            bean(Printing.class).handOver(run);
+        }
+    }
+
+    public static List<Long> documents(long run) {
+        return jdbc().sql("SELECT id FROM document WHERE run_id = ? ORDER BY position")
+                .param(run)
+                .query(Long.class)
+                .list();
+    }
+
+    public static void answer(BatchId batch, List<Long> documents, Answer answer, String why) {
+        bean(Printing.class)
+                .answer(
+                        ines(),
+                        batch,
+                        documents.stream()
+                                .map(d -> new Printing.Said(d, answer, why))
+                                .toList());
+    }
+
+    /** A batch printed and answered good, ready to be posted. */
+    public static BatchId printed(InvoiceId... invoices) {
+        BatchId batch = approved(invoices);
+        long run = numbered(batch);
+        handOver(run);
+        answer(batch, documents(run), Answer.GOOD, "");
+        return batch;
+    }
+}

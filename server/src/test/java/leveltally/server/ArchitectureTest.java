@@ -1,0 +1,63 @@
+package leveltally.server;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+import com.tngtech.archunit.library.Architectures.LayeredArchitecture;
+import java.util.List;
+
+@AnalyzeClasses(packages = "leveltally.server", importOptions = ImportOption.DoNotIncludeTests.class)
+class ArchitectureTest {
+    private static final List<String> ORDER = List.of(
+            "frame",
+            "audit",
+            "people",
+            "ledger",
+            "vendors",
+            "invoices",
+            "selection",
+            "batches",
+            "approval",
+            "checks",
+            "printing",
+            "posting",
+            "voiding",
+            "bankfiles",
+            "proof",
+            "workline",
+            "demo");
+
+    /** Capabilities know only those before them in the order of the work. */
+    @ArchTest
+    static final ArchRule ONE_WAY = order();
+
+    /** Entities stay inside their capability. */
+    @ArchTest
+    static final ArchRule ENTITIES_STAY_INSIDE = noClasses()
+            .that()
+            .areAnnotatedWith("jakarta.persistence.Entity")
+            .should()
+            .bePublic();
+
+    @ArchTest
+    static final ArchRule CONTROLLERS_ARE_NOT_SHARED =
+            noClasses().that().haveSimpleNameEndingWith("Controller").should().bePublic();
+
+    private static ArchRule order() {
+        LayeredArchitecture layers = layeredArchitecture().consideringOnlyDependenciesInLayers();
+        for (String name : ORDER) {
+            layers = layers.layer(name).definedBy("leveltally.server." + name + "..");
+        }
+        for (int i = 0; i < ORDER.size(); i++) {
+            List<String> later = ORDER.subList(i + 1, ORDER.size());
+            layers = later.isEmpty()
+                    ? layers.whereLayer(ORDER.get(i)).mayNotBeAccessedByAnyLayer()
+                    : layers.whereLayer(ORDER.get(i)).mayOnlyBeAccessedByLayers(later.toArray(String[]::new));
+        }
+        return layers;
+    }
+}

@@ -1,0 +1,72 @@
+package leveltally.server;
+
+import java.io.IOException;
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import leveltally.server.people.DemoPassword;
+
+/** Somebody's browser, without the screen. */
+final class Http {
+    private final CookieManager cookies = new CookieManager();
+    private final HttpClient client =
+            HttpClient.newBuilder().cookieHandler(cookies).build();
+
+    record Answer(int status, String body) {}
+
+    static Http nobody() {
+        return new Http();
+    }
+
+    static Http signedIn(String name) {
+        Http http = new Http();
+        http.get("/api/session/door");
+        Answer in =
+                http.post("/api/session", "{\"signIn\":\"" + name + "\",\"password\":\"" + DemoPassword.VALUE + "\"}");
+        if (in.status() != 200) {
+            throw new IllegalStateException(in.body());
+        }
+        http.get("/api/session");
+        return http;
+    }
+
+    Answer get(String path) {
+        return send(request(path).GET());
+    }
+
+    Answer post(String path, String json) {
+        return send(request(path)
+                .header("Content-Type", "application/json")
+                .header("X-XSRF-TOKEN", token())
+                .POST(HttpRequest.BodyPublishers.ofString(json)));
+    }
+
+    Answer postWithoutToken(String path, String json) {
+        return send(request(path)
+                .header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(json)));
+    }
+
+    private String token() {
+        return cookies.getCookieStore().getCookies().stream()
+                .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
+                .map(java.net.HttpCookie::getValue)
+                .findFirst()
+                .orElse("");
+    }
+
+    private static HttpRequest.Builder request(String path) {
+        return HttpRequest.newBuilder(URI.create(App.address() + path));
+    }
+
+    private Answer send(HttpRequest.Builder request) {
+        try {
+            HttpResponse<String> response = client.send(request.build(), HttpResponse.BodyHandlers.ofString());
+            return new Answer(response.statusCode(), response.body());
+        } catch (IOException | InterruptedException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+}

@@ -1,0 +1,168 @@
+package leveltally.server;
+
+import static leveltally.server.App.bean;
+import static leveltally.server.App.ines;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.people.Actor;
+import leveltally.server.posting.Posting;
+import leveltally.server.printing.Answer;
+import leveltally.server.printing.Printing;
+import leveltally.server.printing.Turns;
+import leveltally.server.proof.Proof;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Test;
+
+class PrintingTest {
+    private static final String BOLLARD = "Bollard Foundry";
+
+    private static List<Long> numbers(BatchId batch) {
+        return App.jdbc()
+                .sql("SELECT n.number FROM check_number n JOIN payment p ON p.id = n.payment_id"
+                        + " WHERE p.batch_id = ? ORDER BY n.number")
+                .param(batch.value())
+                .query(Long.class)
+                .list();
+    }
+
+    private static Actor at(Actor who, Instant instant) {
+        return new Actor(who.person(), who.name(), who.roles(), who.today(), instant, who.from());
+    }
+
+    @Test
+    void oneTurnPerAccountAndAnIdleOneIsTakenOverWithAReason() {
+        BatchId batch = App.approved(App.invoice(BOLLARD, "15.00"));
+        Turns turns = bean(Turns.class);
+        Turns.Turn mine = turns.take(ines(), App.operations(), batch, "");
+        assertThatThrownBy(() -> turns.take(App.tomas(), App.operations(), batch, "I am in a hurry"))
+                .hasMessageContaining("Ines Okafor has the turn");
+        Actor later = at(App.tomas(), Instant.now().plus(Duration.ofMinutes(16)));
+        assertThatThrownBy(() -> turns.take(later, App.operations(), batch, " "))
+                .hasMessageContaining("Say why");
+        Turns.Turn his = turns.take(later, App.operations(), batch, "Ines went home");
+        assertThat(his.serial()).isGreaterThan(mine.serial());
+        assertThatThrownBy(() -> bean(Printing.class).number(ines(), batch, mine.serial(), App.nextNumber(), ""))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("Your turn to print is over");
+        turns.giveBack(App.tomas(), App.operations(), his.serial());
+    }
+
+    @Test
+    void skippedNumbersStayInTheRegisterWithTheirReason() {
+        BatchId batch = App.approved(App.invoice(BOLLARD, "16.00"));
+        Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
+        long next = App.nextNumber();
+        Printing printing = bean(Printing.class);
+        assertThatThrownBy(() -> printing.number(ines(), batch, turn.serial(), next + 2, ""))
+                .hasMessageContaining("Say why");
+        assertThatThrownBy(() -> printing.number(ines(), batch, turn.serial(), next - 1, ""))
+                .hasMessageContaining("was used already");
+        long run = printing.number(ines(), batch, turn.serial(), next + 2, "two sheets torn from the pad");
+        assertThat(App.number(
+                        "SELECT COUNT(*) FROM check_number WHERE number IN (?, ?) AND state = 'UNACCOUNTED'",
+                        next,
+                        next + 1))
+                .isEqualTo(2);
+        App.handOver(run);
+        App.answer(batch, App.documents(run), Answer.GOOD, "");
+        bean(Posting.class).post(ines(), batch);
+    }
+
+    @Test
+    void aJamLeavesBlankSheetsThatPrintOnTheirOwnNumbers() throws Exception {
+        BatchId batch = App.approved(
+                App.invoice(BOLLARD, "17.00"),
+                App.invoice("Ironwrack Chain", "18.00"),
+                App.invoice("Pelorus Charts", "19.00"));
+        Http clerk = Http.signedIn("ines");
+        clerk.post(
+                "/api/bank-accounts/" + App.operations().value() + "/stand-in-printer",
+                "{\"fault\":\"JAM\",\"sheet\":2}");
+        long run = App.numbered(batch);
+        App.handOver(run);
+        List<Long> documents = App.documents(run);
+        assertThat(App.jdbc()
+                        .sql("SELECT outcome FROM tray_sheet WHERE document_id IN (?, ?, ?) ORDER BY document_id")
+                        .params(documents)
+                        .query(String.class)
+                        .list())
+                .containsExactly("PRINTED", "TORN", "BLANK");
+        List<Long> before = numbers(batch);
+        App.answer(batch, documents.subList(0, 1), Answer.GOOD, "");
+        App.answer(batch, documents.subList(1, 2), Answer.SPOILED, "torn in the jam");
+        App.answer(batch, documents.subList(2, 3), Answer.BLANK, "");
+        long again = bean(Printing.class).printBlanks(ines(), batch);
+        App.handOver(again);
+        assertThat(numbers(batch)).isEqualTo(before);
+        App.answer(batch, App.documents(again), Answer.GOOD, "");
+        long replacement = App.numbered(batch);
+        App.handOver(replacement);
+        App.answer(batch, App.documents(replacement), Answer.GOOD, "");
+        assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(3, 3, 0));
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    @Test
+    void aCrashBetweenNumbersAndPaperResumesWithTheSameNumbers() {
+        BatchId batch = App.approved(App.invoice(BOLLARD, "21.00"), App.invoice("Ironwrack Chain", "22.00"));
+        long run = App.numbered(batch);
+        List<Long> taken = numbers(batch);
+        assertThatThrownBy(() -> App.answer(batch, App.documents(run), Answer.GOOD, ""))
+                .hasMessageContaining("not handed to the printer yet");
+        App.DATABASE.crash();
+        assertThat(numbers(batch)).isEqualTo(taken);
+        App.handOver(run);
+        App.handOver(run);
+        assertThat(App.number(
+                        "SELECT COUNT(*) FROM tray_sheet t JOIN document d ON d.id = t.document_id WHERE d.run_id = ?",
+                        run))
+                .isEqualTo(2);
+        App.answer(batch, App.documents(run), Answer.GOOD, "");
+        bean(Posting.class).post(ines(), batch);
+        assertThat(numbers(batch)).isEqualTo(taken);
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    @Test
+    void theCopyIsMarkedAndCarriesEveryText() throws IOException {
+        BatchId batch =
+                App.approved(App.invoice("Shearwater Uniform Laundry and Repair of Skerrow Old Town", "1225.00"));
+        long run = App.numbered(batch);
+        App.handOver(run);
+        try (PDDocument pdf = Loader.loadPDF(bean(Printing.class).copy(run))) {
+            String text = new PDFTextStripper().getText(pdf);
+            assertThat(text)
+                    .contains("NOT A CHECK")
+                    .contains("One thousand two hundred twenty-five and 00/100 dollars")
+                    .contains("Shearwater Uniform Laundry and Repair of Skerrow Old Town");
+        }
+        App.answer(batch, App.documents(run), Answer.GOOD, "");
+        bean(Posting.class).post(ines(), batch);
+    }
+
+    @Test
+    void everySheetIsAnsweredOnceAndCorrectedOnlyBeforePosting() {
+        BatchId batch = App.approved(App.invoice(BOLLARD, "23.00"));
+        long run = App.numbered(batch);
+        App.handOver(run);
+        List<Long> documents = App.documents(run);
+        assertThatThrownBy(() -> App.answer(batch, documents, Answer.SPOILED, " "))
+                .hasMessageContaining("Say what happened");
+        App.answer(batch, documents, Answer.GOOD, "");
+        App.answer(batch, documents, Answer.GOOD, "");
+        assertThatThrownBy(() -> App.answer(batch, documents, Answer.BLANK, ""))
+                .hasMessageContaining("answered already");
+        bean(Posting.class).post(ines(), batch);
+        assertThatThrownBy(() -> App.answer(batch, documents, Answer.SPOILED, "smeared"))
+                .hasMessageContaining("Void it instead");
+    }
+}

@@ -1,0 +1,164 @@
+package leveltally.server;
+
+import java.io.File;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+
+/** A MariaDB of its own on loopback, for one run of the tests. */
+public final class TestDatabase {
+    public static final String PASSWORD = "only-for-tests";
+
+    private final Path folder;
+    private final int port;
+    private Process server;
+
+    private TestDatabase(Path folder, int port) {
+        this.folder = folder;
+        this.port = port;
+    }
+
+    public static TestDatabase start() {
+        try {
+            Path folder = Files.createTempDirectory("level-tally-test");
+            folder.toFile().setExecutable(true, false);
+            TestDatabase database = new TestDatabase(folder, freePort());
+            Path data = Files.createDirectory(folder.resolve("data"));
+            if (asRoot()) {
+                run(List.of("chown", "-R", "mysql:mysql", folder.toString()));
+            }
+            run(with(
+                    "mariadb-install-db",
+                    "--no-defaults",
+                    "--datadir=" + data,
+                    "--auth-root-authentication-method=normal",
+                    "--skip-test-db"));
+            database.launch();
+            try (Connection root = database.root("")) {
+                root.createStatement().execute("CREATE DATABASE leveltally");
+                for (String user : List.of("leveltally_owner", "leveltally_app")) {
+                    root.createStatement().execute("CREATE USER " + user + "@'%' IDENTIFIED BY '" + PASSWORD + "'");
+                }
+                root.createStatement().execute("GRANT ALL ON leveltally.* TO leveltally_owner@'%' WITH GRANT OPTION");
+            }
+            Runtime.getRuntime().addShutdownHook(new Thread(database::stop));
+            return database;
+        } catch (IOException | SQLException broken) {
+            throw new IllegalStateException("MariaDB could not be started for the tests", broken);
+        }
+    }
+
+    private static boolean asRoot() {
+        return "root".equals(System.getProperty("user.name"));
+    }
+
+    private static List<String> with(String... words) {
+        List<String> command = new ArrayList<>(List.of(words));
+        if (asRoot()) {
+            command.add("--user=mysql");
+        }
+        return command;
+    }
+
+    private static void run(List<String> command) throws IOException {
+        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+        String output = new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+        try {
+            if (process.waitFor() != 0) {
+                throw new IOException(command + " failed: " + output);
+            }
+        } catch (InterruptedException stopped) {
+            throw new IOException(stopped);
+        }
+    }
+
+    private void launch() throws IOException {
+        List<String> command = with(
+                new File("/usr/sbin/mariadbd").exists() ? "/usr/sbin/mariadbd" : "mariadbd",
+                "--no-defaults",
+                "--datadir=" + folder.resolve("data"),
+                "--socket=" + folder.resolve("db.sock"),
+                "--pid-file=" + folder.resolve("data/db.pid"),
+                "--port=" + port,
+                "--bind-address=127.0.0.1",
+                "--character-set-server=utf8mb4",
+                "--collation-server=utf8mb4_unicode_ci",
+                "--log-error=" + folder.resolve("data/err.log"),
+                "--innodb-flush-log-at-trx-commit=1",
+                "--skip-name-resolve");
+        server = new ProcessBuilder(command)
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .redirectError(ProcessBuilder.Redirect.DISCARD)
+                .start();
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(30);
+        while (true) {
+            try {
+                root("").close();
+                return;
+            } catch (SQLException notYet) {
+                if (System.nanoTime() > end || !server.isAlive()) {
+                    throw new IOException("MariaDB did not come up; see " + folder.resolve("data/err.log"), notYet);
+                }
+                pause();
+            }
+        }
+    }
+
+    private static void pause() {
+        try {
+            Thread.sleep(50);
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Kills it without a word, as a power cut would, and starts it on the same data. */
+    public void crash() {
+        try {
+            server.destroyForcibly().waitFor();
+            launch();
+            // the pool tests a connection only after half a second of rest
+            Thread.sleep(600);
+        } catch (IOException | InterruptedException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
+    private void stop() {
+        server.destroy();
+        try {
+            server.waitFor(10, TimeUnit.SECONDS);
+            run(List.of("rm", "-rf", folder.toString()));
+        } catch (IOException | InterruptedException leftOver) {
+            server.destroyForcibly();
+        }
+    }
+
+    public String url() {
+        return "jdbc:mariadb://127.0.0.1:" + port + "/leveltally";
+    }
+
+    /** A connection that may do everything, to break the data on purpose. */
+    public Connection root(String schema) throws SQLException {
+        return DriverManager.getConnection("jdbc:mariadb://127.0.0.1:" + port + "/" + schema, "root", "");
+    }
+
+    /** A connection with the application's rights. */
+    public Connection application() throws SQLException {
+        return DriverManager.getConnection(url(), "leveltally_app", PASSWORD);
+    }
+
+    static int freePort() throws IOException {
+        try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            return socket.getLocalPort();
+        }
+    }
+}
