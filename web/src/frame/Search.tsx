@@ -7,14 +7,20 @@ import { api, call } from "../api/client";
 /** Finds any vendor, invoice, check or batch. */
 export function Search({ open, onClose }: { open: boolean; onClose: () => void }) {
   const [text, setText] = useState("");
+  const [chosen, setChosen] = useState("");
   const navigate = useNavigate();
   const found = useQuery({
     queryKey: ["search", text],
     enabled: open && text.trim().length > 1,
     queryFn: () => call(api.GET("/api/search", { params: { query: { text } } })),
   });
+  const hits = found.data ?? [];
+  const keys = hits.map((hit) => hit.kind + hit.address + hit.title);
   return (
     <Command.Dialog
+      // the first hit is chosen until an arrow key chooses another
+      value={keys.includes(chosen) ? chosen : (keys[0] ?? "")}
+      onValueChange={setChosen}
       open={open}
       onOpenChange={(next) => !next && onClose()}
       label="Find"
@@ -32,7 +38,7 @@ export function Search({ open, onClose }: { open: boolean; onClose: () => void }
         {text.trim().length > 1 && found.data?.length === 0 && (
           <Command.Empty className="text-faint p-3">Nothing holds “{text}”.</Command.Empty>
         )}
-        {found.data?.map((hit) => (
+        {hits.map((hit) => (
           <Command.Item
             key={hit.kind + hit.address + hit.title}
             value={hit.kind + hit.address + hit.title}

@@ -99,10 +99,10 @@ function LockPart({ period }: { period: Schemas["PeriodView"] }) {
 }
 
 const ENTRY_COLUMNS: Column<Line>[] = [
-  { title: "Account", width: "minmax(220px,2fr)", cell: (l) => <span className="pl-4">{l.account}</span> },
+  { title: "Account", width: "minmax(220px,380px)", cell: (l) => <span className="pl-4">{l.account}</span> },
   { title: "Debit", width: "130px", right: true, cell: (l) => l.debit },
   { title: "Credit", width: "130px", right: true, cell: (l) => l.credit },
-  { title: "", width: "52px", cell: (l) => <span className="text-faint text-[13px]">{l.currency}</span> },
+  { title: "", width: "1fr", cell: (l) => <span className="text-faint text-[13px]">{l.currency}</span> },
 ];
 
 function Entries({ month }: { month: string }) {
@@ -164,7 +164,7 @@ function TrialBalance({ month }: { month: string }) {
   if (balance.error) return <Trouble error={balance.error} />;
   if (!balance.data) return <Skeleton />;
   return (
-    <div className="overflow-auto px-4 py-2" tabIndex={0} data-list>
+    <div className="min-h-0 flex-1 overflow-auto px-4 py-2" tabIndex={0} data-list>
       <table className="w-full max-w-5xl">
         <thead className="text-faint text-[13px]">
           <tr>
@@ -173,7 +173,7 @@ function TrialBalance({ month }: { month: string }) {
             <th className="text-right font-semibold">Debit</th>
             <th className="text-right font-semibold">Credit</th>
             <th className="text-right font-semibold">At the end</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -157,10 +157,10 @@ export function Grid<R>(props: GridProps<R>) {
       </div>
       <div
         ref={scroller}
-        role="grid"
+        role={items.length === 0 ? "region" : "grid"}
         aria-label={props.label}
-        aria-rowcount={items.length}
-        aria-multiselectable={onSelect ? true : undefined}
+        aria-rowcount={items.length === 0 ? undefined : items.length}
+        aria-multiselectable={onSelect && items.length > 0 ? true : undefined}
         aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
         tabIndex={0}
         data-list

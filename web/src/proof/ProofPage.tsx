@@ -33,12 +33,12 @@ export function ProofPage() {
         ) : !proof.data ? (
           <Skeleton />
         ) : (
-          <div className="overflow-auto px-5 py-3" tabIndex={0} data-list>
+          <div className="min-h-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} data-list>
             <table className="w-full max-w-5xl">
               <tbody>
                 {proof.data.laws.map((law) => (
                   <tr key={law.law} className="border-hair border-b align-top">
-                    <td className="w-14 py-2.5 font-mono">{law.law}</td>
+                    <td className="w-14 py-2 font-mono">{law.law}</td>
                     <td className="w-16 py-2.5">
                       <Vial bubble={law.findings.length === 0 ? "LEVEL" : "OVER"} />
                     </td>

@@ -119,6 +119,17 @@ class HttpTest {
     }
 
     @Test
+    void aNumberTellsItsHistoryInOrder() throws Exception {
+        long voided = App.number("SELECT MIN(id) FROM check_number WHERE state = 'VOIDED'");
+        JsonNode history = JSON.readTree(INES.get("/api/checks/" + voided).body());
+        assertThat(history.get("steps")
+                        .valueStream()
+                        .map(step -> step.get("state").asString()))
+                .containsExactly("taken", "printed", "outstanding", "voided");
+        assertThat(history.get("bank")).hasSize(2);
+    }
+
+    @Test
     void hostileTextStaysText() {
         InvoiceId invoice = App.invoice("Bollard Foundry", "9.00");
         BatchId batch = App.draft(invoice);

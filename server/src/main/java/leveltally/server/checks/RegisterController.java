@@ -160,7 +160,7 @@ class RegisterController {
                 .list();
         List<String> bank = jdbc.sql("""
                         SELECT e.kind, f.serial, f.state, e.never_reported FROM bank_event e
-                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE e.check_number_id = :id ORDER BY e.step
+                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE e.check_number_id = :id ORDER BY e.id
                         """)
                 .param("id", id)
                 .query((r, n) -> {

@@ -1,0 +1,190 @@
+package leveltally.browser;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.ElementNotInteractableException;
+import org.openqa.selenium.JavascriptExecutor;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.StaleElementReferenceException;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.support.ui.WebDriverWait;
+
+/** One browser for all tests, and the things a person does with it: look, click by words, press keys. */
+final class Desk {
+    private static final Duration PATIENCE = Duration.ofSeconds(15);
+    private static Desk shared;
+
+    final ChromeDriver driver;
+
+    private Desk(ChromeDriver driver) {
+        this.driver = driver;
+    }
+
+    static synchronized Desk shared() {
+        if (shared == null) {
+            try {
+                Path profile = Files.createTempDirectory("level-tally-chromium");
+                ChromeOptions options = new ChromeOptions();
+                options.setBinary("/usr/bin/chromium");
+                options.addArguments(
+                        "--headless=new",
+                        "--no-sandbox",
+                        "--disable-gpu",
+                        "--disable-dev-shm-usage",
+                        "--no-first-run",
+                        "--disable-background-networking",
+                        "--disable-component-update",
+                        "--disable-sync",
+                        "--disable-quic",
+                        "--lang=en-US",
+                        "--user-data-dir=" + profile);
+                var service = new ChromeDriverService.Builder()
+                        .usingDriverExecutable(new java.io.File("/usr/bin/chromedriver"))
+                        .build();
+                ChromeDriver driver = new ChromeDriver(service, options);
+                driver.manage().window().setSize(new Dimension(1280, 800));
+                shared = new Desk(driver);
+                Runtime.getRuntime().addShutdownHook(new Thread(() -> {
+                    driver.quit();
+                    try {
+                        new ProcessBuilder(List.of("rm", "-rf", profile.toString()))
+                                .start()
+                                .waitFor();
+                    } catch (IOException | InterruptedException leftOver) {
+                        Thread.currentThread().interrupt();
+                    }
+                }));
+            } catch (IOException broken) {
+                throw new IllegalStateException(broken);
+            }
+        }
+        return shared;
+    }
+
+    /** Signs whoever is there out, and this person in by the offer on the sign-in page. */
+    void sitDown(String name) {
+        driver.manage().deleteAllCookies();
+        go("/");
+        click(name);
+        see("Post");
+        see("Bank");
+    }
+
+    void go(String path) {
+        driver.get(Running.shared().address() + path);
+    }
+
+    private WebDriverWait patience() {
+        WebDriverWait wait = new WebDriverWait(driver, PATIENCE);
+        wait.pollingEvery(Duration.ofMillis(60));
+        wait.ignoring(StaleElementReferenceException.class).ignoring(ElementNotInteractableException.class);
+        return wait;
+    }
+
+    /** Waits until these words stand on the page. */
+    void see(String words) {
+        patience().withMessage("waiting to see “" + words + "”").until(d -> text().contains(words));
+    }
+
+    String text() {
+        return driver.findElement(By.tagName("body")).getText();
+    }
+
+    /** Clicks the first enabled button or link whose words hold these. */
+    void click(String words) {
+        patience().withMessage("waiting to click “" + words + "”").until(d -> {
+            for (WebElement element : d.findElements(By.cssSelector("button, a, summary"))) {
+                if (element.isDisplayed()
+                        && element.isEnabled()
+                        && element.getText().contains(words)) {
+                    element.click();
+                    return true;
+                }
+            }
+            return false;
+        });
+    }
+
+    /** Answers the open dialog with its own button. */
+    void confirm() {
+        patience().until(d -> {
+            WebElement button = d.findElement(By.cssSelector("[role=dialog] button[type=submit]"));
+            if (!button.isEnabled()) {
+                return false;
+            }
+            button.click();
+            return true;
+        });
+    }
+
+    /** Answers the open dialog and waits until it is gone. */
+    void confirmed() {
+        confirm();
+        patience()
+                .withMessage(() -> "the dialog stays: " + text())
+                .until(d -> d.findElements(By.cssSelector("[role=dialog]")).isEmpty());
+    }
+
+    /** Types into the field of the open dialog that has the cursor. */
+    void type(CharSequence... keys) {
+        driver.switchTo().activeElement().sendKeys(keys);
+    }
+
+    /** Fills a field by its label. */
+    void fill(String label, String value) {
+        WebElement field = patience()
+                .until(d ->
+                        d.findElement(By.xpath("//label[contains(., '" + label + "')]//input | //label[contains(., '"
+                                + label + "')]//textarea" + " | //label[contains(., '" + label + "')]//select")));
+        if (field.getTagName().equals("select")) {
+            new org.openqa.selenium.support.ui.Select(field).selectByValue(value);
+        } else {
+            field.sendKeys(Keys.chord(Keys.CONTROL, "a"), value);
+        }
+    }
+
+    WebElement list() {
+        WebElement list = patience().until(d -> d.findElement(By.cssSelector("[role=grid]")));
+        patience()
+                .until(d -> !d.findElements(By.cssSelector("[role=grid] [data-key]"))
+                        .isEmpty());
+        return list;
+    }
+
+    /** Presses keys inside the list. */
+    void press(CharSequence... keys) {
+        WebElement list = list();
+        ((JavascriptExecutor) driver).executeScript("arguments[0].focus()", list);
+        list.sendKeys(keys);
+    }
+
+    List<String> rows() {
+        return driver.findElements(By.cssSelector("[role=grid] [data-key]")).stream()
+                .map(WebElement::getText)
+                .toList();
+    }
+
+    /** The amount of a tally on the level strip, once it is reached. */
+    String tally(String step) {
+        By where = By.cssSelector("[data-tally=" + step + "] b");
+        return patience()
+                .withMessage("no tally " + step)
+                .until(d -> d.findElement(where).getText());
+    }
+
+    boolean isLevel() {
+        return "true".equals(driver.findElement(By.cssSelector("[data-level]")).getDomAttribute("data-level"));
+    }
+
+    void until(String what, java.util.function.BooleanSupplier holds) {
+        patience().withMessage(what).until(d -> holds.getAsBoolean());
+    }
+}

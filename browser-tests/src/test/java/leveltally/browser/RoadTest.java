@@ -1,0 +1,280 @@
+package leveltally.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.results.Results;
+import com.deque.html.axecore.results.Rule;
+import com.deque.html.axecore.selenium.AxeBuilder;
+import java.util.List;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.Keys;
+
+/** The job as two people do it, on the demo data, ending with a clean proof and a strip that agrees. */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class RoadTest {
+    private static final Desk DESK = Desk.shared();
+
+    private static void proofIsClean() {
+        DESK.go("/proof");
+        DESK.see("Every law holds");
+    }
+
+    @Test
+    @Order(1)
+    void fromDueToTheBank() {
+        DESK.sitDown("Ines Okafor");
+        DESK.go("/due?check=2026-11-12&due=2026-11-09&next=none");
+        DESK.see("left out");
+        // by keyboard: leave the first invoice that can be left
+        DESK.press(Keys.HOME, " ");
+        DESK.see("taken out by hand");
+        DESK.press(Keys.HOME, " ");
+        DESK.until("taken again", () -> !DESK.text().contains("taken out by hand"));
+        DESK.click("Make the batch of");
+        DESK.fill("Name", "Browser run");
+        DESK.fill("Note for the approver", "<b>as agreed</b>");
+        DESK.confirmed();
+        DESK.see("Browser run, draft");
+        DESK.see("<b>as agreed</b>");
+
+        // part payment by typing, then undone
+        DESK.press(Keys.HOME, "1");
+        DESK.type("0.00");
+        DESK.confirmed();
+        DESK.see("part");
+        DESK.click("Undo");
+        DESK.until("paid in full again", () -> !DESK.list().getText().contains("part"));
+        // too much is refused in the dialog and nothing typed is lost
+        DESK.press(Keys.HOME, "9");
+        DESK.type("99999999");
+        DESK.confirm();
+        DESK.see("is more than");
+        DESK.type(Keys.ESCAPE);
+        // take one out, and send
+        DESK.press(Keys.END, " ");
+        DESK.see("Took out");
+        DESK.click("Send for approval…");
+        DESK.confirmed();
+        DESK.see("in approval");
+        String batch = DESK.driver.getCurrentUrl().replaceAll(".*/batches/(\\d+).*", "$1");
+
+        DESK.sitDown("Maren Lindqvist");
+        DESK.go("/approval");
+        DESK.see("Browser run");
+        DESK.press(Keys.HOME, Keys.ENTER);
+        DESK.see("Prepared or changed by Ines Okafor");
+        DESK.click("Approve…");
+        DESK.confirmed();
+        DESK.see("is approved");
+
+        DESK.sitDown("Ines Okafor");
+        DESK.go("/print/" + batch);
+        DESK.click("Take the turn");
+        DESK.confirmed();
+        DESK.click("Print ");
+        String next =
+                DESK.driver.findElement(By.cssSelector("[role=dialog] label b")).getText();
+        DESK.type(next);
+        DESK.click("stand-in");
+        new org.openqa.selenium.support.ui.Select(DESK.driver.findElement(By.cssSelector("[role=dialog] select")))
+                .selectByValue("SMEAR");
+        DESK.confirmed();
+        DESK.see("smeared");
+        DESK.click("printed well: all good");
+        DESK.see("1 without an answer");
+        DESK.press(Keys.HOME, Keys.DOWN);
+        DESK.click("Spoiled…");
+        DESK.fill("What happened", "smeared");
+        DESK.confirmed();
+        DESK.see("1 to number");
+        DESK.click("Take the turn");
+        DESK.confirmed();
+        DESK.click("Print 1 check");
+        DESK.type(
+                DESK.driver.findElement(By.cssSelector("[role=dialog] label b")).getText());
+        DESK.confirmed();
+        DESK.click("printed well: all good");
+        DESK.click("go to posting");
+        DESK.click("Post ");
+        DESK.confirmed();
+        DESK.see("Browser run, posted");
+        DESK.until("level so far", () -> DESK.tally("LEDGER").equals(DESK.tally("LINES")));
+
+        voidOne(Integer.parseInt(next));
+        DESK.go("/bank");
+        DESK.click("Make the file");
+        DESK.see("Detail columns");
+        DESK.confirmed();
+        DESK.click("The bank took it");
+        DESK.confirmed();
+        DESK.see("The bank has heard everything");
+
+        DESK.go("/batches/" + batch);
+        String lines = DESK.tally("LINES");
+        for (String step : List.of("PAYMENTS", "ON_PAPER", "LEDGER", "TOLD_THE_BANK")) {
+            assertThat(DESK.tally(step)).as(step).isEqualTo(lines);
+        }
+        assertThat(DESK.isLevel()).isTrue();
+        DESK.see("1 voided");
+        proofIsClean();
+    }
+
+    private static void voidOne(int number) {
+        DESK.go("/register");
+        DESK.until("the register shows the number", () -> DESK.list().getText().contains(String.valueOf(number)));
+        DESK.driver.findElements(By.cssSelector("[role=grid] [data-key]")).stream()
+                .filter(row -> row.getText().startsWith(String.valueOf(number)))
+                .findFirst()
+                .orElseThrow()
+                .click();
+        DESK.see("If " + number + " is voided");
+        DESK.see("November 2026");
+        DESK.click("Void check…");
+        DESK.confirm();
+        DESK.see("Say why this check is voided");
+        DESK.fill("Why it is voided", "lost in the mail");
+        DESK.confirmed();
+        DESK.see(number + ", voided");
+    }
+
+    @Test
+    @Order(2)
+    void sentBackWithAReasonItIsADraftAgain() {
+        DESK.sitDown("Maren Lindqvist");
+        DESK.go("/approval");
+        DESK.see("Crew services, November");
+        DESK.press(Keys.HOME, Keys.ENTER);
+        DESK.click("Send back…");
+        DESK.confirm();
+        DESK.see("Say what should change");
+        DESK.fill("What should change", "two of these look alike");
+        DESK.confirmed();
+        DESK.sitDown("Tomas Brandt");
+        DESK.go("/batches?show=drafts");
+        DESK.see("sent back");
+        DESK.press(Keys.HOME);
+        DESK.until("the slip says why", () -> DESK.text().contains("two of these look alike"));
+    }
+
+    @Test
+    @Order(3)
+    void anAuditorReadsAndChangesNothing() {
+        DESK.sitDown("Priya Nair");
+        DESK.go("/due");
+        DESK.see("taken");
+        assertThat(DESK.driver.findElements(By.xpath("//button[contains(., 'Make the batch') and not(@disabled)]")))
+                .isEmpty();
+        DESK.go("/register");
+        DESK.press(Keys.HOME);
+        DESK.see("History");
+        assertThat(DESK.text()).doesNotContain("Void check…");
+    }
+
+    @Test
+    @Order(4)
+    void keysSearchAndAddressWork() {
+        DESK.sitDown("Ines Okafor");
+        DESK.go("/due?group=vendor");
+        DESK.press("?");
+        DESK.see("Single keys act only inside a list");
+        DESK.type(Keys.ESCAPE);
+        DESK.press(Keys.chord(Keys.CONTROL, "k"));
+        DESK.type("Fathom");
+        DESK.see("Fathom Survey Partners");
+        DESK.until(
+                "found",
+                () -> !DESK.driver.findElements(By.cssSelector("[cmdk-item]")).isEmpty());
+        DESK.type(Keys.ENTER);
+        DESK.until("the sentence names the vendor", () -> DESK.text().contains("to Fathom Survey Partners"));
+        DESK.press(Keys.HOME, Keys.F6);
+        assertThat(DESK.driver.switchTo().activeElement().getDomAttribute("data-slip"))
+                .isNotNull();
+        DESK.until(
+                "the address keeps the cursor",
+                () -> DESK.driver.getCurrentUrl().contains("at="));
+        DESK.driver.navigate().refresh();
+        DESK.see("to Fathom Survey Partners");
+    }
+
+    @Test
+    @Order(5)
+    void everyViewIsAccessible() {
+        DESK.sitDown("Ines Okafor");
+        for (String view : List.of(
+                "/due",
+                "/batches?show=all",
+                "/approval",
+                "/print",
+                "/post",
+                "/bank",
+                "/register",
+                "/ledger",
+                "/ledger?view=balance",
+                "/proof")) {
+            DESK.go(view);
+            DESK.until(
+                    view + " has loaded",
+                    () -> DESK.driver
+                                    .findElements(By.cssSelector("main [data-list], main p"))
+                                    .size()
+                            > 1);
+            Results results = new AxeBuilder().analyze(DESK.driver);
+            List<String> found = results.getViolations().stream()
+                    .map((Rule rule) -> view + ": " + rule.getId() + " "
+                            + rule.getNodes().get(0).getHtml())
+                    .toList();
+            assertThat(found).isEmpty();
+        }
+    }
+
+    @Test
+    @Order(6)
+    void fourteenRowsFitALowWindow() {
+        DESK.sitDown("Ines Okafor");
+        DESK.driver.manage().window().setSize(new Dimension(1280, 660));
+        try {
+            DESK.go("/due");
+            DESK.list();
+            long seen = (long)
+                    DESK.driver.executeScript(
+                            "const g = document.querySelector('[role=grid]').getBoundingClientRect();"
+                                    + "return [...document.querySelectorAll('[role=row][aria-rowindex]')].filter(r => {"
+                                    + " const b = r.getBoundingClientRect(); return b.top >= g.top - 1 && b.bottom <= g.bottom + 1; }).length;");
+            assertThat(seen).isGreaterThanOrEqualTo(13);
+        } finally {
+            DESK.driver.manage().window().setSize(new Dimension(1280, 800));
+        }
+    }
+
+    @Test
+    @Order(7)
+    void aPowerCutWhilePrintingResumesWithTheSameNumbers() {
+        DESK.sitDown("Ines Okafor");
+        DESK.go("/print");
+        DESK.see("Harbour dues, November");
+        DESK.press(Keys.HOME, Keys.ENTER);
+        DESK.click("Take the turn");
+        DESK.confirmed();
+        DESK.click("Print ");
+        DESK.type(
+                DESK.driver.findElement(By.cssSelector("[role=dialog] label b")).getText());
+        DESK.confirmed();
+        DESK.see("without an answer");
+        List<String> before = DESK.rows();
+        String page = DESK.driver.getCurrentUrl();
+        Running.shared().powerCut();
+        DESK.driver.get(page);
+        DESK.until("the same sheets", () -> DESK.rows().equals(before));
+        DESK.click("printed well: all good");
+        DESK.click("go to posting");
+        DESK.click("Post ");
+        DESK.confirmed();
+        DESK.see("Harbour dues, November, posted");
+        proofIsClean();
+    }
+}
