@@ -24,6 +24,6 @@ public record CheckForm(
 
     /** How many invoice lines a stub holds; the rest goes to a remittance advice. */
     public int linesPerStub() {
-        return paper ? (int) ((stubHeight - 74) / lead) : Integer.MAX_VALUE;
+        return paper ? (int) ((stubHeight - 78) / lead) : Integer.MAX_VALUE;
     }
 }

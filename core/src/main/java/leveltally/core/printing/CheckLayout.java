@@ -87,7 +87,7 @@ public final class CheckLayout {
             put(right, y + 2 * form.lead(), Face.MONO, size, Box.Align.RIGHT, "" + text.number(), 120);
         }
 
-        double payeeY = form.paper() ? 112 : 98;
+        double payeeY = form.paper() ? 100 : 98;
         Money amount = text.claim().amount();
         String figures = (form.paper() ? "**" : "") + amount;
         double frameWidth = Math.max(96, measure.width(Face.BOLD, size + 3, figures) + 16);
@@ -110,9 +110,10 @@ public final class CheckLayout {
             put(left, below, Face.TEXT, size, Box.Align.LEFT, address, 260);
             below += form.lead();
         }
-        double bankY = form.checkHeight() - (form.paper() ? 48 : 10);
-        put(left, bankY, Face.TEXT, size, Box.Align.LEFT, payer.bank(), (right - left) * 0.6);
+        // on paper nothing but the MICR line stands in the clear band, the lowest 5/8 inch
+        double bankY = form.checkHeight() - (form.paper() ? 60 : 10);
         if (form.paper()) {
+            put(right - 190, bankY - 34, Face.TEXT, size, Box.Align.LEFT, payer.bank(), 190);
             boxes.add(new Box.Rule(right - 190, bankY, right, bankY, 0.6, false));
             put(right, bankY + 10, Face.TEXT, SMALLEST, Box.Align.RIGHT, payer.validity(), 220);
             if (numbered && payer.blankStock()) {
@@ -121,6 +122,8 @@ public final class CheckLayout {
             } else if (!numbered) {
                 put(form.width() / 2, form.checkHeight() - 14, Face.MONO, 12, Box.Align.CENTER, "NOT A CHECK", 300);
             }
+        } else {
+            put(left, bankY, Face.TEXT, size, Box.Align.LEFT, payer.bank(), (right - left) * 0.6);
         }
     }
 
@@ -194,6 +197,7 @@ public final class CheckLayout {
             put(columns[i], y, Face.TEXT, size, align, heads[i], 100);
         }
         boxes.add(new Box.Rule(left, y + 4, right, y + 4, 0.5, false));
+        y += 3;
         for (int i = from; i < to; i++) {
             y += form.lead();
             ClaimLine line = text.claim().lines().get(i);

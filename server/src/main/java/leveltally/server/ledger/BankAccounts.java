@@ -3,9 +3,13 @@ package leveltally.server.ledger;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
 import java.util.Currency;
 import java.util.HexFormat;
 import java.util.List;
+import javax.crypto.SecretKey;
+import javax.crypto.spec.SecretKeySpec;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
@@ -23,9 +27,18 @@ public class BankAccounts {
 
     BankAccounts(EntityManager entities, Settings settings) {
         this.entities = entities;
-        // AES-256 in GCM with a random vector per value; the salt only separates this use of the key from others
-        this.seal = AesGcmBytesEncryptor.withPassword(settings.sealKey(), "6c6576656c74616c6c79")
-                .build();
+        // AES-256 in GCM with a random vector per value; the configured key is random, so one hash spreads it
+        this.seal =
+                AesGcmBytesEncryptor.withSecretKey(spread(settings.sealKey())).build();
+    }
+
+    private static SecretKey spread(String key) {
+        try {
+            byte[] hash = MessageDigest.getInstance("SHA-256").digest(key.getBytes(StandardCharsets.UTF_8));
+            return new SecretKeySpec(hash, "AES");
+        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
+            throw new IllegalStateException(everyPlatformHasIt);
+        }
     }
 
     @Transactional
