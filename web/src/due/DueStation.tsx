@@ -69,10 +69,10 @@ function Due({ accounts }: { accounts: Account[] }) {
       width: "18px",
       cell: (row) => <Taken row={row} onToggle={() => toggle([String(row.invoice)], String(row.invoice))} />,
     },
-    { title: "Vendor", width: "minmax(150px,1.5fr)", cell: (row) => row.vendorName },
+    { title: "Vendor", width: "minmax(140px,1fr)", cell: (row) => row.vendorName },
     {
       title: "Their reference",
-      width: "112px",
+      width: "104px",
       cell: (row) => <span className="font-mono text-[13px]">{row.reference}</span>,
     },
     {
@@ -80,10 +80,10 @@ function Due({ accounts }: { accounts: Account[] }) {
       width: "84px",
       cell: (row) => <span className={row.late ? "text-rust" : ""}>{row.due}</span>,
     },
-    { title: "Discount, or why left out", width: "minmax(130px,1.2fr)", cell: (row) => <Note row={row} /> },
+    { title: "Discount, or why left out", width: "minmax(164px,0.5fr)", cell: (row) => <Note row={row} /> },
     {
       title: "Open",
-      width: "92px",
+      width: "100px",
       right: true,
       cell: (row) => (row.currency === due.data?.currency ? row.open : `${row.currency} ${row.open}`),
     },

@@ -146,7 +146,7 @@ export function Grid<R>(props: GridProps<R>) {
     <div className="flex min-h-0 flex-1 flex-col">
       <div
         aria-hidden
-        className="border-hair text-faint grid shrink-0 items-center gap-x-4 border-b px-4 text-[13px] font-semibold"
+        className="border-hair text-faint grid shrink-0 items-center gap-x-3 border-b px-4 text-[13px] font-semibold"
         style={{ gridTemplateColumns: tracks, height: ROW }}
       >
         {columns.map((column, i) => (
@@ -208,13 +208,13 @@ export function Grid<R>(props: GridProps<R>) {
                 onClick={(event) => onClick(event, seen.index)}
                 onDoubleClick={() => props.onEnter?.(item.key)}
                 style={{ ...place, gridTemplateColumns: tracks }}
-                className={`border-hair grid items-center gap-x-4 border-b px-4 ${chosen ? "border-l-harbour border-l-4 pl-3" : ""} ${here ? "bg-cursor outline-harbour outline-1 -outline-offset-1 group-focus:outline-2 group-focus:-outline-offset-2" : ""} ${props.dim?.(item.row) ? "text-faint" : ""}`}
+                className={`border-hair grid items-center gap-x-3 border-b px-4 ${chosen ? "border-l-harbour border-l-4 pl-3" : ""} ${here ? "bg-cursor outline-harbour outline-1 -outline-offset-1 group-focus:outline-2 group-focus:-outline-offset-2" : ""} ${props.dim?.(item.row) ? "text-faint" : ""}`}
               >
                 {columns.map((column, i) => (
                   <div
                     role="gridcell"
                     key={i}
-                    className={`min-w-0 truncate ${column.right ? "text-right" : ""}`}
+                    className={column.right ? "text-right whitespace-nowrap" : "min-w-0 truncate"}
                   >
                     {column.cell(item.row)}
                   </div>

@@ -130,6 +130,17 @@ class HttpTest {
     }
 
     @Test
+    void rejectsABatchOfCreditTransfers() {
+        long euro = App.number("SELECT id FROM bank_account WHERE name = 'Continental'");
+        String question = "{\"account\":" + euro + ",\"checkDate\":\"2026-11-13\",\"dueBy\":\"2026-12-20\"}";
+        Http.Answer answer = INES.post(
+                "/api/batches",
+                "{\"name\":\"x\",\"note\":\"\",\"ledgerDate\":\"2026-11-13\",\"expectedCount\":1,\"question\":"
+                        + question + "}");
+        assertThat(answer.body()).contains("only-checks");
+    }
+
+    @Test
     void hostileTextStaysText() {
         InvoiceId invoice = App.invoice("Bollard Foundry", "9.00");
         BatchId batch = App.draft(invoice);

@@ -34,6 +34,7 @@ import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.Selection;
 import leveltally.core.terms.PartPayment;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.audit.AuditTrail;
@@ -102,6 +103,13 @@ public class Batches {
         }
         ledger.shareOpenPeriod(wanted.ledgerDate());
         DueQuestion q = wanted.question();
+        BankAccount account = accounts.get(new BankAccountId(q.account()));
+        if (account.method() != PaymentMethod.CHECK) {
+            throw Refusal.invalid(
+                    "only-checks",
+                    account.name() + " pays by " + account.method().words()
+                            + ", which cannot be made here yet. Pay these at the bank, or choose an account that pays by check.");
+        }
         DueQuestion question = new DueQuestion(
                 q.account(), q.checkDate(), wanted.ledgerDate(), q.dueBy(), q.nextRun(), q.vendor(), q.out(), q.add());
         Selection selection = due.select(question);
@@ -120,7 +128,7 @@ public class Batches {
         batch.name = wanted.name().strip();
         batch.note = wanted.note().strip();
         batch.bankAccountId = q.account();
-        batch.method = accounts.get(new BankAccountId(q.account())).method();
+        batch.method = account.method();
         batch.checkDate = q.checkDate();
         batch.ledgerDate = wanted.ledgerDate();
         batch.nextRun = q.nextRun();
