@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { Toaster } from "sonner";
@@ -6,7 +6,14 @@ import { Refused } from "./api/client";
 import { App } from "./frame/App";
 import "./index.css";
 
-const queries = new QueryClient({
+const queries: QueryClient = new QueryClient({
+  // a session that ended shows the door again, wherever it was noticed
+  queryCache: new QueryCache({
+    onError: (error, query) => {
+      if (error instanceof Refused && error.status === 401 && query.queryKey[0] !== "session")
+        void queries.invalidateQueries({ queryKey: ["session"] });
+    },
+  }),
   defaultOptions: {
     queries: {
       staleTime: 2_000,

@@ -1,17 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock, shortDate } from "../parts/dates";
-import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
+import { BatchList, type Listed } from "./BatchList";
+import type { BatchState } from "./useBatches";
 
-type Listed = Schemas["ListedView"];
-type State = "DRAFT" | "IN_APPROVAL" | "APPROVED" | "NUMBERED" | "POSTED" | "WITHDRAWN";
-
-const CHOICES: { value: string; text: string; states: State[] }[] = [
+const CHOICES: { value: string; text: string; states: BatchState[] }[] = [
   { value: "going", text: "going on", states: ["DRAFT", "IN_APPROVAL", "APPROVED", "NUMBERED"] },
   { value: "drafts", text: "drafts", states: ["DRAFT"] },
   { value: "posted", text: "posted", states: ["POSTED"] },
@@ -22,13 +17,11 @@ const CHOICES: { value: string; text: string; states: State[] }[] = [
 /** All batches, by state. */
 export function BatchesStation() {
   const [values, change] = useAddress();
-  const navigate = useNavigate();
   const choice = CHOICES.find((c) => c.value === values.show) ?? CHOICES[0]!;
-  const list = useBatches(choice.states);
-  const cursor = values.at;
-  const at = list.data?.find((b) => String(b.id) === cursor);
   return (
-    <Station
+    <BatchList
+      // another state is another list, with a cursor of its own
+      key={choice.value}
       title="Batches"
       sentence={
         <>
@@ -43,66 +36,13 @@ export function BatchesStation() {
           , newest first.
         </>
       }
-      answer={
-        list.data && <Figure value={list.data.length}>{list.data.length === 1 ? "batch" : "batches"}</Figure>
-      }
-      list={
-        list.error ? (
-          <Trouble error={list.error} />
-        ) : !list.data ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label="Batches"
-            items={list.data.map((row) => ({ key: String(row.id), row }))}
-            columns={BATCH_COLUMNS}
-            cursor={cursor}
-            onCursor={(key) => change({ at: key })}
-            onEnter={(key) => navigate(`/batches/${key}`)}
-            empty="No batch here. Take invoices at Due and make one."
-          />
-        )
-      }
-      slip={
-        at ? (
-          <BatchSlip batch={at} />
-        ) : (
-          <p className="text-faint">Move the cursor onto a batch. Enter opens it.</p>
-        )
-      }
+      states={choice.states}
+      opens="/batches"
+      empty="No batch here. Take invoices at Due and make one."
+      slip={(batch) => <BatchSlip batch={batch} />}
     />
   );
 }
-
-/** Batches in these states; all when none is named. */
-export function useBatches(states: State[]) {
-  return useQuery({
-    queryKey: ["batches", states],
-    queryFn: () => call(api.GET("/api/batches", { params: { query: { state: states } } })),
-  });
-}
-
-export const BATCH_COLUMNS: Column<Listed>[] = [
-  { title: "Batch", width: "minmax(180px,2fr)", cell: (b) => b.name },
-  {
-    title: "State",
-    width: "130px",
-    cell: (b) => (
-      <span className={b.sentBackReason ? "text-brass" : ""}>
-        {b.partlyPosted ? "partly posted" : b.sentBackReason ? "sent back" : b.stateWords}
-      </span>
-    ),
-  },
-  { title: "Account", width: "minmax(100px,1fr)", cell: (b) => b.account },
-  { title: "Checks of", width: "94px", cell: (b) => shortDate(b.checkDate) },
-  { title: "Claims", width: "56px", right: true, cell: (b) => b.claims },
-  {
-    title: "Amount",
-    width: "110px",
-    right: true,
-    cell: (b) => (b.amount.currency === "USD" ? b.amount.text : `${b.amount.currency} ${b.amount.text}`),
-  },
-];
 
 function BatchSlip({ batch }: { batch: Listed }) {
   const navigate = useNavigate();

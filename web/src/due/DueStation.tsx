@@ -77,7 +77,7 @@ function Due({ accounts }: { accounts: Account[] }) {
     },
     {
       title: "Due",
-      width: "84px",
+      width: "80px",
       cell: (row) => <span className={row.late ? "text-rust" : ""}>{row.due}</span>,
     },
     { title: "Discount, or why left out", width: "minmax(164px,0.5fr)", cell: (row) => <Note row={row} /> },
@@ -149,6 +149,12 @@ function Due({ accounts }: { accounts: Account[] }) {
           <span aria-live="polite">
             <b>{due.data?.count ?? 0}</b> taken, <b>{due.data?.toPay ?? "–"}</b>
           </span>
+          {!total && due.data && (
+            <span className="text-faint">
+              {due.data.listed} listed, open{" "}
+              {due.data.open.map((m) => `${m.text} ${m.currency}`).join(" and ")}
+            </span>
+          )}
           {total && (
             <span className="text-faint">
               {total.count} selected, open {total.open.map((m) => `${m.text} ${m.currency}`).join(" and ")},

@@ -2,56 +2,31 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
-import { api, call, type Schemas } from "../api/client";
-import { BATCH_COLUMNS, useBatches } from "../batches/BatchesStation";
-import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { api, call } from "../api/client";
+import { BatchList, type Listed } from "../batches/BatchList";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
-import { Grid } from "../parts/Grid";
 import { usePrinting } from "../printing/usePrinting";
 import { LevelStrip } from "../proof/LevelStrip";
 
 /** Numbered batches: what came out good is posted, the rest waits. */
 export function PostStation() {
-  const [values, change] = useAddress();
-  const navigate = useNavigate();
-  const list = useBatches(["NUMBERED"]);
-  const cursor = values.at ?? (list.data?.length === 1 ? String(list.data[0]!.id) : undefined);
-  const at = list.data?.find((b) => String(b.id) === cursor);
   return (
-    <Station
+    <BatchList
       title="Post"
       sentence={<>Batches with their numbers, to be posted.</>}
-      answer={
-        list.data && <Figure value={list.data.length}>{list.data.length === 1 ? "batch" : "batches"}</Figure>
-      }
-      list={
-        list.error ? (
-          <Trouble error={list.error} />
-        ) : !list.data ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label="Batches to post"
-            items={list.data.map((row) => ({ key: String(row.id), row }))}
-            columns={BATCH_COLUMNS}
-            cursor={cursor}
-            onCursor={(key) => change({ at: key })}
-            onEnter={(key) => navigate(`/print/${key}`)}
-            empty="Nothing to post. Batches come here when their checks are printed."
-          />
-        )
-      }
-      slip={at ? <PostSlip batch={at} /> : <p className="text-faint">Move the cursor onto a batch.</p>}
-      strip={at && <LevelStrip batch={at.id} />}
+      states={["NUMBERED"]}
+      opens="/print"
+      empty="Nothing to post. Batches come here when their checks are printed."
+      slip={(batch) => <PostSlip batch={batch} />}
+      strip={(batch) => <LevelStrip batch={batch.id} />}
     />
   );
 }
 
-function PostSlip({ batch }: { batch: Schemas["ListedView"] }) {
+function PostSlip({ batch }: { batch: Listed }) {
   const session = useSession();
   const queries = useQueryClient();
   const navigate = useNavigate();

@@ -20,6 +20,13 @@ public record VoidPlan(JournalEntry entry) {
                     "Check " + number + " cleared at the bank, so it cannot be voided. Take its clearing back first.");
         }
         state.to(NumberState.VOIDED, number);
+        if (paid.ledgerDate().isAfter(today)) {
+            throw Refusal.invalidField(
+                    "void-too-early",
+                    "date",
+                    "Check " + number + " is dated " + Dates.inWords(paid.ledgerDate())
+                            + " in the ledger, a day that has not come. It can be voided from that day on.");
+        }
         if (on.isBefore(paid.ledgerDate()) || on.isAfter(today)) {
             throw Refusal.invalidField(
                     "void-date",

@@ -51,7 +51,7 @@ public class Approvals {
         if (claims.isEmpty()) {
             throw Refusal.invalid("batch-empty", "This batch pays nothing. Add an invoice, or withdraw it.");
         }
-        refuseHolds(id);
+        refuseHolds(claims);
         batches.move(by, id, BatchState.IN_APPROVAL, "sent it for approval");
         batches.putDigests(id, digests(batch, claims));
         audit.record(by, "send batch for approval", "batch " + id.value(), Map.of("claims", claims.size()));
@@ -123,8 +123,8 @@ public class Approvals {
 
     /** @throws Refusal naming every claim that came under a hold */
     @Transactional(readOnly = true)
-    public void refuseHolds(BatchId id) {
-        List<String> holds = batches.holds(id);
+    public void refuseHolds(List<Claim> claims) {
+        List<String> holds = batches.holds(claims.stream().map(Claim::id).toList());
         if (!holds.isEmpty()) {
             throw Refusal.conflict(
                     "held",

@@ -115,7 +115,8 @@ public class BankFiles {
     private void claim(long file, List<Waiting> waiting) {
         List<Long> events = waiting.stream().map(Waiting::event).toList();
         jdbc.sql("INSERT INTO bank_file_item (file_id, event_id, position)"
-                        + " SELECT :file, id, ROW_NUMBER() OVER (ORDER BY id) FROM bank_event WHERE id IN (:events)")
+                        + " SELECT :file, e.id, ROW_NUMBER() OVER (ORDER BY n.number, e.kind) FROM bank_event e"
+                        + " JOIN check_number n ON n.id = e.check_number_id WHERE e.id IN (:events)")
                 .param("file", file)
                 .param("events", events)
                 .update();

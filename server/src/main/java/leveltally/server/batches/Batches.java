@@ -349,17 +349,19 @@ public class Batches {
                 .list());
     }
 
-    /** Why claims of this batch may not be numbered now: a hold that came after sending, each named. */
+    /** Why these claims may not go on now: holds of their vendors and invoices, each named. */
     @Transactional(readOnly = true)
-    public List<String> holds(BatchId id) {
+    public List<String> holds(Collection<ClaimId> claims) {
         return jdbc.sql("""
-                        SELECT CONCAT(c.payee, CASE WHEN v.hold_reason IS NOT NULL THEN ': the vendor is held, '
+                        SELECT DISTINCT CONCAT(c.payee, CASE WHEN v.hold_reason IS NOT NULL THEN ': the vendor is held, '
                           ELSE CONCAT(': invoice ', l.reference, ' is held, ') END, COALESCE(v.hold_reason, i.hold_reason))
                         FROM claim c JOIN vendor v ON v.id = c.vendor_id
                         JOIN claim_line l ON l.claim_id = c.id JOIN invoice i ON i.id = l.invoice_id
-                        WHERE c.batch_id = :batch AND (v.hold_reason IS NOT NULL OR i.hold_reason IS NOT NULL)
-                          AND NOT EXISTS (SELECT 1 FROM payment p WHERE p.claim_id = c.id)
-                        """).param("batch", id.value()).query(String.class).list();
+                        WHERE c.id IN (:claims) AND (v.hold_reason IS NOT NULL OR i.hold_reason IS NOT NULL)
+                        """)
+                .param("claims", claims.stream().map(ClaimId::value).toList())
+                .query(String.class)
+                .list();
     }
 
     /** Frees the invoices of posted claims. */

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.UUID;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.people.PersonId;
@@ -24,10 +25,12 @@ public class People {
 
     private final EntityManager entities;
     private final PasswordEncoder passwords;
+    private final String nobodysHash;
 
     People(EntityManager entities, PasswordEncoder passwords) {
         this.entities = entities;
         this.passwords = passwords;
+        this.nobodysHash = passwords.encode(UUID.randomUUID().toString());
     }
 
     /** A person as others may see them. */
@@ -112,7 +115,9 @@ public class People {
                 .getResultStream()
                 .findFirst()
                 .orElse(null);
-        boolean good = person != null && person.enabled && passwords.matches(password, person.passwordHash);
+        // an unknown name costs as long as a known one, so that nobody learns which names exist
+        String hash = person == null ? nobodysHash : person.passwordHash;
+        boolean good = passwords.matches(password, hash) && person != null && person.enabled;
         SignInAttempt attempt = new SignInAttempt();
         attempt.signIn = shortened(signIn);
         attempt.origin = origin;

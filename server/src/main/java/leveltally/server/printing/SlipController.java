@@ -176,10 +176,10 @@ class SlipController {
             return invoice.reference() + ", " + due + ". Its discount of " + discount.left() + " lapsed on "
                     + Dates.inWords(discount.until()) + ".";
         }
-        var cash = invoice.open().minus(discount.left());
+        var net = invoice.open().minus(discount.left());
         String earns = invoice.reference() + ", " + due + ". Paying it on " + Dates.inWords(question.checkDate())
                 + " earns " + discount.left();
-        return Discount.yearlyReturn(discount.left(), cash, question.checkDate(), invoice.dueDate())
+        return Discount.yearlyReturn(discount.left(), net, question.checkDate(), invoice.dueDate())
                 .map((BigDecimal percent) -> earns + ", a yearly return of " + percent + "% against paying on "
                         + Dates.inWords(invoice.dueDate()) + ".")
                 .orElse(earns + ".");

@@ -237,9 +237,7 @@ class DueController {
     }
 
     private static String day(@Nullable LocalDate date) {
-        return date == null
-                ? ""
-                : Dates.inWords(date).substring(0, Dates.inWords(date).length() - 5);
+        return date == null ? "" : date.format(DAY);
     }
 
     private static String inDays(LocalDate date, LocalDate today) {

@@ -1,0 +1,57 @@
+package leveltally.core.people;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.Set;
+import leveltally.core.Refusal;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+
+class DeedTest {
+    private static Actor actor(Role... roles) {
+        return new Actor(new PersonId(1), "Somebody", Set.of(roles), LocalDate.EPOCH, Instant.EPOCH, "here");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "ENTER_INVOICE, CLERK",
+        "EDIT_BATCH, CLERK",
+        "SEND_BATCH, CLERK",
+        "APPROVE, APPROVER CONTROLLER",
+        "PRINT, CLERK",
+        "POST, CLERK",
+        "VOID_CHECK, CLERK",
+        "RECORD_CLEARING, CLERK",
+        "MAKE_BANK_FILE, CLERK",
+        "LOCK_PERIOD, CONTROLLER",
+        "HOLD, CLERK CONTROLLER",
+        "SET_UP, ADMINISTRATOR",
+        "READ, CLERK APPROVER CONTROLLER AUDITOR ADMINISTRATOR",
+        "RUN_PROOF, CLERK APPROVER CONTROLLER AUDITOR ADMINISTRATOR"
+    })
+    void exactlyTheseRolesMay(Deed deed, String roles) {
+        for (Role role : Role.values()) {
+            boolean expected = Set.of(roles.split(" ")).contains(role.name());
+            assertThat(deed.allowedTo(Set.of(role))).as("%s %s", role, deed).isEqualTo(expected);
+        }
+    }
+
+    @ParameterizedTest
+    @EnumSource
+    void nobodyWithoutARoleMayAnything(Deed deed) {
+        assertThatThrownBy(() -> actor().mayDo(deed)).isInstanceOfSatisfying(Refusal.class, refusal -> {
+            assertThat(refusal.kind()).isEqualTo(Refusal.Kind.NOT_ALLOWED);
+            assertThat(refusal.sentence()).contains(deed.words()).endsWith("Ask somebody who has it.");
+        });
+    }
+
+    @Test
+    void oneOfSeveralRolesIsEnough() {
+        actor(Role.AUDITOR, Role.CLERK).mayDo(Deed.POST);
+    }
+}

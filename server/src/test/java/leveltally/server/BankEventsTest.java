@@ -1,0 +1,123 @@
+package leveltally.server;
+
+import static leveltally.server.App.bean;
+import static leveltally.server.App.ines;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.Instant;
+import java.util.List;
+import leveltally.core.batches.BatchId;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.people.Actor;
+import leveltally.server.bankfiles.BankFiles;
+import leveltally.server.posting.Posting;
+import leveltally.server.proof.Proof;
+import leveltally.server.voiding.Voiding;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Issue before void, each told once, whatever the bank answers. */
+class BankEventsTest {
+    private final BankFiles files = bean(BankFiles.class);
+
+    @BeforeEach
+    void nothingWaits() {
+        App.jdbc()
+                .sql("SELECT id FROM bank_file WHERE state = 'MADE'")
+                .query(Long.class)
+                .list()
+                .forEach(file -> files.accepted(ines(), file, ""));
+        if (waiting() > 0) {
+            files.accepted(ines(), files.make(ines(), App.operations()), "");
+        }
+    }
+
+    @AfterEach
+    void everyLawHolds() {
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    private static long waiting() {
+        return App.number("SELECT COUNT(*) FROM bank_event WHERE file_id IS NULL AND never_reported IS NULL");
+    }
+
+    private static long posted(String amount) {
+        BatchId batch = App.printed(App.invoice("Bollard Foundry", amount));
+        bean(Posting.class).post(ines(), batch);
+        return App.number(
+                "SELECT n.id FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE p.batch_id = ?",
+                batch.value());
+    }
+
+    private static void voidIt(long check) {
+        Actor later = new Actor(ines().person(), "ines", ines().roles(), App.CHECK_DATE, Instant.now(), "test");
+        bean(Voiding.class).voidCheck(later, new CheckNumberId(check), App.CHECK_DATE, "lost");
+    }
+
+    private static List<String> kinds(long file) {
+        return App.jdbc()
+                .sql("SELECT e.kind FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id"
+                        + " WHERE x.file_id = ? ORDER BY x.position")
+                .param(file)
+                .query(String.class)
+                .list();
+    }
+
+    @Test
+    void issueAndVoidThatBothWaitGoTogetherInThatOrder() {
+        voidIt(posted("51.00"));
+        long file = files.make(ines(), App.operations());
+        assertThat(kinds(file)).containsExactly("ISSUE", "VOID");
+        assertThat(waiting()).isZero();
+        assertThatThrownBy(() -> files.make(ines(), App.operations())).hasMessageContaining("nothing to tell");
+    }
+
+    @Test
+    void aVoidWaitsUntilTheBankTookTheIssue() {
+        long check = posted("52.00");
+        long first = files.make(ines(), App.operations());
+        voidIt(check);
+        assertThatThrownBy(() -> files.make(ines(), App.operations())).hasMessageContaining("nothing to tell");
+        assertThat(waiting()).isOne();
+        files.accepted(ines(), first, "");
+        assertThat(kinds(files.make(ines(), App.operations()))).containsExactly("VOID");
+    }
+
+    @Test
+    void afterARefusalBothGoIntoTheNextFile() {
+        long check = posted("53.00");
+        long first = files.make(ines(), App.operations());
+        voidIt(check);
+        assertThatThrownBy(() -> files.refused(ines(), first, " "))
+                .hasMessageContaining("Say what the bank found wrong");
+        files.refused(ines(), first, "unreadable");
+        long second = files.make(ines(), App.operations());
+        assertThat(kinds(second)).containsExactly("ISSUE", "VOID");
+        assertThat(kinds(first)).containsExactly("ISSUE");
+    }
+
+    @Test
+    void anAccountWithoutPositivePayWritesNoEvents() {
+        long works = App.number("SELECT id FROM bank_account WHERE name = 'Harbour Works'");
+        assertThat(App.number("SELECT COUNT(*) FROM bank_event WHERE bank_account_id = ?", works))
+                .isZero();
+        assertThatThrownBy(() -> files.make(ines(), new leveltally.core.ledger.BankAccountId(works)))
+                .hasMessageContaining("not set up for positive pay");
+    }
+
+    @Test
+    void accountNumbersAreSealedAtRestAndMaskedInThePreview() {
+        assertThat(App.jdbc()
+                        .sql("SELECT account_number_sealed FROM bank_account WHERE name = 'Operations'")
+                        .query(String.class)
+                        .single())
+                .doesNotContain("004417720931");
+        posted("54.00");
+        String preview = Http.signedIn("priya")
+                .get("/api/bank-files/preview?account=" + App.operations().value())
+                .body();
+        assertThat(preview).doesNotContain("004417720931").contains("••••0931");
+    }
+}

@@ -1,0 +1,127 @@
+package leveltally.server;
+
+import static leveltally.server.App.bean;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.selection.Decision;
+import leveltally.core.selection.LeftOutReason;
+import leveltally.core.selection.Selection;
+import leveltally.server.batches.Batches;
+import leveltally.server.invoices.Invoices;
+import leveltally.server.selection.Due;
+import leveltally.server.selection.DueQuestion;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What the statement reads against a slow look at every open invoice. */
+class DueTest {
+    private static Selection select(String dueBy, @Nullable String nextRun, List<Long> out, List<Long> add) {
+        return bean(Due.class)
+                .select(new DueQuestion(
+                        App.operations().value(),
+                        App.CHECK_DATE,
+                        null,
+                        LocalDate.parse(dueBy),
+                        nextRun == null ? null : LocalDate.parse(nextRun),
+                        null,
+                        out,
+                        add));
+    }
+
+    private static Set<Long> ids(Selection selection) {
+        Set<Long> ids = new HashSet<>();
+        selection.rows().forEach(row -> ids.add(row.candidate().invoice().id().value()));
+        return ids;
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "2026-11-20, 2026-11-27",
+        "2026-11-13,",
+        "2026-12-31, 2026-11-14",
+        "2000-01-01, 2026-12-31",
+        "2000-01-01,"
+    })
+    void asksForExactlyWhatIsDueOrLosesItsDiscount(String dueBy, String nextRun) {
+        Selection selection = select(dueBy, nextRun, List.of(), List.of());
+        List<Long> all = App.jdbc()
+                .sql("SELECT id FROM invoice WHERE kind = 'INVOICE' AND open_minor > 0")
+                .query(Long.class)
+                .list();
+        Set<Long> expected = new HashSet<>();
+        bean(Invoices.class).open(all.stream().map(InvoiceId::new).toList()).forEach((id, invoice) -> {
+            if (selection.criteria().asksFor(invoice)) {
+                expected.add(id.value());
+            }
+        });
+        assertThat(ids(selection)).isEqualTo(expected);
+    }
+
+    @Test
+    void anInvoiceAddedByHandIsTakenThoughNotDueAndTakenOutAgain() {
+        InvoiceId invoice = App.invoice("Capstan Hydraulics", "640.00");
+        assertThat(ids(select("2000-01-01", null, List.of(), List.of()))).doesNotContain(invoice.value());
+        Selection added = select("2000-01-01", null, List.of(), List.of(invoice.value(), 999_999L));
+        assertThat(added.taken()).hasSize(1);
+        // 1% until 12 Nov lapsed on the check date
+        assertThat(added.toPay()).hasToString("640.00");
+        Selection out = select("2000-01-01", null, List.of(invoice.value()), List.of(invoice.value()));
+        assertThat(out.taken()).isEmpty();
+    }
+
+    @Test
+    void aReservedInvoiceNamesItsBatch() {
+        InvoiceId invoice = App.invoice("Capstan Hydraulics", "12.00");
+        var batch = App.draft(invoice);
+        Selection selection = select("2000-01-01", null, List.of(), List.of(invoice.value()));
+        assertThat(selection.rows())
+                .singleElement()
+                .satisfies(row -> assertThat(row.decision())
+                        .isEqualTo(new Decision.LeftOut(LeftOutReason.IN_ANOTHER_BATCH, "Test batch")));
+        bean(Batches.class).withdraw(App.ines(), batch, App.version(batch));
+        assertThat(select("2000-01-01", null, List.of(), List.of(invoice.value()))
+                        .taken())
+                .hasSize(1);
+    }
+
+    @Test
+    void addsToADraftOnlyWhatCanBeTaken() {
+        InvoiceId first = App.invoice("Capstan Hydraulics", "13.00");
+        InvoiceId second = App.invoice("Pelorus Charts", "14.00");
+        InvoiceId held = App.invoice("Capstan Hydraulics", "15.00");
+        bean(Invoices.class).hold(App.ines(), held, "short delivery");
+        var batch = App.draft(first);
+        Batches batches = bean(Batches.class);
+        assertThatThrownBy(() -> batches.add(App.ines(), batch, App.version(batch), List.of(second, held)))
+                .hasMessageContaining("cannot be added: held invoice (short delivery)");
+        assertThatThrownBy(() -> batches.add(App.ines(), batch, App.version(batch), List.of(new InvoiceId(999_999))))
+                .hasMessageContaining("not open any more");
+        batches.add(App.ines(), batch, App.version(batch), List.of(second));
+        assertThat(batches.claims(batch)).hasSize(2);
+        batches.takeOut(App.ines(), batch, App.version(batch), first);
+        assertThat(batches.claims(batch))
+                .singleElement()
+                .satisfies(claim -> assertThat(claim.amount()).hasToString("14.00"));
+        batches.withdraw(App.ines(), batch, App.version(batch));
+    }
+
+    @Test
+    void aSecondLineOfTheSameVendorJoinsItsClaim() {
+        InvoiceId first = App.invoice("Pelorus Charts", "100.00");
+        InvoiceId second = App.invoice("Pelorus Charts", "0.05");
+        var batch = App.draft(first);
+        bean(Batches.class).add(App.ines(), batch, App.version(batch), List.of(second));
+        assertThat(bean(Batches.class).claims(batch))
+                .singleElement()
+                .satisfies(claim -> assertThat(claim.amount()).hasToString("100.05"));
+        bean(Batches.class).withdraw(App.ines(), batch, App.version(batch));
+    }
+}

@@ -1,0 +1,98 @@
+package leveltally.server;
+
+import static leveltally.server.App.bean;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.HashSet;
+import java.util.Set;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.server.ledger.Ledger;
+import leveltally.server.posting.Posting;
+import leveltally.server.proof.Proof;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+class LedgerTest {
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+    private static final Http PRIYA = Http.signedIn("priya");
+
+    private static JsonNode read(String path) throws Exception {
+        Http.Answer answer = PRIYA.get(path);
+        assertThat(answer.status()).as(answer.body()).isEqualTo(200);
+        return JSON.readTree(answer.body());
+    }
+
+    @Test
+    void aMonthWithNumberedPaymentsCannotBeLocked() {
+        BatchId batch = App.printed(App.invoice("Bollard Foundry", "31.00"));
+        YearMonth november = YearMonth.of(2026, 11);
+        assertThatThrownBy(() -> bean(Ledger.class).lock(App.ruth(), november)).hasMessageContaining("Post them first");
+        bean(Posting.class).post(App.ines(), batch);
+    }
+
+    @Test
+    void lockingAndUnlockingIsTheControllersAndKeepsItsReason() {
+        YearMonth december = YearMonth.of(2026, 12);
+        Ledger ledger = bean(Ledger.class);
+        assertThatThrownBy(() -> ledger.lock(App.ines(), december)).hasMessageContaining("needs the role controller");
+        ledger.lock(App.ruth(), december);
+        assertThatThrownBy(() -> ledger.lock(App.ruth(), december)).hasMessageContaining("locked already");
+        assertThatThrownBy(() -> ledger.shareOpenPeriod(LocalDate.of(2026, 12, 5)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("December 2026 is locked");
+        assertThatThrownBy(() -> ledger.unlock(App.ruth(), december, " ")).hasMessageContaining("Say why");
+        ledger.unlock(App.ruth(), december, "a late invoice");
+        ledger.shareOpenPeriod(LocalDate.of(2026, 12, 5));
+        assertThat(App.number("SELECT COUNT(*) FROM period_lock WHERE unlock_reason = 'a late invoice'"))
+                .isOne();
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    @Test
+    void aDateWithoutAPeriodIsRefused() {
+        assertThatThrownBy(() -> bean(Ledger.class).shareOpenPeriod(LocalDate.of(2031, 1, 1)))
+                .hasMessageContaining("no period");
+    }
+
+    @Test
+    void pagesShowEveryEntryOnceNewestFirst() throws Exception {
+        Set<Long> seen = new HashSet<>();
+        String after = "";
+        String last = "9999";
+        JsonNode page;
+        do {
+            page = read("/api/ledger/2026-11/entries" + after);
+            for (JsonNode entry : page.get("entries")) {
+                assertThat(seen.add(entry.get("id").asLong())).isTrue();
+                assertThat(entry.get("date").asString()).isLessThanOrEqualTo(last);
+                last = entry.get("date").asString();
+                assertThat(entry.get("lines").size()).isGreaterThanOrEqualTo(2);
+            }
+            after = "?after=" + (page.hasNonNull("next") ? page.get("next").asString() : "");
+        } while (page.hasNonNull("next"));
+        assertThat(seen).hasSize((int) App.number("SELECT COUNT(*) FROM journal_entry WHERE month = '2026-11'"));
+    }
+
+    @Test
+    void aTrialBalanceStartsWhereTheMonthBeforeEnded() throws Exception {
+        JsonNode september = read("/api/ledger/2026-09/trial-balance");
+        JsonNode october = read("/api/ledger/2026-10/trial-balance");
+        for (JsonNode before : september.get("lines")) {
+            for (JsonNode after : october.get("lines")) {
+                if (after.get("account").equals(before.get("account"))
+                        && after.get("currency").equals(before.get("currency"))) {
+                    assertThat(after.get("opening")).isEqualTo(before.get("closing"));
+                }
+            }
+        }
+        for (JsonNode total : october.get("totals")) {
+            assertThat(total.get("debit")).isEqualTo(total.get("credit"));
+        }
+        assertThat(september.get("locked").asBoolean()).isTrue();
+    }
+}

@@ -1,0 +1,49 @@
+package leveltally.server;
+
+import static leveltally.server.App.bean;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.Currency;
+import java.util.List;
+import leveltally.core.batches.BatchId;
+import leveltally.core.terms.Terms;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.RemitTo;
+import leveltally.core.vendors.VendorId;
+import leveltally.server.batches.Batches;
+import leveltally.server.printing.Printing;
+import leveltally.server.printing.Turns;
+import leveltally.server.vendors.Vendor;
+import leveltally.server.vendors.Vendors;
+import org.junit.jupiter.api.Test;
+
+/** Nothing is taken for a check that cannot be drawn. */
+class UnprintableTest {
+    @Test
+    void aCharacterTheTypefaceLacksIsFoundBeforeANumberIsTaken() {
+        String name = "Snow ☃ Works";
+        bean(Vendors.class)
+                .add(
+                        App.ines(),
+                        new Vendor(
+                                new VendorId(0),
+                                "V9999",
+                                name,
+                                "Office",
+                                5,
+                                PaymentMethod.CHECK,
+                                Currency.getInstance("USD"),
+                                Terms.net(30),
+                                null),
+                        new RemitTo(name, List.of("1 Pole Road")));
+        BatchId batch = App.approved(App.invoice(name, "12.00"));
+        long next = App.nextNumber();
+        Turns.Turn turn = bean(Turns.class).take(App.ines(), App.operations(), batch, "");
+        assertThatThrownBy(() -> bean(Printing.class).number(App.ines(), batch, turn.serial(), next, ""))
+                .hasMessageContaining("no character “☃”");
+        assertThat(App.nextNumber()).isEqualTo(next);
+        bean(Turns.class).giveBack(App.ines(), App.operations(), turn.serial());
+        bean(Batches.class).withdraw(App.ines(), batch, App.version(batch));
+    }
+}

@@ -1,0 +1,36 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, call, type Schemas } from "../api/client";
+import { shortDate } from "../parts/dates";
+import type { Column } from "../parts/Grid";
+
+export type BatchState = "DRAFT" | "IN_APPROVAL" | "APPROVED" | "NUMBERED" | "POSTED" | "WITHDRAWN";
+
+/** Batches in these states; all when none is named. */
+export function useBatches(states: BatchState[]) {
+  return useQuery({
+    queryKey: ["batches", states],
+    queryFn: () => call(api.GET("/api/batches", { params: { query: { state: states } } })),
+  });
+}
+
+export const BATCH_COLUMNS: Column<Schemas["ListedView"]>[] = [
+  { title: "Batch", width: "minmax(180px,2fr)", cell: (b) => b.name },
+  {
+    title: "State",
+    width: "130px",
+    cell: (b) => (
+      <span className={b.sentBackReason ? "text-brass" : ""}>
+        {b.partlyPosted ? "partly posted" : b.sentBackReason ? "sent back" : b.stateWords}
+      </span>
+    ),
+  },
+  { title: "Account", width: "minmax(100px,1fr)", cell: (b) => b.account },
+  { title: "Checks of", width: "94px", cell: (b) => shortDate(b.checkDate) },
+  { title: "Claims", width: "56px", right: true, cell: (b) => b.claims },
+  {
+    title: "Amount",
+    width: "110px",
+    right: true,
+    cell: (b) => (b.amount.currency === "USD" ? b.amount.text : `${b.amount.currency} ${b.amount.text}`),
+  },
+];
