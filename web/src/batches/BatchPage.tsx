@@ -222,7 +222,8 @@ function View({ batch }: { batch: Batch }) {
                 const before = paying.line;
                 const next = await pay(before, cash, batch.version);
                 await show(next);
-                toast(`${before.reference} pays ${cash ?? "all that is open"}.`, {
+                const line = next.claims.flatMap((c) => c.lines).find((l) => l.invoice === before.invoice);
+                toast(`${before.reference} pays ${line?.cash ?? cash}.`, {
                   duration: 15_000,
                   action: {
                     label: "Undo",

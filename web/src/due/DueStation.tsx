@@ -161,7 +161,9 @@ function Due({ accounts }: { accounts: Account[] }) {
               to pay {total.toPay}
             </span>
           )}
-          <span className="text-faint ml-auto text-[13px]">Space takes or leaves · ? keys</span>
+          <span className="text-faint ml-auto text-[13px]">
+            <span className="max-[1500px]:hidden">Space takes or leaves · ? keys</span>
+          </span>
           <Button
             look="deed"
             disabled={!due.data || due.data.count === 0 || !session.roles.includes("CLERK")}

@@ -72,7 +72,7 @@ export function Skeleton() {
   return (
     <div aria-hidden className="flex-1 overflow-hidden">
       {Array.from({ length: 16 }, (_, i) => (
-        <div key={i} className="border-hair flex h-[31px] items-center border-b px-4">
+        <div key={i} className="border-hair flex h-[30px] items-center border-b px-4">
           <div className="bg-hair/60 h-3" style={{ width: `${40 + ((i * 37) % 45)}%` }} />
         </div>
       ))}

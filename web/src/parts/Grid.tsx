@@ -31,7 +31,7 @@ export interface GridProps<R> {
   onEnd?: () => void;
 }
 
-const ROW = 31;
+const ROW = 30;
 
 /** A list of any length: one tab stop, a cursor, a selection, rows drawn only where they are seen. */
 export function Grid<R>(props: GridProps<R>) {
@@ -187,7 +187,7 @@ export function Grid<R>(props: GridProps<R>) {
                   role="row"
                   aria-rowindex={seen.index + 1}
                   style={place}
-                  className="bg-paper border-hair border-b px-4 leading-[30px]"
+                  className="bg-paper border-hair border-b px-4 leading-[29px]"
                 >
                   <div role="gridcell" aria-colspan={columns.length}>
                     {item.heading}
