@@ -121,7 +121,7 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
       }
       list={
         printing.runs.length === 0 ? (
-          <p className="text-faint p-6">
+          <p className="text-faint min-h-0 flex-1 p-6">
             No number is taken yet. Put paper into the printer, then take the turn and confirm the first
             number.
           </p>
@@ -152,13 +152,11 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
           <>
             {allOpen.length > 0 && (
               <>
-                <Button
-                  look="deed"
-                  disabled={goodOpen.length === 0}
-                  onClick={() => void answer(goodOpen, "GOOD")}
-                >
-                  {goodOpen.length} printed well: all good
-                </Button>
+                {goodOpen.length > 0 && (
+                  <Button look="deed" onClick={() => void answer(goodOpen, "GOOD")}>
+                    {goodOpen.length} printed well: all good
+                  </Button>
+                )}
                 <Button disabled={open.length === 0} onClick={() => void answer(open, "GOOD")}>
                   Good
                 </Button>
