@@ -156,6 +156,16 @@ function Entries({ month }: { month: string }) {
   );
 }
 
+/** A balance; one without “cr” keeps its place free, so that the decimal points stand in one line. */
+function Balance({ text }: { text: string }) {
+  return (
+    <>
+      {text}
+      {!text.endsWith(" cr") && <span className="invisible"> cr</span>}
+    </>
+  );
+}
+
 function TrialBalance({ month }: { month: string }) {
   const balance = useQuery({
     queryKey: ["balance", month],
@@ -180,10 +190,14 @@ function TrialBalance({ month }: { month: string }) {
           {balance.data.lines.map((line) => (
             <tr key={line.account + line.currency} className="border-hair border-t">
               <td className="py-1.5">{line.account}</td>
-              <td className="text-right">{line.opening}</td>
+              <td className="text-right">
+                <Balance text={line.opening} />
+              </td>
               <td className="text-right">{line.debit}</td>
               <td className="text-right">{line.credit}</td>
-              <td className="text-right">{line.closing}</td>
+              <td className="text-right">
+                <Balance text={line.closing} />
+              </td>
               <td className="text-faint pl-3 text-[13px]">{line.currency}</td>
             </tr>
           ))}
