@@ -6,7 +6,6 @@ import { api, call } from "../api/client";
 import { BatchList, type Listed } from "../batches/BatchList";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
-import { longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { usePrinting } from "../printing/usePrinting";
 import { LevelStrip } from "../proof/LevelStrip";
@@ -85,8 +84,8 @@ function PostSlip({ batch }: { batch: Listed }) {
         }}
       >
         <p>
-          The invoices are settled and the ledger is written as of {longDate(batch.checkDate)} or the batch's
-          own ledger date; the checks become outstanding and the bank's next file tells of them.
+          The invoices are settled and the ledger is written as of the batch's ledger date; the checks become
+          outstanding, and the bank's next file tells of them where the account has one.
         </p>
       </DeedDialog>
     </div>

@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, call, type Schemas } from "../api/client";
+import { toast } from "sonner";
+import { api, call, Refused, type Schemas } from "../api/client";
 import { useRest } from "../parts/useRest";
 import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
@@ -23,6 +24,13 @@ const TRAY: Record<string, string> = {
   BLANK: "blank",
 };
 const ANSWERS = { GOOD: "good", SPOILED: "spoiled", BLANK: "still blank" };
+
+/** Does it, or says in words why not. */
+function orSayWhy(deed: () => Promise<void>) {
+  deed().catch((error: unknown) =>
+    toast.error(error instanceof Refused ? error.message : "That failed. Try again.", { duration: 12_000 }),
+  );
+}
 
 /** Print a batch: the turn, the numbers, the tray sheet by sheet, and an answer for each. */
 export function PrintPage() {
@@ -68,6 +76,9 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
         }),
       ),
     );
+  const say = (keys: string[], said: "GOOD" | "BLANK") => {
+    if (keys.length > 0) orSayWhy(() => answer(keys, said));
+  };
   const items: Item<Sheet>[] = printing.runs.flatMap((run, i) => [
     {
       key: `run-${run.run}`,
@@ -94,8 +105,18 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
     ...run.sheets.map((row) => ({ key: String(row.document), row })),
   ]);
   const chosen = [...(selected.size > 0 ? selected : cursor && sheets.has(cursor) ? [cursor] : [])];
-  const open = chosen.filter((key) => !sheets.get(key)?.answer);
-  const allOpen = [...sheets.values()].filter((s) => !s.answer && s.outcome).map((s) => String(s.document));
+  // whatever was handed over can be answered, even if nothing is known of the paper after a break
+  const waiting = new Set(
+    printing.runs
+      .filter((run) => run.sent)
+      .flatMap((run) => run.sheets.filter((s) => !s.answer).map((s) => String(s.document))),
+  );
+  const open = chosen.filter((key) => waiting.has(key));
+  const allOpen = [...waiting];
+  const spoilable = (key: string) => {
+    const sheet = sheets.get(key);
+    return waiting.has(key) || (sheet?.answer === "GOOD" && !sheet.posted);
+  };
   const goodOpen = allOpen.filter((key) => sheets.get(key)?.outcome === "PRINTED");
   return (
     <Station
@@ -137,8 +158,8 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
             onSpace={
               clerk
                 ? (keys) =>
-                    void answer(
-                      keys.filter((k) => !sheets.get(k)?.answer),
+                    say(
+                      keys.filter((k) => waiting.has(k)),
                       "GOOD",
                     )
                 : undefined
@@ -150,23 +171,23 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
       bar={
         clerk && (
           <>
-            {allOpen.length > 0 && (
+            {(allOpen.length > 0 || [...sheets.keys()].some(spoilable)) && (
               <>
                 {goodOpen.length > 0 && (
-                  <Button look="deed" onClick={() => void answer(goodOpen, "GOOD")}>
+                  <Button look="deed" onClick={() => say(goodOpen, "GOOD")}>
                     {goodOpen.length} printed well: all good
                   </Button>
                 )}
-                <Button disabled={open.length === 0} onClick={() => void answer(open, "GOOD")}>
+                <Button disabled={open.length === 0} onClick={() => say(open, "GOOD")}>
                   Good
                 </Button>
                 <Button
-                  disabled={chosen.length === 0 || chosen.some((key) => sheets.get(key)?.posted)}
+                  disabled={chosen.length === 0 || !chosen.every(spoilable)}
                   onClick={() => setSpoiling(chosen)}
                 >
                   Spoiled…
                 </Button>
-                <Button disabled={open.length === 0} onClick={() => void answer(open, "BLANK")}>
+                <Button disabled={open.length === 0} onClick={() => say(open, "BLANK")}>
                   Still blank
                 </Button>
               </>
@@ -174,12 +195,14 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
             {unsent && (
               <Button
                 look="deed"
-                onClick={async () =>
-                  show(
-                    await call(
-                      api.POST("/api/batches/{id}/runs/{run}/send", {
-                        params: { path: { id: batch.id, run: unsent.run } },
-                      }),
+                onClick={() =>
+                  orSayWhy(async () =>
+                    show(
+                      await call(
+                        api.POST("/api/batches/{id}/runs/{run}/send", {
+                          params: { path: { id: batch.id, run: unsent.run } },
+                        }),
+                      ),
                     ),
                   )
                 }
@@ -190,7 +213,9 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
             {printing.blanks > 0 && (
               <Button
                 look="deed"
-                onClick={async () => show(await call(api.POST("/api/batches/{id}/print-blanks", path)))}
+                onClick={() =>
+                  orSayWhy(async () => show(await call(api.POST("/api/batches/{id}/print-blanks", path))))
+                }
               >
                 Print {printing.blanks} blank {printing.blanks === 1 ? "sheet" : "sheets"} on{" "}
                 {printing.blanks === 1 ? "its number" : "their numbers"}
@@ -238,7 +263,7 @@ const COLUMNS: Column<Sheet>[] = [
     width: "120px",
     cell: (s) => (
       <span className={s.outcome && s.outcome !== "PRINTED" ? "text-brass" : "text-faint"}>
-        {s.outcome ? TRAY[s.outcome] : "not printed yet"}
+        {s.outcome ? TRAY[s.outcome] : "nothing known"}
       </span>
     ),
   },
@@ -273,13 +298,17 @@ function Tray({ sheet }: { sheet: Sheet | undefined }) {
   return (
     <div className="flex flex-col gap-3">
       <h2 className="font-semibold">
-        Sheet {sheet.number}, {sheet.outcome ? TRAY[sheet.outcome] : "not printed yet"}
+        Sheet {sheet.number}, {sheet.outcome ? TRAY[sheet.outcome] : "nothing known of it yet"}
         {sheet.pages > 1 &&
           `, ${sheet.pages - 1} ${sheet.pages === 2 ? "page" : "pages"} of remittance advice`}
       </h2>
       {!shown && (
         <div className="border-hair bg-sheet text-faint flex aspect-[8.5/11] items-center justify-center border">
-          {sheet.outcome === "TORN" ? "torn in the jam" : "blank paper"}
+          {sheet.outcome === "TORN"
+            ? "torn in the jam"
+            : sheet.outcome === "BLANK"
+              ? "blank paper"
+              : "look at the paper"}
         </div>
       )}
       {shown && page.data && (

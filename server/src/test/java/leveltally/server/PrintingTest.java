@@ -133,6 +133,22 @@ class PrintingTest {
     }
 
     @Test
+    void aCrashBetweenHandingOverAndPaperIsAnsweredStillBlank() {
+        BatchId batch = App.approved(App.invoice(BOLLARD, "24.00"));
+        long run = App.numbered(batch);
+        assertThat(bean(Printing.class).markSent(ines(), run)).isTrue();
+        assertThat(bean(Printing.class).markSent(App.tomas(), run)).isFalse();
+        List<Long> taken = numbers(batch);
+        App.answer(batch, App.documents(run), Answer.BLANK, "");
+        long again = bean(Printing.class).printBlanks(ines(), batch);
+        App.handOver(again);
+        App.answer(batch, App.documents(again), Answer.GOOD, "");
+        bean(Posting.class).post(ines(), batch);
+        assertThat(numbers(batch)).isEqualTo(taken);
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    @Test
     void theCopyIsMarkedAndCarriesEveryText() throws IOException {
         BatchId batch =
                 App.approved(App.invoice("Shearwater Uniform Laundry and Repair of Skerrow Old Town", "1225.00"));

@@ -110,7 +110,7 @@ class SlipController {
                 address(remitTo),
                 face,
                 terms,
-                sentence(candidate.invoice(), question),
+                sentence(candidate.invoice(), question, accounts.company().graceDays()),
                 marks,
                 living(candidate.invoice()));
     }
@@ -166,13 +166,13 @@ class SlipController {
                 .get(0));
     }
 
-    private static String sentence(OpenInvoice invoice, DueQuestion question) {
+    private static String sentence(OpenInvoice invoice, DueQuestion question, int graceDays) {
         Discount discount = invoice.discount();
         String due = "due " + Dates.inWords(invoice.dueDate());
         if (discount.until() == null || discount.left().isZero()) {
             return invoice.reference() + ", " + due + ". No discount can be earned.";
         }
-        if (!discount.livesOn(question.checkDate(), 0)) {
+        if (!discount.livesOn(question.checkDate(), graceDays)) {
             return invoice.reference() + ", " + due + ". Its discount of " + discount.left() + " lapsed on "
                     + Dates.inWords(discount.until()) + ".";
         }
