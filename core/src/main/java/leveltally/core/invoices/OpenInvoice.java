@@ -45,6 +45,21 @@ public record OpenInvoice(
         return PartPayment.of(cash, open, livingDiscount(checkDate, graceDays), discount.discountableLeft(), rate);
     }
 
+    /** As it is owed once a credit settled part of it at par; the credit lowers the discountable part first. */
+    public OpenInvoice lessCredit(Money credit) {
+        return credit.isZero()
+                ? this
+                : new OpenInvoice(
+                        id,
+                        reference,
+                        invoiceDate,
+                        dueDate,
+                        ledgerDate,
+                        amount,
+                        open.minus(credit),
+                        discount.lessCredit(credit));
+    }
+
     private Money livingDiscount(LocalDate checkDate, int graceDays) {
         return discount.livesOn(checkDate, graceDays) ? discount.left() : Money.zero(open.currency());
     }

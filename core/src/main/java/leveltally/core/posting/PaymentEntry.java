@@ -36,16 +36,27 @@ public final class PaymentEntry {
             if (account == null) {
                 throw new IllegalArgumentException("invoice " + line.invoice().value() + " has no payables account");
             }
-            debits.merge(account.value(), line.gross().minus(line.credit()), Money::plus);
+            // a credit line uses up what the invoice lines are credited; its own account is debited less
+            debits.merge(account.value(), debit(line), Money::plus);
             cash = cash.plus(line.cash());
             discount = discount.plus(line.discount());
         }
         List<JournalLine> entry = new ArrayList<>();
-        debits.forEach((account, amount) -> entry.add(JournalLine.debit(new AccountId(account), amount)));
+        debits.forEach((account, amount) -> {
+            if (amount.isPositive()) {
+                entry.add(JournalLine.debit(new AccountId(account), amount));
+            } else if (amount.isNegative()) {
+                entry.add(JournalLine.credit(new AccountId(account), amount.negated()));
+            }
+        });
         entry.add(JournalLine.credit(accounts.cash(), cash));
         if (discount.isPositive()) {
             entry.add(JournalLine.credit(accounts.discountsTaken(), discount));
         }
         return new JournalEntry(ledgerDate, text, entry);
+    }
+
+    private static Money debit(ClaimLine line) {
+        return line.kind() == ClaimLine.Kind.CREDIT ? line.gross().negated() : line.gross();
     }
 }

@@ -3,17 +3,17 @@ package leveltally.core.selection;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.Currency;
+import java.util.Optional;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.vendors.PaymentMethod;
-import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a batch asks for: everything due on or before {@code dueBy}, or losing its discount before {@code nextRun}.
+ * What a batch asks for: everything due on or before {@code dueBy}, or losing its discount before {@code nextRun}, that
+ * passes the filters.
  *
- * @param vendor only this vendor; null for all
  * @param nextRun the check date planned for the following batch; null leaves discounts out of it
  */
 public record Criteria(
@@ -23,8 +23,9 @@ public record Criteria(
         LocalDate ledgerDate,
         LocalDate dueBy,
         @Nullable LocalDate nextRun,
-        @Nullable VendorId vendor,
-        int graceDays) {
+        int graceDays,
+        Filters filters,
+        Paying paying) {
 
     public Criteria {
         if (nextRun != null && !nextRun.isAfter(checkDate)) {
@@ -36,17 +37,36 @@ public record Criteria(
         }
     }
 
+    public Criteria paidBy(CashWay way) {
+        return new Criteria(
+                currency, method, checkDate, ledgerDate, dueBy, nextRun, graceDays, filters, paying.by(way));
+    }
+
     /** The dates, joined by “or”. */
     public boolean asksFor(OpenInvoice invoice) {
         return !invoice.dueDate().isAfter(dueBy) || lostIfItWaits(invoice);
+    }
+
+    public boolean asksFor(Candidate candidate) {
+        return asksFor(candidate.invoice()) && filters.passes(candidate);
+    }
+
+    /** Why an invoice asked for by name was never looked at, in words; empty when it was. */
+    public Optional<String> whyNotAsked(Candidate candidate) {
+        if (!asksFor(candidate.invoice())) {
+            return Optional.of(
+                    "not due: due on " + Dates.inWords(candidate.invoice().dueDate())
+                            + (nextRun == null ? "" : ", and it loses no discount before the next run"));
+        }
+        return filters.outside(candidate).map(range -> "outside a range: " + range);
     }
 
     public boolean lostIfItWaits(OpenInvoice invoice) {
         return nextRun != null && invoice.discount().lostIfItWaits(checkDate, nextRun, graceDays);
     }
 
-    /** True when the invoice reached the ledger in a period after the one this batch is paid in. */
-    boolean enteredLater(OpenInvoice invoice) {
-        return YearMonth.from(invoice.ledgerDate()).isAfter(YearMonth.from(ledgerDate));
+    /** True when something reached the ledger in a period after the one this batch is paid in. */
+    boolean enteredLater(LocalDate arrived) {
+        return YearMonth.from(arrived).isAfter(YearMonth.from(ledgerDate));
     }
 }

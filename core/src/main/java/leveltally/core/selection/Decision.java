@@ -1,12 +1,19 @@
 package leveltally.core.selection;
 
+import leveltally.core.money.Money;
 import leveltally.core.terms.PartPayment;
 
 /** What became of one candidate. */
 public sealed interface Decision {
 
-    /** It goes into the batch, paying this. */
-    record Taken(PartPayment payment) implements Decision {}
+    /**
+     * It goes into the batch.
+     *
+     * @param credit what credits settle of it
+     * @param payment what cash and discount settle of the rest
+     * @param byHand somebody took it in by hand
+     */
+    record Taken(Money credit, PartPayment payment, boolean byHand) implements Decision {}
 
     /**
      * It stays out.

@@ -40,6 +40,12 @@ public record Discount(
         return new Discount(left, base, rate, until);
     }
 
+    /** What is left once a credit settled part of the invoice at par, which lowers the discountable part first. */
+    public Discount lessCredit(Money credit) {
+        Money base = discountableLeft.minus(credit).max(Money.zero(credit.currency()));
+        return new Discount(left.min(full(base, rate)), base, rate, until);
+    }
+
     /** True while check date ≤ discount date + grace days. */
     public boolean livesOn(LocalDate checkDate, int graceDays) {
         return until != null && left.isPositive() && !checkDate.isAfter(until.plusDays(graceDays));

@@ -35,13 +35,15 @@ class EntriesTest {
                 day("2026-01-28"),
                 "Check 41237",
                 List.of(lines),
-                Map.of(new InvoiceId(1), PAYABLES, new InvoiceId(2), PAYABLES),
+                Map.of(new InvoiceId(1), PAYABLES, new InvoiceId(2), PAYABLES, new InvoiceId(3), PAYABLES),
                 new PaymentEntry.Accounts(CASH, DISCOUNTS));
     }
 
     @Test
     void debitsPayablesWithGrossLessCredits() {
-        JournalEntry entry = post(line(1, "800", "0", "250", "550"), line(2, "300", "0", "0", "300"));
+        ClaimLine used =
+                new ClaimLine(ClaimLine.Kind.CREDIT, new InvoiceId(3), "C", usd("250"), usd("0"), usd("250"), usd("0"));
+        JournalEntry entry = post(line(1, "800", "0", "250", "550"), line(2, "300", "0", "0", "300"), used);
         assertThat(entry.lines()).containsExactly(debit(PAYABLES, usd("850")), credit(CASH, usd("850")));
     }
 

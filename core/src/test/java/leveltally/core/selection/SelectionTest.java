@@ -4,17 +4,20 @@ import static leveltally.core.Cases.CHECK_DATE;
 import static leveltally.core.Cases.USD;
 import static leveltally.core.Cases.day;
 import static leveltally.core.Cases.invoice;
+import static leveltally.core.Cases.openCredit;
 import static leveltally.core.Cases.usd;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.PaymentMethod;
@@ -26,21 +29,65 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
 class SelectionTest {
-    private static final Criteria CRITERIA = new Criteria(
-            USD, PaymentMethod.CHECK, CHECK_DATE, CHECK_DATE, day("2026-11-20"), day("2026-11-27"), null, 0);
     private static final OpenInvoice PLAIN = invoice(1, "100", "2026-10-20", "2026-11-19", "0", null);
 
-    private static Candidate candidate(
-            OpenInvoice invoice,
-            PaymentMethod method,
-            @Nullable String hold,
-            @Nullable String vendor,
-            @Nullable String batch) {
-        return new Candidate(invoice, new VendorId(7), "Bollard Foundry", 70, method, hold, vendor, batch);
+    private static Criteria criteria(Paying paying) {
+        return new Criteria(
+                USD,
+                PaymentMethod.CHECK,
+                CHECK_DATE,
+                CHECK_DATE,
+                day("2026-11-20"),
+                day("2026-11-27"),
+                0,
+                Filters.NONE,
+                paying);
+    }
+
+    private static Paying paying(boolean credits, @Nullable String smallest, @Nullable String limit, CashWay way) {
+        return new Paying(
+                credits,
+                Paying.Grouping.PAYEE,
+                ClaimOrder.PAYEE,
+                smallest == null ? null : usd(smallest),
+                limit == null ? null : usd(limit),
+                way);
+    }
+
+    private static final Criteria CRITERIA = criteria(Paying.PLAIN);
+
+    private static Payee payee(long vendor, int priority) {
+        return new Payee(
+                new VendorId(vendor),
+                "V" + vendor,
+                "Vendor " + vendor,
+                "Yard",
+                priority,
+                PaymentMethod.CHECK,
+                null,
+                vendor * 10,
+                "4100" + vendor,
+                true);
+    }
+
+    private static Candidate of(OpenInvoice invoice, Payee payee) {
+        return new Candidate(invoice, payee, false, null, null);
     }
 
     private static Candidate of(OpenInvoice invoice) {
-        return candidate(invoice, PaymentMethod.CHECK, null, null, null);
+        return of(invoice, payee(7, 3));
+    }
+
+    private static Candidate ownCheck(OpenInvoice invoice, Payee payee) {
+        return new Candidate(invoice, payee, true, null, null);
+    }
+
+    private static CreditCandidate credit(OpenCredit credit, Payee payee) {
+        return new CreditCandidate(credit, payee.vendor(), payee.remitTo(), null, null);
+    }
+
+    private static Selection select(Criteria criteria, Candidate... candidates) {
+        return Selection.of(criteria, List.of(candidates), List.of(), Marks.NONE);
     }
 
     static Stream<Arguments> reasons() {
@@ -64,14 +111,20 @@ class SelectionTest {
                 euro,
                 euro,
                 PLAIN.discount());
-        PaymentMethod check = PaymentMethod.CHECK;
+        Payee usual = payee(7, 3);
+        Payee held =
+                new Payee(usual.vendor(), "V7", "Vendor 7", "Yard", 3, PaymentMethod.CHECK, "dispute", 70, "", true);
+        Payee transfer = new Payee(
+                usual.vendor(), "V7", "Vendor 7", "Yard", 3, PaymentMethod.CREDIT_TRANSFER, null, 70, "", true);
+        Payee nowhere =
+                new Payee(usual.vendor(), "V7", "Vendor 7", "Yard", 3, PaymentMethod.CHECK, null, 70, "", false);
         return Stream.of(
-                Arguments.of(LeftOutReason.HELD_INVOICE, candidate(PLAIN, check, "wrong sizes", "x", "y")),
-                Arguments.of(LeftOutReason.HELD_VENDOR, candidate(PLAIN, check, null, "dispute", "y")),
-                Arguments.of(LeftOutReason.IN_ANOTHER_BATCH, candidate(foreign, check, null, null, "Yard week 46")),
+                Arguments.of(LeftOutReason.HELD_INVOICE, new Candidate(PLAIN, held, false, "wrong sizes", "y")),
+                Arguments.of(LeftOutReason.HELD_VENDOR, new Candidate(PLAIN, held, false, null, "y")),
+                Arguments.of(LeftOutReason.IN_ANOTHER_BATCH, new Candidate(foreign, usual, false, null, "Yard week")),
                 Arguments.of(LeftOutReason.OTHER_CURRENCY, of(foreign)),
-                Arguments.of(
-                        LeftOutReason.OTHER_METHOD, candidate(later, PaymentMethod.CREDIT_TRANSFER, null, null, null)),
+                Arguments.of(LeftOutReason.OTHER_METHOD, of(later, transfer)),
+                Arguments.of(LeftOutReason.NO_ADDRESS, of(later, nowhere)),
                 Arguments.of(LeftOutReason.DATED_AFTER_CHECK_DATE, of(later)),
                 Arguments.of(LeftOutReason.ENTERED_IN_LATER_PERIOD, of(nextMonth)));
     }
@@ -79,21 +132,21 @@ class SelectionTest {
     @ParameterizedTest
     @MethodSource("reasons")
     void leavesOutWithTheFirstReasonThatApplies(LeftOutReason reason, Candidate candidate) {
-        Selection selection = Selection.of(CRITERIA, List.of(candidate), Set.of());
+        Selection selection = select(CRITERIA, candidate);
         assertThat(selection.taken()).isEmpty();
-        assertThat(selection.leftOut()).containsExactly(new Selection.LeftOutTotal(reason, 1));
+        assertThat(selection.leftOut())
+                .containsExactly(new Selection.LeftOutTotal(
+                        reason, 1, List.of(candidate.invoice().open())));
     }
 
     @Test
     void takesOutByHandOnlyWhatCouldBeTaken() {
-        Candidate held = candidate(
-                invoice(5, "10", "2026-10-01", "2026-11-01", "0", null), PaymentMethod.CHECK, "x", null, null);
-        Selection selection =
-                Selection.of(CRITERIA, List.of(of(PLAIN), held), Set.of(new InvoiceId(1), new InvoiceId(5)));
-        assertThat(selection.leftOut())
-                .containsExactly(
-                        new Selection.LeftOutTotal(LeftOutReason.HELD_INVOICE, 1),
-                        new Selection.LeftOutTotal(LeftOutReason.TAKEN_OUT_BY_HAND, 1));
+        Candidate held =
+                new Candidate(invoice(5, "10", "2026-10-01", "2026-11-01", "0", null), payee(7, 3), false, "x", null);
+        Marks out = new Marks(Set.of(new InvoiceId(1), new InvoiceId(5)), Set.of());
+        Selection selection = Selection.of(CRITERIA, List.of(of(PLAIN), held), List.of(), out);
+        assertThat(selection.leftOut().stream().map(Selection.LeftOutTotal::reason))
+                .containsExactly(LeftOutReason.HELD_INVOICE, LeftOutReason.TAKEN_OUT_BY_HAND);
     }
 
     @Test
@@ -108,57 +161,217 @@ class SelectionTest {
     }
 
     @Test
+    void saysWhyAnInvoiceWasNeverLookedAt() {
+        assertThat(CRITERIA.whyNotAsked(of(PLAIN))).isEmpty();
+        assertThat(CRITERIA.whyNotAsked(of(invoice(1, "100", "2026-11-05", "2026-12-05", "0", null))))
+                .hasValue("not due: due on Sat 5 Dec 2026, and it loses no discount before the next run");
+    }
+
+    @Test
     void rejectsANextRunThatIsNotLater() {
-        assertThatThrownBy(() ->
-                        new Criteria(USD, PaymentMethod.CHECK, CHECK_DATE, CHECK_DATE, CHECK_DATE, CHECK_DATE, null, 0))
+        assertThatThrownBy(() -> new Criteria(
+                        USD,
+                        PaymentMethod.CHECK,
+                        CHECK_DATE,
+                        CHECK_DATE,
+                        CHECK_DATE,
+                        CHECK_DATE,
+                        0,
+                        Filters.NONE,
+                        Paying.PLAIN))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("must be after the check date");
     }
 
-    /** Against the slow reference: every candidate is counted once, claims hold exactly what is taken, totals agree. */
+    @Test
+    void rejectsALimitBelowZero() {
+        assertThatThrownBy(() -> paying(false, null, "-1", CashWay.PASS_OVER)).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> paying(false, "-1", null, CashWay.PASS_OVER)).isInstanceOf(Refusal.class);
+    }
+
+    @Test
+    void aLimitOfZeroTakesNothingAndSaysWhy() {
+        Selection selection = select(criteria(paying(false, null, "0", CashWay.PART_PAY)), of(PLAIN));
+        assertThat(selection.claims()).isEmpty();
+        assertThat(selection.leftOut())
+                .extracting(Selection.LeftOutTotal::reason)
+                .containsExactly(LeftOutReason.BEYOND_THE_CASH_LINE);
+        assertThat(selection.lineAt()).hasValue(0);
+    }
+
+    @Test
+    void anOwnCheckStandsAloneAndIsNotReducedByCredits() {
+        Payee payee = payee(1, 3);
+        Candidate own = ownCheck(invoice(2, "50", "2026-10-20", "2026-11-01", "0", null), payee);
+        Selection selection = Selection.of(
+                criteria(paying(true, null, null, CashWay.STOP_AT_THE_LINE)),
+                List.of(of(PLAIN, payee), own),
+                List.of(credit(openCredit(9, "30", "2026-10-01"), payee)),
+                Marks.NONE);
+        assertThat(selection.claims())
+                .extracting(claim -> claim.amount().toString())
+                .containsExactlyInAnyOrder("70.00", "50.00");
+        assertThat(selection.credited()).isEqualTo(usd("30"));
+    }
+
+    @Test
+    void creditsThatCoverEverythingAreProposedAsAnOffset() {
+        Payee payee = payee(1, 3);
+        Selection selection = Selection.of(
+                criteria(paying(true, null, null, CashWay.STOP_AT_THE_LINE)),
+                List.of(
+                        of(invoice(1, "800", "2026-04-01", "2026-05-01", "0", null), payee),
+                        of(invoice(2, "300", "2026-04-20", "2026-05-20", "0", null), payee)),
+                List.of(
+                        credit(openCredit(8, "250", "2026-03-01"), payee),
+                        credit(openCredit(9, "900", "2026-03-02"), payee)),
+                Marks.NONE);
+        assertThat(selection.claims()).isEmpty();
+        assertThat(selection.leftOut())
+                .containsExactly(new Selection.LeftOutTotal(LeftOutReason.COVERED_BY_CREDITS, 2, List.of(usd("1100"))));
+        assertThat(selection.offsets()).singleElement().satisfies(offset -> {
+            assertThat(offset.settling().credit()).isEqualTo(usd("1100"));
+            assertThat(offset.settling().uses())
+                    .extracting(use -> use.used().toString())
+                    .containsExactly("250.00", "850.00");
+        });
+    }
+
+    @Test
+    void aClaimUnderTheSmallestPaymentStaysOutUnlessTakenByHand() {
+        Criteria criteria = criteria(paying(false, "100.01", null, CashWay.STOP_AT_THE_LINE));
+        assertThat(select(criteria, of(PLAIN)).leftOut())
+                .extracting(Selection.LeftOutTotal::reason)
+                .containsExactly(LeftOutReason.UNDER_SMALLEST_PAYMENT);
+        Marks in = new Marks(Set.of(), Set.of(PLAIN.id()));
+        assertThat(Selection.of(criteria, List.of(of(PLAIN)), List.of(), in).claims())
+                .hasSize(1);
+    }
+
+    /** The strongest key of a claim's invoices: priority, discount date, due date, invoice date, entry number. */
+    @Test
+    void cashGoesByTheStrongestInvoice() {
+        Selection selection = select(
+                CRITERIA,
+                of(invoice(1, "1", "2026-10-01", "2026-11-02", "0", null), payee(1, 3)),
+                of(invoice(2, "1", "2026-11-01", "2026-12-01", "2", "2026-11-14"), payee(2, 3)),
+                of(invoice(3, "1", "2026-10-01", "2026-11-01", "0", null), payee(3, 3)),
+                of(invoice(4, "1", "2026-10-01", "2026-11-19", "0", null), payee(4, 1)),
+                of(invoice(5, "1", "2026-09-01", "2026-11-02", "0", null), payee(5, 3)),
+                of(invoice(6, "1", "2026-10-20", "2026-11-01", "0", null), payee(1, 3)));
+        assertThat(selection.queue().stream()
+                        .map(queued -> queued.claim().payee().vendor().value()))
+                .containsExactly(4L, 2L, 3L, 1L, 5L);
+    }
+
+    @Test
+    void partPaymentGoesByDueDateWithinTheClaimAndGivesUnusedCreditsBack() {
+        Payee payee = payee(1, 3);
+        Selection selection = Selection.of(
+                criteria(paying(true, null, "120", CashWay.PART_PAY)),
+                List.of(
+                        of(invoice(1, "100", "2026-10-20", "2026-11-19", "0", null), payee),
+                        of(invoice(2, "100", "2026-10-01", "2026-11-02", "0", null), payee),
+                        of(invoice(3, "100", "2026-10-25", "2026-11-20", "0", null), payee)),
+                List.of(credit(openCredit(9, "30", "2026-10-01"), payee)),
+                Marks.NONE);
+        assertThat(selection.claims()).singleElement().satisfies(claim -> {
+            assertThat(claim.amount()).isEqualTo(usd("120"));
+            assertThat(claim.rows())
+                    .extracting(row -> row.candidate().invoice().id().value())
+                    .containsExactlyInAnyOrder(1L, 2L);
+            assertThat(claim.credits())
+                    .singleElement()
+                    .satisfies(use -> assertThat(use.used()).isEqualTo(usd("30")));
+        });
+        assertThat(selection.leftOut())
+                .extracting(Selection.LeftOutTotal::count)
+                .containsExactly(1);
+    }
+
+    /**
+     * Over any candidates, credits, limits and ways: every candidate is counted once; each claim is Σ of its rows and
+     * what credits take off; the limit holds; a payee without own checks has one claim; no credit is used twice.
+     */
     @Test
     void tallyHoldsForAnyCandidates() {
         Random random = new Random(11);
-        for (int round = 0; round < 300; round++) {
+        for (int round = 0; round < 600; round++) {
             List<Candidate> candidates = new ArrayList<>();
+            List<CreditCandidate> credits = new ArrayList<>();
             for (int i = 0; i < random.nextInt(40); i++) {
                 OpenInvoice invoice = invoice(
                         i,
-                        String.valueOf(1 + random.nextInt(900)),
+                        1 + random.nextInt(900) + "." + (10 + random.nextInt(90)),
                         "2026-11-" + (10 + random.nextInt(8)),
-                        "2026-11-18",
+                        "2026-11-" + (10 + random.nextInt(12)),
                         "2",
                         "2026-11-" + (10 + random.nextInt(19)));
-                long vendor = random.nextInt(5);
+                Payee payee = payee(random.nextInt(5), 1 + random.nextInt(3));
                 candidates.add(new Candidate(
                         invoice,
-                        new VendorId(vendor),
-                        "Vendor " + vendor,
-                        vendor * 10 + random.nextInt(2),
-                        PaymentMethod.CHECK,
+                        payee,
+                        random.nextInt(9) == 0,
                         random.nextInt(6) == 0 ? "held" : null,
-                        null,
                         random.nextInt(6) == 0 ? "other" : null));
             }
-            Selection selection = Selection.of(CRITERIA, candidates, Set.of());
-            int out = selection.leftOut().stream()
-                    .mapToInt(Selection.LeftOutTotal::count)
-                    .sum();
-            assertThat(selection.taken().size() + out).isEqualTo(candidates.size());
-            Money claims = Money.sum(
-                    selection.claims().stream()
-                            .map(Selection.ClaimDraft::amount)
-                            .toList(),
-                    USD);
-            assertThat(claims).isEqualTo(selection.toPay());
-            long open = selection.taken().stream()
-                    .mapToLong(r -> r.candidate().invoice().open().minor())
-                    .sum();
-            assertThat(selection.toPay().plus(selection.saved()).minor()).isEqualTo(open);
-            assertThat(selection.claims())
-                    .isSortedAccordingTo(java.util.Comparator.comparing(Selection.ClaimDraft::payee));
-            assertThat(selection.claims().stream().map(c -> List.of(c.vendor(), c.remitTo())))
-                    .doesNotHaveDuplicates();
+            for (int i = 0; i < random.nextInt(6); i++) {
+                credits.add(credit(
+                        openCredit(1_000 + i, String.valueOf(1 + random.nextInt(600)), "2026-11-01"),
+                        payee(random.nextInt(5), 3)));
+            }
+            Set<InvoiceId> in = new HashSet<>();
+            if (random.nextBoolean() && !candidates.isEmpty()) {
+                in.add(candidates
+                        .get(random.nextInt(candidates.size()))
+                        .invoice()
+                        .id());
+            }
+            CashWay way = CashWay.values()[random.nextInt(4)];
+            String limit = random.nextInt(3) == 0 ? null : String.valueOf(random.nextInt(4_000));
+            Criteria criteria =
+                    criteria(paying(random.nextBoolean(), random.nextInt(3) == 0 ? "50" : null, limit, way));
+            Selection selection = Selection.of(criteria, candidates, credits, new Marks(Set.of(), in));
+            check(selection, candidates, limit == null || !in.isEmpty() ? null : usd(limit));
         }
+    }
+
+    private static void check(Selection selection, List<Candidate> candidates, @Nullable Money limit) {
+        int out = selection.leftOut().stream()
+                .mapToInt(Selection.LeftOutTotal::count)
+                .sum();
+        assertThat(selection.taken().size() + out - selection.creditsOut().size())
+                .isEqualTo(candidates.size());
+        Money claims = Money.zero(USD);
+        List<Long> used = new ArrayList<>();
+        for (Selection.ClaimDraft claim : selection.claims()) {
+            Money cash = Money.zero(USD);
+            Money credit = cash;
+            for (Selection.Row row : claim.rows()) {
+                Decision.Taken taken = (Decision.Taken) row.decision();
+                cash = cash.plus(taken.payment().cash());
+                credit = credit.plus(taken.credit());
+                assertThat(taken.credit().plus(taken.payment().settled()))
+                        .isLessThanOrEqualTo(row.candidate().invoice().open());
+            }
+            assertThat(claim.amount()).isEqualTo(cash);
+            assertThat(claim.amount().isPositive()).isTrue();
+            assertThat(claim.credits().stream()
+                            .map(leveltally.core.invoices.Settling.Use::used)
+                            .reduce(Money.zero(USD), Money::plus))
+                    .isEqualTo(credit);
+            claim.credits().forEach(use -> used.add(use.credit().id().value()));
+            claims = claims.plus(claim.amount());
+        }
+        assertThat(used).doesNotHaveDuplicates();
+        assertThat(claims).isEqualTo(selection.toPay());
+        assertThat(selection.claims()).isSortedAccordingTo(ClaimOrder.PAYEE.comparator());
+        if (limit != null) {
+            assertThat(selection.toPay()).isLessThanOrEqualTo(limit);
+        }
+        assertThat(selection.claims().stream()
+                        .filter(claim -> !claim.apart())
+                        .map(claim -> claim.payee().remitTo()))
+                .doesNotHaveDuplicates();
     }
 }

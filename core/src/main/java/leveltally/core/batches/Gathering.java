@@ -1,0 +1,61 @@
+package leveltally.core.batches;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.selection.Decision;
+import leveltally.core.selection.Selection;
+
+/**
+ * What running the criteria of a draft again would change. What was decided by hand stays: invoices added, changed or
+ * taken out by hand are neither removed nor taken in again.
+ *
+ * @param added invoices the criteria take now and the draft has not
+ * @param removed invoices of the draft the criteria do not take any more, with the reason
+ */
+public record Gathering(List<Selection.Row> added, List<Removed> removed) {
+
+    /** One invoice to be removed, and why in words. */
+    public record Removed(InvoiceId invoice, String why) {}
+
+    /** @param now the criteria run again, with the draft's own reservations free and its marks by hand */
+    public static Gathering of(Draft draft, Selection now) {
+        Set<InvoiceId> here = new HashSet<>();
+        Set<InvoiceId> byHand = new HashSet<>();
+        for (DraftClaim claim : draft.claims()) {
+            for (DraftLine line : claim.lines()) {
+                if (line.isInvoice()) {
+                    here.add(line.id());
+                    if (line.byHand() || line.ownCheck()) {
+                        byHand.add(line.id());
+                    }
+                }
+            }
+        }
+        List<Selection.Row> added = new ArrayList<>();
+        List<Removed> removed = new ArrayList<>();
+        Set<InvoiceId> seen = new HashSet<>();
+        for (Selection.Row row : now.rows()) {
+            InvoiceId id = row.candidate().invoice().id();
+            seen.add(id);
+            if (row.isTaken() && !here.contains(id)) {
+                added.add(row);
+            } else if (row.decision() instanceof Decision.LeftOut out && here.contains(id) && !byHand.contains(id)) {
+                removed.add(
+                        new Removed(id, out.reason().words() + (out.detail().isEmpty() ? "" : ": " + out.detail())));
+            }
+        }
+        for (InvoiceId id : here) {
+            if (!seen.contains(id) && !byHand.contains(id)) {
+                removed.add(new Removed(id, "the criteria do not ask for it any more"));
+            }
+        }
+        return new Gathering(List.copyOf(added), List.copyOf(removed));
+    }
+
+    public boolean isEmpty() {
+        return added.isEmpty() && removed.isEmpty();
+    }
+}

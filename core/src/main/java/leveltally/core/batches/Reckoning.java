@@ -1,0 +1,80 @@
+package leveltally.core.batches;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.Refusal;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.OpenCredit;
+import leveltally.core.invoices.OpenInvoice;
+import leveltally.core.invoices.Settling;
+import leveltally.core.money.Money;
+
+/** From what was decided about a payment to its amounts. */
+public final class Reckoning {
+    private Reckoning() {}
+
+    /**
+     * The lines of a payment: its invoices in their order, then the credits it needs. A credit line uses up exactly what
+     * the invoice lines are credited, and pays nothing.
+     *
+     * @throws Refusal when an invoice or credit is not open any more, or nothing would be left to pay
+     */
+    public static List<ClaimLine> of(
+            DraftClaim claim,
+            Map<InvoiceId, OpenInvoice> invoices,
+            Map<InvoiceId, OpenCredit> credits,
+            LocalDate checkDate,
+            int graceDays) {
+        List<Settling.Owed> owed = new ArrayList<>();
+        List<OpenCredit> used = new ArrayList<>();
+        for (DraftLine line : claim.lines()) {
+            if (line.isInvoice()) {
+                owed.add(new Settling.Owed(found(invoices, line.id()), line.typed()));
+            } else {
+                used.add(found(credits, line.id()));
+            }
+        }
+        Settling settling = Settling.of(owed, used, checkDate, graceDays);
+        if (!settling.cash().isPositive()) {
+            throw Refusal.invalid(
+                    "covered-by-credits",
+                    "The credits cover all of this payment, and no check can be written for zero. "
+                            + "Use fewer credits, or take the invoices out and settle them by an offset.");
+        }
+        List<ClaimLine> lines = new ArrayList<>();
+        for (Settling.Line line : settling.lines()) {
+            lines.add(new ClaimLine(
+                    ClaimLine.Kind.INVOICE,
+                    line.invoice().id(),
+                    line.invoice().reference(),
+                    line.settled(),
+                    line.payment().discount(),
+                    line.credit(),
+                    line.payment().cash()));
+        }
+        for (Settling.Use use : settling.uses()) {
+            Money none = Money.zero(use.used().currency());
+            lines.add(new ClaimLine(
+                    ClaimLine.Kind.CREDIT,
+                    use.credit().id(),
+                    use.credit().reference(),
+                    use.used(),
+                    none,
+                    use.used(),
+                    none));
+        }
+        return List.copyOf(lines);
+    }
+
+    private static <T> T found(Map<InvoiceId, T> open, InvoiceId id) {
+        T one = open.get(id);
+        if (one == null) {
+            throw Refusal.conflict(
+                    "not-open",
+                    "Entry " + id.value() + " is not open any more, so it cannot be paid. Take it out of the batch.");
+        }
+        return one;
+    }
+}

@@ -1,0 +1,24 @@
+package leveltally.core.selection;
+
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.VendorId;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A vendor at one of its remit-to addresses, as far as choosing what to pay must know it. Many candidates share one.
+ *
+ * @param priority 1 is paid before 2
+ * @param holdReason why payments to the vendor are held; null when they are not
+ * @param reachable whether the method has what it needs: an address for a check, bank details for a transfer
+ */
+public record Payee(
+        VendorId vendor,
+        String number,
+        String name,
+        String group,
+        int priority,
+        PaymentMethod method,
+        @Nullable String holdReason,
+        long remitTo,
+        String postalCode,
+        boolean reachable) {}
