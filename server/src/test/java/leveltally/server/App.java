@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
@@ -15,6 +16,7 @@ import leveltally.core.people.Role;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.Invoices;
@@ -117,21 +119,16 @@ public final class App {
     }
 
     public static NewBatch of(List<InvoiceId> invoices) {
-        DueQuestion question = new DueQuestion(
-                operations().value(),
-                CHECK_DATE,
-                CHECK_DATE,
-                LocalDate.of(2000, 1, 1),
-                null,
-                null,
-                null,
-                invoices.stream().map(InvoiceId::value).toList());
-        return new NewBatch("Test batch", "", CHECK_DATE, invoices.size(), question);
+        DueQuestion question = DueQuestion.of(operations().value(), CHECK_DATE.toString(), "2000-01-01", null)
+                .marked(
+                        null,
+                        invoices.stream().map(id -> String.valueOf(id.value())).collect(Collectors.joining(".")));
+        return new NewBatch("Test batch", "", CHECK_DATE, invoices.size(), question, null);
     }
 
     /** A draft of exactly these invoices. */
     public static BatchId draft(InvoiceId... invoices) {
-        return bean(Batches.class).make(ines(), of(List.of(invoices)));
+        return bean(Drafting.class).make(ines(), of(List.of(invoices)));
     }
 
     public static long version(BatchId batch) {

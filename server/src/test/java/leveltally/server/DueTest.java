@@ -4,15 +4,16 @@ import static leveltally.server.App.bean;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.time.LocalDate;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.LeftOutReason;
 import leveltally.core.selection.Selection;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
@@ -24,16 +25,13 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** What the statement reads against a slow look at every open invoice. */
 class DueTest {
     private static Selection select(String dueBy, @Nullable String nextRun, List<Long> out, List<Long> add) {
-        return bean(Due.class)
-                .select(new DueQuestion(
-                        App.operations().value(),
-                        App.CHECK_DATE,
-                        null,
-                        LocalDate.parse(dueBy),
-                        nextRun == null ? null : LocalDate.parse(nextRun),
-                        null,
-                        out,
-                        add));
+        DueQuestion question = DueQuestion.of(App.operations().value(), App.CHECK_DATE.toString(), dueBy, nextRun)
+                .marked(joined(out), joined(add));
+        return bean(Due.class).select(question, App.TODAY);
+    }
+
+    private static String joined(List<Long> ids) {
+        return ids.stream().map(String::valueOf).collect(Collectors.joining("."));
     }
 
     private static Set<Long> ids(Selection selection) {
@@ -86,7 +84,7 @@ class DueTest {
                 .singleElement()
                 .satisfies(row -> assertThat(row.decision())
                         .isEqualTo(new Decision.LeftOut(LeftOutReason.IN_ANOTHER_BATCH, "Test batch")));
-        bean(Batches.class).withdraw(App.ines(), batch, App.version(batch));
+        bean(Drafting.class).withdraw(App.ines(), batch, App.version(batch));
         assertThat(select("2000-01-01", null, List.of(), List.of(invoice.value()))
                         .taken())
                 .hasSize(1);
@@ -99,18 +97,19 @@ class DueTest {
         InvoiceId held = App.invoice("Capstan Hydraulics", "15.00");
         bean(Invoices.class).hold(App.ines(), held, "short delivery");
         var batch = App.draft(first);
+        Drafting drafting = bean(Drafting.class);
         Batches batches = bean(Batches.class);
-        assertThatThrownBy(() -> batches.add(App.ines(), batch, App.version(batch), List.of(second, held)))
+        assertThatThrownBy(() -> drafting.add(App.ines(), batch, App.version(batch), List.of(second, held)))
                 .hasMessageContaining("cannot be added: held invoice (short delivery)");
-        assertThatThrownBy(() -> batches.add(App.ines(), batch, App.version(batch), List.of(new InvoiceId(999_999))))
+        assertThatThrownBy(() -> drafting.add(App.ines(), batch, App.version(batch), List.of(new InvoiceId(999_999))))
                 .hasMessageContaining("not open any more");
-        batches.add(App.ines(), batch, App.version(batch), List.of(second));
+        drafting.add(App.ines(), batch, App.version(batch), List.of(second));
         assertThat(batches.claims(batch)).hasSize(2);
-        batches.takeOut(App.ines(), batch, App.version(batch), first);
+        drafting.takeOut(App.ines(), batch, App.version(batch), java.util.Set.of(first));
         assertThat(batches.claims(batch))
                 .singleElement()
                 .satisfies(claim -> assertThat(claim.amount()).hasToString("14.00"));
-        batches.withdraw(App.ines(), batch, App.version(batch));
+        drafting.withdraw(App.ines(), batch, App.version(batch));
     }
 
     @Test
@@ -118,10 +117,10 @@ class DueTest {
         InvoiceId first = App.invoice("Pelorus Charts", "100.00");
         InvoiceId second = App.invoice("Pelorus Charts", "0.05");
         var batch = App.draft(first);
-        bean(Batches.class).add(App.ines(), batch, App.version(batch), List.of(second));
+        bean(Drafting.class).add(App.ines(), batch, App.version(batch), List.of(second));
         assertThat(bean(Batches.class).claims(batch))
                 .singleElement()
                 .satisfies(claim -> assertThat(claim.amount()).hasToString("100.05"));
-        bean(Batches.class).withdraw(App.ines(), batch, App.version(batch));
+        bean(Drafting.class).withdraw(App.ines(), batch, App.version(batch));
     }
 }

@@ -52,6 +52,9 @@ class HttpTest {
             String body = "{\"version\":0,\"reason\":\"x\",\"note\":\"x\",\"date\":\"2026-11-12\",\"name\":\"x\","
                     + "\"ledgerDate\":\"2026-11-13\",\"expectedCount\":1,\"invoices\":[1],\"batch\":1,\"serial\":1,\"turn\":1,"
                     + "\"firstNumber\":1,\"account\":1,\"fault\":\"JAM\",\"sheet\":1,"
+                    + "\"onStub\":true,\"remitTo\":1,\"floor\":\"1\",\"text\":\"x\",\"amount\":\"1\",\"credits\":[1],"
+                    + "\"shared\":false,\"vendor\":1,\"kind\":\"INVOICE\",\"reference\":\"x\",\"invoiceDate\":\"2026-11-12\","
+                    + "\"lines\":[{\"account\":1,\"amount\":\"1\"}],\"onlyGood\":true,\"mapping\":{},\"fileName\":\"x\","
                     + "\"question\":{\"account\":1,\"checkDate\":\"2026-11-13\",\"dueBy\":\"2026-11-13\"},"
                     + "\"answers\":[{\"document\":1,\"answer\":\"GOOD\",\"why\":\"\"}]}";
             Http.Answer answer = PRIYA.post(path, body);
@@ -90,7 +93,9 @@ class HttpTest {
         "/api/documents/999999/page, 404, no-document",
         "/api/nothing, 404, unknown",
         "/api/due?account=999999&checkDate=2026-11-13&dueBy=2026-11-20, 404, no-bank-account",
-        "/api/due?account=1&checkDate=soon&dueBy=2026-11-20, 422, invalid"
+        "/api/due/day?text=soon, 422, day-unreadable",
+        "/api/vendors/999999, 404, no-vendor",
+        "/api/imports/999999, 404, no-import"
     })
     void rejectsWhatIsUnknown(String path, int status, String code) throws Exception {
         Http.Answer answer = INES.get(path);
@@ -148,7 +153,7 @@ class HttpTest {
         assertThat(found.status()).isEqualTo(200);
         Http.Answer page = INES.get("/api/batches/" + batch.value() + "/addable?text=%3Cscript%3E");
         assertThat(page.body()).isEqualTo("[]");
-        App.bean(leveltally.server.batches.Batches.class).withdraw(App.ines(), batch, App.version(batch));
+        App.bean(leveltally.server.batches.Drafting.class).withdraw(App.ines(), batch, App.version(batch));
     }
 
     @Test

@@ -17,6 +17,7 @@ import leveltally.core.proof.LevelStrip;
 import leveltally.server.approval.Approvals;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
@@ -95,16 +96,16 @@ class RoadTest {
     void aPartPaymentEarnsItsShareAndLeavesTheRestOpen() {
         InvoiceId invoice = App.invoice("Blackwater Dry Dock", "1250.00");
         BatchId batch = App.draft(invoice);
-        bean(Batches.class).pay(ines(), batch, version(batch), invoice, "500.00");
+        bean(Drafting.class).pay(ines(), batch, version(batch), invoice, "500.00");
         assertThat(App.number("SELECT amount_minor FROM claim WHERE batch_id = ?", batch.value()))
                 .isEqualTo(50_000);
-        assertThatThrownBy(() -> bean(Batches.class).pay(ines(), batch, version(batch), invoice, "1250.01"))
+        assertThatThrownBy(() -> bean(Drafting.class).pay(ines(), batch, version(batch), invoice, "1250.01"))
                 .hasMessageContaining("is more than");
         for (String bad : List.of("0", "-5", "12.345", "=1", "")) {
-            assertThatThrownBy(() -> bean(Batches.class).pay(ines(), batch, version(batch), invoice, bad))
+            assertThatThrownBy(() -> bean(Drafting.class).pay(ines(), batch, version(batch), invoice, bad))
                     .isInstanceOf(Refusal.class);
         }
-        bean(Batches.class).withdraw(ines(), batch, version(batch));
+        bean(Drafting.class).withdraw(ines(), batch, version(batch));
         assertThat(App.number("SELECT COUNT(*) FROM reservation WHERE invoice_id = ?", invoice.value()))
                 .isZero();
     }
@@ -114,7 +115,7 @@ class RoadTest {
         InvoiceId stays = App.invoice(BOLLARD, "20.00");
         InvoiceId goes = App.invoice(BOLLARD, "30.00");
         BatchId batch = App.approved(stays, goes);
-        bean(Batches.class).takeOut(ines(), batch, version(batch), goes);
+        bean(Drafting.class).takeOut(ines(), batch, version(batch), java.util.Set.of(goes));
         assertThat(bean(Batches.class).get(batch).state()).isEqualTo(BatchState.DRAFT);
         assertThatThrownBy(() -> App.numbered(batch)).hasMessageContaining("Only an approved batch");
         bean(Approvals.class).send(ines(), batch, version(batch));
@@ -148,7 +149,7 @@ class RoadTest {
         assertThatThrownBy(() -> App.numbered(batch))
                 .hasMessageContaining("Coaming Timber")
                 .hasMessageContaining("not delivered");
-        bean(Batches.class).takeOut(ines(), batch, version(batch), invoice);
+        bean(Drafting.class).takeOut(ines(), batch, version(batch), java.util.Set.of(invoice));
     }
 
     @Test
@@ -157,8 +158,8 @@ class RoadTest {
         InvoiceId b = App.invoice(BOLLARD, "12.00");
         BatchId batch = App.draft(a, b);
         long seen = version(batch);
-        bean(Batches.class).takeOut(App.tomas(), batch, seen, a);
-        assertThatThrownBy(() -> bean(Batches.class).takeOut(ines(), batch, seen, b))
+        bean(Drafting.class).takeOut(App.tomas(), batch, seen, java.util.Set.of(a));
+        assertThatThrownBy(() -> bean(Drafting.class).takeOut(ines(), batch, seen, java.util.Set.of(b)))
                 .hasMessageContaining("Tomas Brandt changed this batch")
                 .hasMessageContaining("took out T-");
     }
@@ -190,6 +191,6 @@ class RoadTest {
         bean(Vendors.class).hold(App.tomas(), App.vendor("Eider Down Bedding"), "address unclear");
         assertThatThrownBy(() -> bean(Approvals.class).send(ines(), batch, version(batch)))
                 .hasMessageContaining("address unclear");
-        bean(Batches.class).withdraw(ines(), batch, version(batch));
+        bean(Drafting.class).withdraw(ines(), batch, version(batch));
     }
 }

@@ -7,7 +7,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
-import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -41,21 +41,25 @@ class StatementsTest {
         assertThat(statements(due + "2026-12-31")).isEqualTo(statements(due + "2026-11-13"));
     }
 
-    @Test
-    void batch() throws SQLException {
-        BatchId small = App.draft(App.invoice("Bollard Foundry", "5.00"));
-        InvoiceId[] many = new InvoiceId[30];
+    private static InvoiceId[] invoices(int count) {
         String[] vendors = {"Bollard Foundry", "Pelorus Charts", "Ironwrack Chain", "Plover Packaging", "Coaming Timber"
         };
+        InvoiceId[] many = new InvoiceId[count];
         for (int i = 0; i < many.length; i++) {
             many[i] = App.invoice(vendors[i % vendors.length], "5.00");
         }
-        BatchId large = App.draft(many);
+        return many;
+    }
+
+    @Test
+    void batch() throws SQLException {
+        BatchId small = App.draft(invoices(40));
+        BatchId large = App.draft(invoices(90));
         assertThat(statements("/api/batches/" + large.value())).isEqualTo(statements("/api/batches/" + small.value()));
         assertThat(statements("/api/batches/" + large.value() + "/level"))
                 .isEqualTo(statements("/api/batches/" + small.value() + "/level"));
-        App.bean(Batches.class).withdraw(App.ines(), small, App.version(small));
-        App.bean(Batches.class).withdraw(App.ines(), large, App.version(large));
+        App.bean(Drafting.class).withdraw(App.ines(), small, App.version(small));
+        App.bean(Drafting.class).withdraw(App.ines(), large, App.version(large));
     }
 
     @Test

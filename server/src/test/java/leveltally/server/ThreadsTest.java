@@ -16,7 +16,7 @@ import java.util.concurrent.Future;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
-import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Turns;
@@ -60,15 +60,15 @@ class ThreadsTest {
     void twoClerksTakeTheSameInvoice() throws InterruptedException {
         InvoiceId invoice = App.invoice("Bollard Foundry", "44.00");
         List<Object> outcomes = together(List.of(
-                () -> bean(Batches.class).make(ines(), App.of(List.of(invoice))),
-                () -> bean(Batches.class).make(App.tomas(), App.of(List.of(invoice)))));
+                () -> bean(Drafting.class).make(ines(), App.of(List.of(invoice))),
+                () -> bean(Drafting.class).make(App.tomas(), App.of(List.of(invoice)))));
         assertThat(refusals(outcomes)).isOne();
         assertThat(App.number("SELECT COUNT(*) FROM reservation WHERE invoice_id = ?", invoice.value()))
                 .isOne();
         outcomes.stream()
                 .filter(BatchId.class::isInstance)
                 .map(BatchId.class::cast)
-                .forEach(batch -> bean(Batches.class).withdraw(ines(), batch, App.version(batch)));
+                .forEach(batch -> bean(Drafting.class).withdraw(ines(), batch, App.version(batch)));
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 

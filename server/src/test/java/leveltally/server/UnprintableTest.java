@@ -11,7 +11,7 @@ import leveltally.core.terms.Terms;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
-import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
 import leveltally.server.printing.Printing;
 import leveltally.server.printing.Turns;
 import leveltally.server.vendors.Vendor;
@@ -36,7 +36,9 @@ class UnprintableTest {
                                 Currency.getInstance("USD"),
                                 Terms.net(30),
                                 null),
-                        new RemitTo(name, List.of("1 Pole Road")));
+                        new RemitTo(name, List.of("1 Pole Road")),
+                        "99",
+                        null);
         BatchId batch = App.approved(App.invoice(name, "12.00"));
         long next = App.nextNumber();
         Turns.Turn turn = bean(Turns.class).take(App.ines(), App.operations(), batch, "");
@@ -44,6 +46,6 @@ class UnprintableTest {
                 .hasMessageContaining("no character “☃”");
         assertThat(App.nextNumber()).isEqualTo(next);
         bean(Turns.class).giveBack(App.ines(), App.operations(), turn.serial());
-        bean(Batches.class).withdraw(App.ines(), batch, App.version(batch));
+        bean(Drafting.class).withdraw(App.ines(), batch, App.version(batch));
     }
 }

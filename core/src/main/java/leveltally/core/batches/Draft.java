@@ -8,6 +8,8 @@ import java.util.function.UnaryOperator;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
+import leveltally.core.selection.Decision;
+import leveltally.core.selection.Selection;
 import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
 
@@ -171,6 +173,52 @@ public record Draft(List<DraftClaim> claims) {
                 claim,
                 c -> c.without(new HashSet<>(c.credits()))
                         .plus(credits.stream().map(DraftLine::credit).toList()));
+    }
+
+    /** Lets credits reduce the payment an invoice stands in, besides those it uses. */
+    Draft addCredits(InvoiceId beside, List<InvoiceId> credits) {
+        return change(
+                claimOf(beside),
+                claim -> claim.plus(credits.stream().map(DraftLine::credit).toList()));
+    }
+
+    /** Uses no credits any more, anywhere. */
+    public Draft releaseCredits() {
+        return new Draft(
+                claims.stream().map(c -> c.without(new HashSet<>(c.credits()))).toList());
+    }
+
+    /** Puts claims in the place of others, known by their ids: how a step is undone and done again. */
+    public Draft swap(List<DraftClaim> gone, List<DraftClaim> back) {
+        Set<ClaimId> named = new HashSet<>();
+        gone.forEach(claim -> named.add(claim.id()));
+        back.forEach(claim -> named.add(claim.id()));
+        List<DraftClaim> next = new ArrayList<>(
+                claims.stream().filter(claim -> !named.contains(claim.id())).toList());
+        next.addAll(back);
+        return new Draft(next);
+    }
+
+    /** A draft of what was chosen. */
+    public static DraftClaim chosen(Selection.ClaimDraft claim) {
+        List<DraftLine> lines =
+                new ArrayList<>(claim.rows().stream().map(Draft::line).toList());
+        claim.credits().forEach(use -> lines.add(DraftLine.credit(use.credit().id())));
+        return new DraftClaim(null, claim.payee().vendor(), claim.payee().remitTo(), claim.apart(), "", lines);
+    }
+
+    /** A line of what was chosen; cash that does not settle all of it stays as it is. */
+    static DraftLine line(Selection.Row row) {
+        Decision.Taken taken = (Decision.Taken) row.decision();
+        var invoice = row.candidate().invoice();
+        boolean all = taken.credit().plus(taken.payment().settled()).equals(invoice.open());
+        return new DraftLine(
+                ClaimLine.Kind.INVOICE,
+                invoice.id(),
+                all ? null : taken.payment().cash(),
+                taken.byHand(),
+                false,
+                row.candidate().ownCheck());
     }
 
     private Draft change(DraftClaim which, UnaryOperator<DraftClaim> how) {

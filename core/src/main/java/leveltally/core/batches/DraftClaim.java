@@ -60,6 +60,11 @@ public record DraftClaim(
         return with(all);
     }
 
+    /** The same, once it is kept under an id. */
+    public DraftClaim identified(ClaimId kept) {
+        return new DraftClaim(kept, vendor, remitTo, apart, stubNote, lines);
+    }
+
     DraftClaim setApart() {
         return new DraftClaim(id, vendor, remitTo, true, stubNote, lines);
     }

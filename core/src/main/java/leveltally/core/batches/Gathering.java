@@ -55,6 +55,38 @@ public record Gathering(List<Selection.Row> added, List<Removed> removed) {
         return new Gathering(List.copyOf(added), List.copyOf(removed));
     }
 
+    /** The draft with the difference applied; credits come along with the claims they were chosen for. */
+    public Draft applyTo(Draft draft, Selection now) {
+        Set<InvoiceId> gone = new HashSet<>();
+        removed.forEach(one -> gone.add(one.invoice()));
+        Draft next = draft.takeOut(gone)
+                .add(added.stream()
+                        .map(row -> new Draft.Addition(
+                                row.candidate().payee().vendor(),
+                                row.candidate().payee().remitTo(),
+                                Draft.line(row)))
+                        .toList());
+        Set<InvoiceId> used = new HashSet<>();
+        next.claims().forEach(claim -> used.addAll(claim.credits()));
+        Set<InvoiceId> fresh = new HashSet<>();
+        added.forEach(row -> fresh.add(row.candidate().invoice().id()));
+        for (Selection.ClaimDraft claim : now.claims()) {
+            InvoiceId first = claim.rows().stream()
+                    .map(row -> row.candidate().invoice().id())
+                    .filter(fresh::contains)
+                    .findFirst()
+                    .orElse(null);
+            List<InvoiceId> credits = claim.credits().stream()
+                    .map(use -> use.credit().id())
+                    .filter(id -> !used.contains(id))
+                    .toList();
+            if (first != null && !credits.isEmpty()) {
+                next = next.addCredits(first, credits);
+            }
+        }
+        return next;
+    }
+
     public boolean isEmpty() {
         return added.isEmpty() && removed.isEmpty();
     }

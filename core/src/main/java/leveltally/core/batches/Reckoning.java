@@ -10,6 +10,8 @@ import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.invoices.Settling;
 import leveltally.core.money.Money;
+import leveltally.core.selection.Decision;
+import leveltally.core.selection.Selection;
 
 /** From what was decided about a payment to its amounts. */
 public final class Reckoning {
@@ -54,18 +56,33 @@ public final class Reckoning {
                     line.credit(),
                     line.payment().cash()));
         }
-        for (Settling.Use use : settling.uses()) {
-            Money none = Money.zero(use.used().currency());
-            lines.add(new ClaimLine(
-                    ClaimLine.Kind.CREDIT,
-                    use.credit().id(),
-                    use.credit().reference(),
-                    use.used(),
-                    none,
-                    use.used(),
-                    none));
-        }
+        settling.uses().forEach(use -> lines.add(credit(use)));
         return List.copyOf(lines);
+    }
+
+    /** The lines of a claim as it was chosen. */
+    public static List<ClaimLine> of(Selection.ClaimDraft chosen) {
+        List<ClaimLine> lines = new ArrayList<>();
+        for (Selection.Row row : chosen.rows()) {
+            OpenInvoice invoice = row.candidate().invoice();
+            Decision.Taken taken = (Decision.Taken) row.decision();
+            lines.add(new ClaimLine(
+                    ClaimLine.Kind.INVOICE,
+                    invoice.id(),
+                    invoice.reference(),
+                    taken.credit().plus(taken.payment().settled()),
+                    taken.payment().discount(),
+                    taken.credit(),
+                    taken.payment().cash()));
+        }
+        chosen.credits().forEach(use -> lines.add(credit(use)));
+        return List.copyOf(lines);
+    }
+
+    private static ClaimLine credit(Settling.Use use) {
+        Money none = Money.zero(use.used().currency());
+        return new ClaimLine(
+                ClaimLine.Kind.CREDIT, use.credit().id(), use.credit().reference(), use.used(), none, use.used(), none);
     }
 
     private static <T> T found(Map<InvoiceId, T> open, InvoiceId id) {

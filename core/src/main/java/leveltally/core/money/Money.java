@@ -5,6 +5,7 @@ import java.math.RoundingMode;
 import java.util.Collection;
 import java.util.Currency;
 import java.util.Objects;
+import leveltally.core.Refusal;
 
 /**
  * An exact amount in minor units of one currency (cents of USD).
@@ -44,6 +45,19 @@ public record Money(long minor, Currency currency) implements Comparable<Money> 
         } catch (ArithmeticException tooFine) {
             throw new IllegalArgumentException(
                     "“" + text.strip() + "” has more decimals than " + currency + " has", tooFine);
+        }
+    }
+
+    /**
+     * Reads an amount that somebody typed into {@code field}.
+     *
+     * @throws Refusal when it is no amount of this currency
+     */
+    public static Money typed(String text, Currency currency, String field) {
+        try {
+            return parse(text, currency);
+        } catch (IllegalArgumentException unreadable) {
+            throw Refusal.invalidField("amount-unreadable", field, unreadable.getMessage() + ".");
         }
     }
 

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
-import leveltally.core.batches.ClaimLine;
+import leveltally.core.batches.Stub;
 import leveltally.core.money.Money;
 
 /**
@@ -44,12 +44,17 @@ public final class CheckLayout {
         List<Page> pages = new ArrayList<>();
         CheckLayout layout = new CheckLayout(form, measure);
         pages.add(layout.checkPage(text, use));
-        int shown = form.linesPerStub();
+        int shown = room(text, form);
         int perAdvice = (int) ((792 - 150) / form.lead());
-        for (int from = shown; form.paper() && from < text.claim().lines().size(); from += perAdvice) {
+        for (int from = shown; form.paper() && from < text.stub().rows().size(); from += perAdvice) {
             pages.add(new CheckLayout(form, measure).advicePage(text, from, perAdvice));
         }
         return pages;
+    }
+
+    /** How many rows a stub holds; its note takes the place of one. */
+    private static int room(CheckText text, CheckForm form) {
+        return form.linesPerStub() - (text.stub().note().isEmpty() ? 0 : 1);
     }
 
     private Page checkPage(CheckText text, Use use) {
@@ -58,10 +63,7 @@ public final class CheckLayout {
         for (int stub = 0; stub < form.stubs(); stub++) {
             boxes.add(new Box.Rule(0, top, form.width(), top, 0.5, true));
             double end = stub(
-                    text,
-                    top,
-                    Math.min(form.linesPerStub(), text.claim().lines().size()),
-                    0);
+                    text, top, Math.min(room(text, form), text.stub().rows().size()), 0);
             top = form.paper() ? top + form.stubHeight() : end;
         }
         return new Page(form.width(), form.paper() ? 792 : top + 6, boxes);
@@ -173,8 +175,12 @@ public final class CheckLayout {
             put(right, y, Face.TEXT, size, Box.Align.RIGHT, Dates.inWords(text.checkDate()), 160);
             y += form.lead() + 4;
         }
-        y = table(text, from, Math.min(from + lines, text.claim().lines().size()), y);
-        int rest = text.claim().lines().size() - from - lines;
+        if (!text.stub().note().isEmpty()) {
+            put(left, y, Face.TEXT, size, Box.Align.LEFT, text.stub().note(), right - left);
+            y += form.lead() + 2;
+        }
+        y = table(text, from, Math.min(from + lines, text.stub().rows().size()), y);
+        int rest = text.stub().rows().size() - from - lines;
         if (rest > 0) {
             put(left, y, Face.TEXT, size, Box.Align.LEFT, "and " + rest + " more on the remittance advice", 300);
         }
@@ -200,11 +206,13 @@ public final class CheckLayout {
         y += 3;
         for (int i = from; i < to; i++) {
             y += form.lead();
-            ClaimLine line = text.claim().lines().get(i);
-            LocalDate date = text.references().get(i);
+            Stub.Row line = text.stub().rows().get(i);
+            LocalDate date = line.date();
             put(columns[0], y, Face.MONO, size, Box.Align.LEFT, line.reference(), columns[1] - columns[0] - 4);
-            put(columns[1], y, Face.TEXT, size, Box.Align.LEFT, (form.paper() ? FULL : SHORT).format(date), 90);
-            put(columns[2], y, Face.TEXT, size, Box.Align.RIGHT, line.gross().toString(), 90);
+            if (date != null) {
+                put(columns[1], y, Face.TEXT, size, Box.Align.LEFT, (form.paper() ? FULL : SHORT).format(date), 90);
+            }
+            put(columns[2], y, Face.TEXT, size, Box.Align.RIGHT, line.settles().toString(), 90);
             if (line.discount().isPositive()) {
                 put(
                         columns[3],
@@ -215,16 +223,16 @@ public final class CheckLayout {
                         line.discount().toString(),
                         70);
             }
-            put(columns[4], y, Face.TEXT, size, Box.Align.RIGHT, line.cash().toString(), 90);
+            put(columns[4], y, Face.TEXT, size, Box.Align.RIGHT, line.paid().toString(), 90);
         }
         return y + form.lead();
     }
 
     private double total(CheckText text, double left, double right, double y) {
         boxes.add(new Box.Rule(left, y - form.lead() + 5, right, y - form.lead() + 5, 0.5, false));
-        int count = text.claim().lines().size();
+        int count = text.stub().entries();
         double size = form.text();
-        put(left, y + 3, Face.BOLD, size, Box.Align.LEFT, count == 1 ? "1 invoice" : count + " invoices", 160);
+        put(left, y + 3, Face.BOLD, size, Box.Align.LEFT, count == 1 ? "1 entry" : count + " entries", 160);
         put(
                 right,
                 y + 3,

@@ -3,20 +3,20 @@ package leveltally.core.printing;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.batches.Claim;
+import leveltally.core.batches.Stub;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Everything that stands on one check and its stubs.
  *
  * @param number null while it has none
- * @param references the invoice date of each line of the claim, in the order of the lines
  */
 public record CheckText(
         Payer payer,
         Claim claim,
         LocalDate checkDate,
         @Nullable Long number,
-        List<LocalDate> references) {
+        Stub stub) {
 
     /**
      * The company and its account, as the check names them.
@@ -33,11 +33,4 @@ public record CheckText(
             String accountNumber,
             String micrPattern,
             boolean blankStock) {}
-
-    public CheckText {
-        references = List.copyOf(references);
-        if (references.size() != claim.lines().size()) {
-            throw new IllegalArgumentException("check text: a date for every line is wanted");
-        }
-    }
 }

@@ -6,6 +6,7 @@ import java.util.Currency;
 import java.util.Optional;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
+import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.vendors.PaymentMethod;
 import org.jspecify.annotations.Nullable;
@@ -68,5 +69,14 @@ public record Criteria(
     /** True when something reached the ledger in a period after the one this batch is paid in. */
     boolean enteredLater(LocalDate arrived) {
         return YearMonth.from(arrived).isAfter(YearMonth.from(ledgerDate));
+    }
+
+    /** True when a credit, whatever its holds, may reduce a payment of this batch. */
+    public boolean mayUse(OpenCredit credit) {
+        LocalDate from = credit.usableFrom();
+        return credit.open().currency().equals(currency)
+                && !credit.date().isAfter(checkDate)
+                && !enteredLater(credit.ledgerDate())
+                && (from == null || !from.isAfter(checkDate));
     }
 }

@@ -7,13 +7,17 @@ import static leveltally.core.Cases.usd;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
+import leveltally.core.batches.Stub;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.RemitTo;
@@ -36,7 +40,9 @@ class CheckLayoutTest {
 
     private static CheckText text(String payee, int lines, String amount, boolean blankStock) {
         List<ClaimLine> paid = new ArrayList<>();
+        Map<InvoiceId, LocalDate> dates = new HashMap<>();
         for (int i = 0; i < lines; i++) {
+            dates.put(new InvoiceId(i), day("2026-11-01"));
             paid.add(new ClaimLine(
                     ClaimLine.Kind.INVOICE, new InvoiceId(i), "R-" + i, usd(amount), usd("0"), usd("0"), usd(amount)));
         }
@@ -52,7 +58,7 @@ class CheckLayoutTest {
                 "004417720931",
                 "C########C AT A KC",
                 blankStock);
-        return new CheckText(payer, claim, CHECK_DATE, 41237L, Collections.nCopies(lines, day("2026-11-01")));
+        return new CheckText(payer, claim, CHECK_DATE, 41237L, Stub.of(paid, dates, Set.of(), ""));
     }
 
     private static List<Page> pages(CheckText text, CheckLayout.Use use) {

@@ -1,39 +1,26 @@
 package leveltally.server.batches;
 
 import io.swagger.v3.oas.annotations.media.Schema;
-import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotEmpty;
-import jakarta.validation.constraints.NotNull;
-import jakarta.validation.constraints.Size;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
-import leveltally.core.batches.Claim;
-import leveltally.core.invoices.InvoiceId;
-import leveltally.core.invoices.OpenInvoice;
-import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
-import leveltally.core.people.PersonId;
+import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
-import leveltally.server.invoices.Invoices;
-import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
-import leveltally.server.people.People;
 import leveltally.server.selection.CandidateRows;
-import leveltally.server.selection.DueQuestion;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /** Batches to look at and to edit. */
 @RestController
@@ -43,42 +30,18 @@ class BatchController {
 
     private final Batches batches;
     private final BankAccounts accounts;
-    private final Invoices invoices;
+    private final BatchViews views;
     private final CandidateRows candidates;
-    private final People people;
     private final JdbcClient jdbc;
 
     BatchController(
-            Batches batches,
-            BankAccounts accounts,
-            Invoices invoices,
-            CandidateRows candidates,
-            People people,
-            JdbcClient jdbc) {
+            Batches batches, BankAccounts accounts, BatchViews views, CandidateRows candidates, JdbcClient jdbc) {
         this.batches = batches;
         this.accounts = accounts;
-        this.invoices = invoices;
+        this.views = views;
         this.candidates = candidates;
-        this.people = people;
         this.jdbc = jdbc;
     }
-
-    record MakeBatch(
-            @NotNull @Size(min = 1, max = 80) String name,
-            @NotNull @Size(max = 500) String note,
-            @NotNull LocalDate ledgerDate,
-            int expectedCount,
-            @NotNull DueQuestion question) {}
-
-    @Schema(requiredProperties = "id")
-    record MadeView(long id) {}
-
-    record Versioned(long version) {}
-
-    record AddLines(long version, @NotEmpty @Size(max = 500) List<Long> invoices) {}
-
-    /** {@code cash} null pays all of it. */
-    record PayLine(long version, @Nullable String cash) {}
 
     @Schema(
             requiredProperties = {
@@ -112,33 +75,73 @@ class BatchController {
     @Schema(
             requiredProperties = {
                 "invoice",
+                "kind",
                 "reference",
                 "invoiceDate",
                 "dueDate",
                 "open",
                 "gross",
                 "discount",
+                "credit",
                 "cash",
-                "part"
+                "part",
+                "byHand",
+                "hidden",
+                "ownCheck",
+                "held"
             })
     record LineView(
             long invoice,
+            String kind,
             String reference,
             LocalDate invoiceDate,
             LocalDate dueDate,
             String open,
             String gross,
             String discount,
+            String credit,
             String cash,
-            boolean part) {}
+            boolean part,
+            boolean byHand,
+            boolean hidden,
+            boolean ownCheck,
+            String held) {}
 
-    @Schema(requiredProperties = {"id", "vendor", "payee", "amount", "lines"})
-    record ClaimView(long id, long vendor, String payee, String amount, List<LineView> lines) {}
+    /** {@code held} says why the vendor is held; empty when it is not. */
+    @Schema(
+            requiredProperties = {
+                "id",
+                "vendor",
+                "payee",
+                "address",
+                "remitTo",
+                "amount",
+                "apart",
+                "stubNote",
+                "held",
+                "lines"
+            })
+    record ClaimView(
+            long id,
+            long vendor,
+            String payee,
+            String address,
+            long remitTo,
+            String amount,
+            boolean apart,
+            String stubNote,
+            String held,
+            List<LineView> lines) {}
+
+    /** One step of the draft's life; {@code state} is done, undone or dropped. */
+    @Schema(requiredProperties = {"step", "what", "who", "at", "state", "amount"})
+    record EditView(int step, String what, String who, Instant at, String state, String amount) {}
 
     @Schema(
             requiredProperties = {
                 "id", "version", "name", "note", "account", "accountName", "currency", "method", "checkDate",
-                "ledgerDate", "state", "stateWords", "preparedBy", "hands", "amount", "saved", "claims", "approvals"
+                "ledgerDate", "state", "stateWords", "preparedBy", "hands", "amount", "saved", "credited", "claims",
+                "approvals", "edits", "order", "gathered"
             })
     record BatchView(
             long id,
@@ -158,8 +161,14 @@ class BatchController {
             @Nullable String sentBackReason,
             String amount,
             String saved,
+            String credited,
             List<ClaimView> claims,
-            List<ApprovalView> approvals) {}
+            List<ApprovalView> approvals,
+            List<EditView> edits,
+            @Nullable String undo,
+            @Nullable String redo,
+            String order,
+            boolean gathered) {}
 
     @Schema(requiredProperties = {"who", "outcome", "reason", "at", "counts"})
     record ApprovalView(String who, String outcome, String reason, Instant at, boolean counts) {}
@@ -172,15 +181,6 @@ class BatchController {
             LocalDate dueDate,
             MoneyView open,
             @Nullable String inBatch) {}
-
-    @PostMapping
-    MadeView make(Actor by, @Valid @RequestBody MakeBatch wanted) {
-        BatchId id = batches.make(
-                by,
-                new NewBatch(
-                        wanted.name(), wanted.note(), wanted.ledgerDate(), wanted.expectedCount(), wanted.question()));
-        return new MadeView(id.value());
-    }
 
     /** Batches in any of the states, newest first; all when none is named. */
     @GetMapping
@@ -223,85 +223,48 @@ class BatchController {
     @GetMapping("/{id}")
     BatchView one(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
-        BatchId wanted = new BatchId(id);
-        Batch batch = batches.get(wanted);
-        BankAccount account = accounts.get(batch.account());
-        List<Claim> claims = batches.claims(wanted);
-        Map<InvoiceId, OpenInvoice> open = invoices.open(claims.stream()
-                .flatMap(claim -> claim.lines().stream())
-                .map(line -> line.invoice())
-                .toList());
-        Map<Long, String> names = people.names();
-        Money amount = Money.sum(claims.stream().map(Claim::amount).toList(), account.currency());
-        Money saved = Money.sum(
-                claims.stream()
-                        .flatMap(claim -> claim.lines().stream())
-                        .map(line -> line.discount())
-                        .toList(),
-                account.currency());
-        return new BatchView(
-                id,
-                batch.version(),
-                batch.name(),
-                batch.note(),
-                account.id().value(),
-                account.name(),
-                account.currency().getCurrencyCode(),
-                batch.method().name(),
-                batch.checkDate(),
-                batch.ledgerDate(),
-                batch.state().name(),
-                batch.state().words(),
-                names.getOrDefault(batch.preparedBy().value(), "Somebody"),
-                batches.hands(wanted).stream()
-                        .map(PersonId::value)
-                        .map(names::get)
-                        .sorted()
-                        .toList(),
-                batch.sentBackReason(),
-                amount.toString(),
-                saved.toString(),
-                claims.stream().map(claim -> view(claim, open)).toList(),
-                approvals(batch));
+        return views.of(new BatchId(id));
     }
 
-    private static ClaimView view(Claim claim, Map<InvoiceId, OpenInvoice> open) {
-        List<LineView> lines = claim.lines().stream()
-                .map(line -> {
-                    OpenInvoice invoice = open.get(line.invoice());
-                    return new LineView(
-                            line.invoice().value(),
-                            line.reference(),
-                            invoice.invoiceDate(),
-                            invoice.dueDate(),
-                            invoice.open().toString(),
-                            line.gross().toString(),
-                            line.discount().isZero() ? "" : line.discount().toString(),
-                            line.cash().toString(),
-                            line.gross().compareTo(invoice.open()) < 0);
-                })
-                .toList();
-        return new ClaimView(
-                claim.id().value(),
-                claim.vendor().value(),
-                claim.remitTo().payee(),
-                claim.amount().toString(),
-                lines);
+    /** The lines of a batch as CSV. */
+    @GetMapping(value = "/{id}/csv", produces = Csv.TYPE)
+    ResponseEntity<StreamingResponseBody> csv(Actor by, @PathVariable long id) {
+        by.mayDo(Deed.READ);
+        BatchView batch = views.of(new BatchId(id));
+        return Csv.answer(
+                "batch-" + id + ".csv",
+                List.of(
+                        "claim",
+                        "payee",
+                        "kind",
+                        "entry",
+                        "reference",
+                        "invoice_date",
+                        "due_date",
+                        "settles",
+                        "discount",
+                        "credit",
+                        "cash",
+                        "currency"),
+                batch.claims().stream()
+                        .flatMap(claim -> claim.lines().stream()
+                                .map(line -> List.of(
+                                        String.valueOf(claim.id()),
+                                        claim.payee(),
+                                        line.kind(),
+                                        String.valueOf(line.invoice()),
+                                        line.reference(),
+                                        line.invoiceDate().toString(),
+                                        line.dueDate().toString(),
+                                        plain(line.gross()),
+                                        plain(line.discount()),
+                                        plain(line.credit()),
+                                        plain(line.cash()),
+                                        batch.currency()))));
     }
 
-    private List<ApprovalView> approvals(Batch batch) {
-        return jdbc.sql("""
-                        SELECT p.name, a.outcome, a.reason, a.at, a.round FROM approval a JOIN person p ON p.id = a.person_id
-                        WHERE a.batch_id = :batch ORDER BY a.at DESC
-                        """)
-                .param("batch", batch.id().value())
-                .query((r, n) -> new ApprovalView(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getTimestamp(4).toInstant(),
-                        r.getInt(5) == batch.approvalRound()))
-                .list();
+    private static String plain(String amount) {
+        return amount.replace(",", "");
     }
 
     /** Open invoices that could be added, by vendor name or reference; those in a batch say which. */
@@ -312,39 +275,11 @@ class BatchController {
         return candidates.matching(text, accounts.get(batch.account()).currency()).stream()
                 .map(c -> new AddableView(
                         c.invoice().id().value(),
-                        c.vendorName(),
+                        c.payee().name(),
                         c.invoice().reference(),
                         c.invoice().dueDate(),
                         MoneyView.of(c.invoice().open()),
                         c.reservedBy()))
                 .toList();
-    }
-
-    @PostMapping("/{id}/lines")
-    BatchView add(Actor by, @PathVariable long id, @Valid @RequestBody AddLines wanted) {
-        batches.add(
-                by,
-                new BatchId(id),
-                wanted.version(),
-                wanted.invoices().stream().map(InvoiceId::new).toList());
-        return one(by, id);
-    }
-
-    @PostMapping("/{id}/lines/{invoice}/take-out")
-    BatchView takeOut(Actor by, @PathVariable long id, @PathVariable long invoice, @RequestBody Versioned at) {
-        batches.takeOut(by, new BatchId(id), at.version(), new InvoiceId(invoice));
-        return one(by, id);
-    }
-
-    @PostMapping("/{id}/lines/{invoice}/pay")
-    BatchView pay(Actor by, @PathVariable long id, @PathVariable long invoice, @RequestBody PayLine wanted) {
-        batches.pay(by, new BatchId(id), wanted.version(), new InvoiceId(invoice), wanted.cash());
-        return one(by, id);
-    }
-
-    @PostMapping("/{id}/withdraw")
-    BatchView withdraw(Actor by, @PathVariable long id, @RequestBody Versioned at) {
-        batches.withdraw(by, new BatchId(id), at.version());
-        return one(by, id);
     }
 }

@@ -4,6 +4,7 @@ import jakarta.persistence.*;
 import java.time.Instant;
 import java.time.LocalDate;
 import leveltally.core.batches.BatchState;
+import leveltally.core.selection.ClaimOrder;
 import leveltally.core.vendors.PaymentMethod;
 import org.jspecify.annotations.Nullable;
 
@@ -45,6 +46,14 @@ class BatchEntity {
     long changedBy;
     Instant changedAt;
     String changedWhat;
+
+    /** The sentence that gathered it, as JSON; null where none did. */
+    @jakarta.persistence.Column(columnDefinition = "longtext")
+    @Nullable
+    String question;
+
+    @Enumerated(EnumType.STRING)
+    ClaimOrder claimOrder;
 
     @Version
     long version;

@@ -8,14 +8,16 @@ import org.jspecify.annotations.Nullable;
 @Table(name = "claim")
 class ClaimEntity {
     @Id
-    @GeneratedValue(generator = "row_seq")
-    @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
     Long id;
 
     long batchId;
     long vendorId;
     long remitToId;
     String payee;
+    String vendorNumber;
+    String postalCode;
+    boolean apart;
+    String stubNote;
     String address;
     String currency;
     long amountMinor;

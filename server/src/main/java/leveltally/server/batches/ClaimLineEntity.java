@@ -3,14 +3,13 @@ package leveltally.server.batches;
 import jakarta.persistence.*;
 import java.time.LocalDate;
 import leveltally.core.batches.ClaimLine;
+import org.jspecify.annotations.Nullable;
 
-/** What a claim pays on one invoice. */
+/** What a claim pays on one invoice, or uses up of one credit. */
 @Entity
 @Table(name = "claim_line")
 class ClaimLineEntity {
     @Id
-    @GeneratedValue(generator = "row_seq")
-    @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
     Long id;
 
     long claimId;
@@ -27,6 +26,14 @@ class ClaimLineEntity {
     long creditMinor;
     long cashMinor;
     boolean part;
+
+    /** The cash somebody typed; null pays all. */
+    @Nullable
+    Long typedMinor;
+
+    boolean byHand;
+    boolean hidden;
+    boolean ownCheck;
 
     @Version
     long version;

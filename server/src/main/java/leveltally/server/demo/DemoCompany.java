@@ -121,7 +121,9 @@ class DemoCompany {
                 41200,
                 41200,
                 true,
-                layout));
+                layout,
+                Money.ofMinor(25_000_000, USD),
+                LocalDate.of(2026, 11, 13)));
         BankAccountId works = bankAccounts.add(new BankAccount(
                 new BankAccountId(0),
                 "Harbour Works",
@@ -139,6 +141,8 @@ class DemoCompany {
                 7300,
                 7300,
                 false,
+                null,
+                Money.ofMinor(5_000_000, USD),
                 null));
         bankAccounts.add(new BankAccount(
                 new BankAccountId(0),
@@ -157,12 +161,15 @@ class DemoCompany {
                 1,
                 1,
                 false,
+                null,
+                Money.zero(EUR),
                 null));
         open(by, cash, equity, Money.ofMinor(486_000_000, USD));
         open(by, cashWorks, equity, Money.ofMinor(61_000_000, USD));
         open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));
         audit.record(by, "set up company", "company 1", Map.of("name", "Marrow Bay Ferries"));
-        return new Stage(cast, operations, works, payables, payablesEur, expenses, vendors(by));
+        return new Stage(
+                cast, operations, works, payables, payablesEur, expenses, vendors(cast.on(FIRST.atDay(1), "ines")));
     }
 
     private Cast cast(String password) {
@@ -203,9 +210,23 @@ class DemoCompany {
                     Currency.getInstance(seed.currency()),
                     seed.terms(),
                     null);
+            String postal = "4" + number;
             RemitTo remitTo = new RemitTo(
-                    seed.name(), List.of((number * 7 % 90 + 1) + " Slipway Road", seed.town() + " 4" + number));
-            ids.put(seed.name(), vendors.add(by, vendor, remitTo));
+                    seed.name(), List.of((number * 7 % 90 + 1) + " Slipway Road", seed.town() + " " + postal));
+            String bankDetails = seed.currency().equals("EUR") && !seed.name().equals(DemoVendors.NO_BANK_DETAILS)
+                    ? "made-up account " + number
+                    : null;
+            VendorId id = vendors.add(by, vendor, remitTo, postal, bankDetails);
+            if (DemoVendors.TWO_ADDRESSES.contains(seed.name())) {
+                vendors.addRemitTo(
+                        id,
+                        new RemitTo(
+                                seed.name(),
+                                List.of("Accounts Office, Box " + number % 97, "Port Gorse 770" + number % 10)),
+                        "770" + number % 10,
+                        null);
+            }
+            ids.put(seed.name(), id);
         }
         return ids;
     }

@@ -3,6 +3,7 @@ package leveltally.server.demo;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
 import java.util.Random;
 import leveltally.core.batches.BatchId;
@@ -16,11 +17,13 @@ import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.checks.Checks;
 import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.invoices.NewInvoice;
+import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
@@ -51,6 +54,7 @@ class DemoStory {
     private final Vendors vendors;
     private final Due due;
     private final Batches batches;
+    private final Drafting drafting;
     private final Approvals approvals;
     private final Turns turns;
     private final Printing printing;
@@ -59,6 +63,7 @@ class DemoStory {
     private final Voiding voiding;
     private final BankFiles files;
     private final Ledger ledger;
+    private final BankAccounts accounts;
     private final JdbcClient jdbc;
     private final TransactionTemplate together;
     private int serial = 100;
@@ -68,6 +73,7 @@ class DemoStory {
             Vendors vendors,
             Due due,
             Batches batches,
+            Drafting drafting,
             Approvals approvals,
             Turns turns,
             Printing printing,
@@ -76,12 +82,14 @@ class DemoStory {
             Voiding voiding,
             BankFiles files,
             Ledger ledger,
+            BankAccounts accounts,
             JdbcClient jdbc,
             TransactionTemplate together) {
         this.invoices = invoices;
         this.vendors = vendors;
         this.due = due;
         this.batches = batches;
+        this.drafting = drafting;
         this.approvals = approvals;
         this.turns = turns;
         this.printing = printing;
@@ -90,6 +98,7 @@ class DemoStory {
         this.voiding = voiding;
         this.files = files;
         this.ledger = ledger;
+        this.accounts = accounts;
         this.jdbc = jdbc;
         this.together = together;
     }
@@ -168,7 +177,7 @@ class DemoStory {
     private void payOperations(DemoCompany.Stage stage, LocalDate run) {
         String name = "Fortnight to " + run.getDayOfMonth() + " "
                 + run.getMonth().getDisplayName(java.time.format.TextStyle.SHORT, java.util.Locale.ENGLISH);
-        BatchId batch = make(stage, stage.operations(), run, run, name, null, "ines", List.of());
+        BatchId batch = make(stage, stage.operations(), run, run, name, null, "ines");
         if (batch == null) {
             return;
         }
@@ -198,8 +207,7 @@ class DemoStory {
                 run.plusDays(20),
                 "Dry dock " + run.getMonthValue() + "/" + run.getYear(),
                 yard,
-                "tomas",
-                List.of());
+                "tomas");
         if (batch != null) {
             approve(stage, batch, run, "tomas");
             print(stage, stage.works(), batch, run, false, false);
@@ -214,22 +222,25 @@ class DemoStory {
             LocalDate dueBy,
             String name,
             @Nullable VendorId vendor,
-            String clerk,
-            List<Long> out) {
-        DueQuestion question = new DueQuestion(
+            String clerk) {
+        DueQuestion question = DueQuestion.of(
                 account.value(),
-                run,
-                run,
-                dueBy.plusDays(7),
-                run.plusDays(14),
-                vendor == null ? null : vendor.value(),
-                out,
-                null);
-        int count = due.select(question).taken().size();
+                run.toString(),
+                dueBy.plusDays(7).toString(),
+                run.plusDays(14).toString());
+        if (vendor != null) {
+            question = question.toVendors(List.of(vendor.value()));
+        }
+        return makeOf(stage, question, run, name, clerk);
+    }
+
+    private @Nullable BatchId makeOf(
+            DemoCompany.Stage stage, DueQuestion question, LocalDate run, String name, String clerk) {
+        int count = due.select(question, run).taken().size();
         if (count == 0) {
             return null;
         }
-        return batches.make(stage.cast().on(run, clerk), new NewBatch(name, "", run, count, question));
+        return drafting.make(stage.cast().on(run, clerk), new NewBatch(name, "", run, count, question, null));
     }
 
     private void approve(DemoCompany.Stage stage, BatchId batch, LocalDate on, String clerk) {
@@ -325,31 +336,26 @@ class DemoStory {
     private void today(DemoCompany.Stage stage) {
         together.executeWithoutResult(status -> openInvoices(stage));
         together.executeWithoutResult(status -> oddities(stage));
-        makeOf(stage, "Chandlery", NEXT_RUN, "Ropes and paint, week 46", "tomas");
-        BatchId waiting = makeOf(stage, "Crew services", NEXT_RUN, "Crew services, November", "tomas");
+        Actor clerk = stage.cast().on(TODAY, "ines");
+        accounts.bringInMovement(
+                clerk, stage.operations(), LocalDate.of(2026, 11, 10), "Card takings, ticket hall", "48210.55");
+        accounts.bringInMovement(clerk, stage.operations(), LocalDate.of(2026, 11, 11), "Bank charges", "-86.40");
+        groupOf(stage, "Chandlery", "Ropes and paint, week 46", "tomas");
+        BatchId waiting = groupOf(stage, "Crew services", "Crew services, November", "tomas");
         approvals.send(
                 stage.cast().on(TODAY, "tomas"), waiting, batches.get(waiting).version());
-        BatchId ready = makeOf(stage, "Harbour dues", NEXT_RUN, "Harbour dues, November", "ines");
+        BatchId ready = groupOf(stage, "Harbour dues", "Harbour dues, November", "ines");
         approve(stage, ready, TODAY, "ines");
     }
 
-    /** A batch of one vendor group: everything else that is due is taken out by hand. */
-    private BatchId makeOf(DemoCompany.Stage stage, String group, LocalDate dueBy, String name, String clerk) {
-        DueQuestion all = new DueQuestion(
-                stage.operations().value(),
-                NEXT_RUN,
-                NEXT_RUN,
-                dueBy.plusDays(7),
-                NEXT_RUN.plusDays(14),
-                null,
-                null,
-                null);
-        List<Long> others = due.select(all).taken().stream()
-                .filter(row -> !seed(row.candidate().vendorName()).group().equals(group))
-                .map(row -> row.candidate().invoice().id().value())
-                .toList();
-        return java.util.Objects.requireNonNull(
-                make(stage, stage.operations(), NEXT_RUN, dueBy, name, null, clerk, others));
+    private BatchId groupOf(DemoCompany.Stage stage, String group, String name, String clerk) {
+        DueQuestion question = DueQuestion.of(
+                        stage.operations().value(),
+                        NEXT_RUN.toString(),
+                        NEXT_RUN.plusDays(7).toString(),
+                        NEXT_RUN.plusDays(14).toString())
+                .toGroup(group);
+        return java.util.Objects.requireNonNull(makeOf(stage, question, NEXT_RUN, name, clerk));
     }
 
     /** About 350 invoices of the last six weeks, besides what history left open. */
@@ -387,10 +393,57 @@ class DemoStory {
         invoices.hold(stage.cast().on(TODAY, "ines"), uniforms, "wrong sizes");
         DemoVendors.Seed waste = seed(DemoVendors.CREDITS);
         enter(stage, waste, LocalDate.of(2026, 11, 2), 92_000, "W-CR-18", InvoiceKind.CREDIT, 0);
+        enter(stage, seed("Bollard Foundry"), LocalDate.of(2026, 10, 28), 31_500, "BF-CR-7", InvoiceKind.CREDIT, 0);
+        enter(
+                stage,
+                seed("Guillemot Engine Parts"),
+                LocalDate.of(2026, 11, 4),
+                48_000,
+                "GEP-CR-2",
+                InvoiceKind.CREDIT,
+                0);
+        ownCheckAndLaterCredit(stage);
         DemoVendors.Seed survey = seed("Sextant Accounting");
         enter(stage, survey, LocalDate.of(2026, 10, 21), 960_000, "SA-401");
         enter(stage, survey, LocalDate.of(2026, 10, 22), 972_500, "SA-402");
         enter(stage, survey, LocalDate.of(2026, 10, 23), 955_000, "SA-403");
+    }
+
+    /** An invoice that must be paid by itself, and a credit that cannot be used before the end of the month. */
+    private void ownCheckAndLaterCredit(DemoCompany.Stage stage) {
+        LocalDate date = LocalDate.of(2026, 10, 19);
+        Currency usd = DemoCompany.USD;
+        AccountId office = stage.expenses().get("Office");
+        VendorId brokers = stage.vendors().get("Anchor & Thistle Insurance Brokers");
+        var premium = List.of(new NewInvoice.Line(office, Money.ofMinor(712_040, usd)));
+        invoices.enter(
+                stage.cast().on(date, "ines"),
+                new NewInvoice(
+                        InvoiceKind.INVOICE,
+                        brokers,
+                        "ATI-HULL-26",
+                        date,
+                        date,
+                        stage.payables(),
+                        Money.zero(usd),
+                        true,
+                        null,
+                        premium));
+        VendorId tickets = stage.vendors().get("Skua Ticket Systems");
+        var rebate = List.of(new NewInvoice.Line(office, Money.ofMinor(64_000, usd)));
+        invoices.enter(
+                stage.cast().on(date, "ines"),
+                new NewInvoice(
+                        InvoiceKind.CREDIT,
+                        tickets,
+                        "STS-CR-26",
+                        date,
+                        date,
+                        stage.payables(),
+                        Money.zero(usd),
+                        false,
+                        LocalDate.of(2026, 11, 30),
+                        rebate));
     }
 
     private static DemoVendors.Seed seed(String name) {

@@ -30,6 +30,8 @@ final class DemoVendors {
     static final String CREDITS = "Wrack Line Waste";
     static final String HELD = "Limpet Crane Hire";
     static final String NEW = "Moonraker Sailmakers";
+    static final String NO_BANK_DETAILS = "Færingstrand Navigasjon";
+    static final List<String> TWO_ADDRESSES = List.of("Guillemot Engine Parts", "Sandpiper Galley Provisions");
     static final String SUSPICIOUS = "Gannet Rope Walk";
 
     static final List<Seed> ALL = List.of(

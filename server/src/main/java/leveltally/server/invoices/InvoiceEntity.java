@@ -61,6 +61,11 @@ class InvoiceEntity {
     @Column(updatable = false)
     long payablesAccountId;
 
+    /** A credit or prepayment cannot be used before; null for at once. */
+    @Column(updatable = false)
+    @Nullable
+    LocalDate usableFrom;
+
     boolean ownCheck;
 
     @Nullable

@@ -11,6 +11,7 @@ import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.EntryId;
@@ -26,19 +27,24 @@ import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Invoices and credits: their arrival, their holds, and what settles them. */
 @Service
 public class Invoices {
+    private static final int LOCKED_AT_ONCE = 2_000;
+
     private final EntityManager entities;
+    private final JdbcClient jdbc;
     private final Vendors vendors;
     private final Ledger ledger;
     private final AuditTrail audit;
 
-    Invoices(EntityManager entities, Vendors vendors, Ledger ledger, AuditTrail audit) {
+    Invoices(EntityManager entities, JdbcClient jdbc, Vendors vendors, Ledger ledger, AuditTrail audit) {
         this.entities = entities;
+        this.jdbc = jdbc;
         this.vendors = vendors;
         this.ledger = ledger;
         this.audit = audit;
@@ -49,18 +55,106 @@ public class Invoices {
     public InvoiceId enter(Actor by, NewInvoice wanted) {
         by.mayDo(Deed.ENTER_INVOICE);
         Vendor vendor = vendors.get(wanted.vendor());
-        Money amount =
-                Money.sum(wanted.lines().stream().map(NewInvoice.Line::amount).toList(), vendor.currency());
+        refuseKnown(wanted, vendor);
+        ledger.shareOpenPeriod(wanted.ledgerDate());
+        InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()));
+        Money amount = wanted.amount(vendor.currency());
+        audit.record(by, "enter invoice", "invoice " + id.value(), Map.of("amount", amount.plain()));
+        return id;
+    }
+
+    /** The payables account of a vendor's next invoice: as its last one, or as others in its currency. */
+    @Transactional(readOnly = true)
+    public AccountId payablesOf(Vendor vendor) {
+        return jdbc.sql("""
+                        (SELECT payables_account_id, 1 AS way FROM invoice WHERE vendor_id = :vendor
+                          ORDER BY id DESC LIMIT 1)
+                        UNION ALL
+                        (SELECT payables_account_id, 2 FROM invoice WHERE currency = :currency AND is_open = 1
+                          AND kind = 'INVOICE' LIMIT 1)
+                        UNION ALL
+                        (SELECT id, 3 FROM ledger_account WHERE kind = 'PAYABLES' ORDER BY code LIMIT 1)
+                        ORDER BY way LIMIT 1
+                        """)
+                .param("vendor", vendor.id().value())
+                .param("currency", vendor.currency().getCurrencyCode())
+                .query((r, n) -> new AccountId(r.getLong(1)))
+                .optional()
+                .orElseThrow(() -> Refusal.conflict(
+                        "no-payables", "There is no payables account in the ledger yet. An administrator adds it."));
+    }
+
+    /** One invoice of many, with what was looked up for all of them. */
+    public record Arrival(NewInvoice invoice, Vendor vendor, long remitTo) {}
+
+    /** Takes in many at once; their periods are shared and one record tells of them all. */
+    @Transactional
+    public List<InvoiceId> enterAll(Actor by, List<Arrival> arrivals, String from) {
+        by.mayDo(Deed.ENTER_INVOICE);
+        arrivals.stream()
+                .map(arrival -> arrival.invoice().ledgerDate().withDayOfMonth(1))
+                .distinct()
+                .sorted()
+                .forEach(ledger::shareOpenPeriod);
+        List<InvoiceId> ids = new ArrayList<>();
+        for (Arrival arrival : arrivals) {
+            ids.add(write(by, arrival.invoice(), arrival.vendor(), arrival.remitTo()));
+        }
+        entities.flush();
+        entities.clear();
+        if (!ids.isEmpty()) {
+            audit.record(
+                    by,
+                    "bring in invoices",
+                    from,
+                    Map.of("count", ids.size(), "first", ids.get(0).value()));
+        }
+        return ids;
+    }
+
+    private void refuseKnown(NewInvoice wanted, Vendor vendor) {
+        String reference = wanted.reference().strip();
+        if (reference.isEmpty() || reference.length() > 40) {
+            throw Refusal.invalidField(
+                    "reference-missing",
+                    "reference",
+                    "The vendor's reference is missing or longer than 40 characters.");
+        }
+        jdbc.sql("SELECT id FROM invoice WHERE vendor_id = :vendor AND kind = :kind AND reference = :reference")
+                .param("vendor", vendor.id().value())
+                .param("kind", wanted.kind().name())
+                .param("reference", reference)
+                .query(Long.class)
+                .optional()
+                .ifPresent(known -> {
+                    throw Refusal.invalidField(
+                            "known-already",
+                            "reference",
+                            vendor.name() + " " + reference + " is here already as entry " + known
+                                    + ". Check the paper; a second one needs a reference of its own.");
+                });
+    }
+
+    /** Posts what arrived: debit its lines, credit payables; the other way round for a credit. */
+    private InvoiceId write(Actor by, NewInvoice wanted, Vendor vendor, long remitTo) {
+        Money amount = wanted.amount(vendor.currency());
         if (!amount.isPositive()) {
             throw Refusal.invalidField("amount-not-positive", "lines", "The lines must come to more than zero.");
         }
-        ledger.shareOpenPeriod(wanted.ledgerDate());
+        if (wanted.notDiscountable().isNegative() || wanted.notDiscountable().compareTo(amount) > 0) {
+            throw Refusal.invalidField(
+                    "not-discountable-outside",
+                    "notDiscountable",
+                    "The part without discount must lie between 0 and the amount, " + amount + ".");
+        }
         var schedule = vendor.terms().scheduleFor(wanted.invoiceDate());
         InvoiceEntity row = new InvoiceEntity();
         row.vendorId = vendor.id().value();
-        row.remitToId = vendors.usualRemitTo(vendor.id());
+        row.remitToId = remitTo;
         row.kind = wanted.kind();
-        row.reference = wanted.reference();
+        row.reference = wanted.reference().strip();
+        row.ownCheck = wanted.ownCheck();
+        row.usableFrom = wanted.usableFrom();
         row.invoiceDate = wanted.invoiceDate();
         row.dueDate = schedule.dueDate();
         row.discountDate = schedule.discountDate().orElse(null);
@@ -79,6 +173,7 @@ public class Invoices {
             lineRow.invoiceId = row.id;
             lineRow.accountId = line.account().value();
             lineRow.amountMinor = line.amount().minor();
+            lineRow.job = line.job();
             entities.persist(lineRow);
             lines.add(
                     credit
@@ -90,7 +185,6 @@ public class Invoices {
         String text = (credit ? "Credit " : "Invoice ") + wanted.reference() + ", " + vendor.name();
         JournalEntry entry = new JournalEntry(wanted.ledgerDate(), text, lines);
         ledger.write(by, EntryKind.INVOICE, entry, EntryLinks.ofInvoice(row.id));
-        audit.record(by, "enter invoice", "invoice " + row.id, Map.of("amount", amount.plain()));
         return new InvoiceId(row.id);
     }
 
@@ -106,6 +200,88 @@ public class Invoices {
         }
         row.holdReason = reason;
         audit.record(by, "hold invoice", "invoice " + row.id, Map.of("reason", reason));
+    }
+
+    /** Ends the hold of an invoice. */
+    @Transactional
+    public void release(Actor by, InvoiceId id) {
+        by.mayDo(Deed.HOLD);
+        InvoiceEntity row = entities.find(InvoiceEntity.class, id.value());
+        if (row == null) {
+            throw unknown(id.value());
+        }
+        String before = row.holdReason;
+        if (before == null) {
+            throw Refusal.conflict("not-held", "Entry " + row.id + " is not held. Look at it again.");
+        }
+        row.holdReason = null;
+        audit.record(by, "release invoice", "invoice " + row.id, Map.of("before", before));
+    }
+
+    /** Shares these rows until the transaction ends, so that nothing settles them meanwhile. */
+    @Transactional
+    public void share(Collection<InvoiceId> ids) {
+        openNow(ids, "LOCK IN SHARE MODE");
+    }
+
+    /**
+     * Shares these rows and compares what is open on them with what was seen.
+     *
+     * @throws Refusal when something settled one of them meanwhile
+     */
+    @Transactional
+    public void shareUnchanged(Map<InvoiceId, Money> seen) {
+        Map<InvoiceId, Money> now = openNow(seen.keySet(), "LOCK IN SHARE MODE");
+        seen.forEach((id, open) -> {
+            if (!open.equals(now.get(id))) {
+                throw Refusal.conflict(
+                        "settled-meanwhile",
+                        "Entry " + id.value() + " was settled or changed elsewhere meanwhile. "
+                                + "Nothing of yours was saved; look at the list again.");
+            }
+        });
+    }
+
+    private Map<InvoiceId, Money> openNow(Collection<InvoiceId> ids, String lock) {
+        Map<InvoiceId, Money> open = new java.util.HashMap<>();
+        // in the order of the ids, so that two deeds never wait for each other crosswise
+        List<Long> sorted = ids.stream().map(InvoiceId::value).sorted().toList();
+        for (int from = 0; from < sorted.size(); from += LOCKED_AT_ONCE) {
+            List<Long> some = sorted.subList(from, Math.min(sorted.size(), from + LOCKED_AT_ONCE));
+            jdbc.sql("SELECT id, open_minor, currency FROM invoice WHERE id IN (:ids) ORDER BY id " + lock)
+                    .param("ids", some)
+                    .query((r, n) -> open.put(new InvoiceId(r.getLong(1)), Money.ofMinor(r.getLong(2), r.getString(3))))
+                    .list();
+        }
+        return open;
+    }
+
+    /** Those of them that are invoices with something left to pay. */
+    @Transactional(readOnly = true)
+    public Map<InvoiceId, OpenInvoice> stillOpen(Collection<InvoiceId> ids) {
+        Map<InvoiceId, OpenInvoice> found = new LinkedHashMap<>();
+        rows(ids).stream()
+                .filter(row -> row.kind == InvoiceKind.INVOICE && row.openMinor > 0)
+                .forEach(row -> found.put(new InvoiceId(row.id), view(row)));
+        return found;
+    }
+
+    /** Those of them that are credits with something left to use. */
+    @Transactional(readOnly = true)
+    public Map<InvoiceId, OpenCredit> openCredits(Collection<InvoiceId> ids) {
+        Map<InvoiceId, OpenCredit> found = new LinkedHashMap<>();
+        rows(ids).stream()
+                .filter(row -> row.kind == InvoiceKind.CREDIT && row.openMinor > 0)
+                .forEach(row -> found.put(
+                        new InvoiceId(row.id),
+                        new OpenCredit(
+                                new InvoiceId(row.id),
+                                row.reference,
+                                row.invoiceDate,
+                                row.ledgerDate,
+                                Money.ofMinor(row.openMinor, row.currency),
+                                row.usableFrom)));
+        return found;
     }
 
     /** The invoices as they are owed now. */
@@ -130,6 +306,7 @@ public class Invoices {
         for (ClaimLine line : lines) {
             settle(line, SettlementKind.CASH, line.cash(), ledgerDate, batch, payment, entry);
             settle(line, SettlementKind.DISCOUNT, line.discount(), ledgerDate, batch, payment, entry);
+            settle(line, SettlementKind.CREDIT, line.credit(), ledgerDate, batch, payment, entry);
         }
     }
 

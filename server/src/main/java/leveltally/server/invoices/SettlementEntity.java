@@ -29,6 +29,9 @@ class SettlementEntity {
     Long paymentId;
 
     @Nullable
+    Long offsetId;
+
+    @Nullable
     Long entryId;
 
     @Nullable

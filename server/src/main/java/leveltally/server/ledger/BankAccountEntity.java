@@ -1,6 +1,7 @@
 package leveltally.server.ledger;
 
 import jakarta.persistence.*;
+import java.time.LocalDate;
 import leveltally.core.vendors.PaymentMethod;
 import org.jspecify.annotations.Nullable;
 
@@ -37,6 +38,11 @@ class BankAccountEntity {
 
     long nextFileSerial;
     int position;
+
+    long floorMinor;
+
+    @Nullable
+    LocalDate nextRun;
 
     @Version
     long version;

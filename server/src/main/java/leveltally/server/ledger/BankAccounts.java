@@ -2,20 +2,20 @@ package leveltally.server.ledger;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
+import java.time.LocalDate;
 import java.util.Currency;
-import java.util.HexFormat;
 import java.util.List;
-import javax.crypto.SecretKey;
-import javax.crypto.spec.SecretKeySpec;
+import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
-import leveltally.server.frame.Settings;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.frame.Seal;
 import org.jspecify.annotations.Nullable;
-import org.springframework.security.crypto.encrypt.AesGcmBytesEncryptor;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -23,22 +23,15 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class BankAccounts {
     private final EntityManager entities;
-    private final AesGcmBytesEncryptor seal;
+    private final JdbcClient jdbc;
+    private final AuditTrail audit;
+    private final Seal seal;
 
-    BankAccounts(EntityManager entities, Settings settings) {
+    BankAccounts(EntityManager entities, JdbcClient jdbc, AuditTrail audit, Seal seal) {
         this.entities = entities;
-        // AES-256 in GCM with a random vector per value; the configured key is random, so one hash spreads it
-        this.seal =
-                AesGcmBytesEncryptor.withSecretKey(spread(settings.sealKey())).build();
-    }
-
-    private static SecretKey spread(String key) {
-        try {
-            byte[] hash = MessageDigest.getInstance("SHA-256").digest(key.getBytes(StandardCharsets.UTF_8));
-            return new SecretKeySpec(hash, "AES");
-        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
-            throw new IllegalStateException(everyPlatformHasIt);
-        }
+        this.jdbc = jdbc;
+        this.audit = audit;
+        this.seal = seal;
     }
 
     @Transactional
@@ -51,8 +44,7 @@ public class BankAccounts {
         account.method = wanted.method();
         account.stock = wanted.stock();
         account.routingNumber = wanted.routingNumber();
-        account.accountNumberSealed =
-                HexFormat.of().formatHex(seal.encrypt(wanted.accountNumber().getBytes(StandardCharsets.UTF_8)));
+        account.accountNumberSealed = seal.seal(wanted.accountNumber());
         account.micrPattern = wanted.micrPattern();
         account.currencyWord = wanted.currencyWord();
         account.validity = wanted.validity();
@@ -62,10 +54,72 @@ public class BankAccounts {
         account.nextNumber = wanted.nextNumber();
         account.positivePay = wanted.positivePay();
         account.layoutId = wanted.layout();
+        account.floorMinor = wanted.floor().minor();
+        account.nextRun = wanted.nextRun();
         account.nextFileSerial = 1;
         account.position = list().size() + 1;
         entities.persist(account);
         return new BankAccountId(account.id);
+    }
+
+    /** Keeps the check date planned for the batch after this one. */
+    @Transactional
+    public void planNextRun(BankAccountId id, @Nullable LocalDate nextRun) {
+        if (nextRun != null) {
+            row(id, LockModeType.PESSIMISTIC_WRITE).nextRun = nextRun;
+        }
+    }
+
+    /** Sets the cash the company keeps on an account. */
+    @Transactional
+    public void keepFloor(Actor by, BankAccountId id, String floor) {
+        by.mayDo(Deed.SET_CASH_FLOOR);
+        BankAccountEntity account = row(id, LockModeType.PESSIMISTIC_WRITE);
+        Money amount = Money.typed(floor, Currency.getInstance(account.currency), "floor");
+        if (amount.isNegative()) {
+            throw Refusal.invalidField("floor-below-zero", "floor", "The floor cannot be below zero. Type 0 for none.");
+        }
+        Money before = Money.ofMinor(account.floorMinor, account.currency);
+        account.floorMinor = amount.minor();
+        audit.record(
+                by,
+                "keep floor",
+                "bank account " + account.id,
+                Map.of("before", before.plain(), "after", amount.plain()));
+    }
+
+    /** Brings in a receipt or charge of the bank that the ledger does not know yet; the same one twice is refused. */
+    @Transactional
+    public void bringInMovement(Actor by, BankAccountId id, LocalDate date, String text, String amount) {
+        by.mayDo(Deed.BRING_IN_CASH);
+        BankAccountEntity account = row(id, null);
+        Money moved = Money.typed(amount, Currency.getInstance(account.currency), "amount");
+        if (moved.isZero() || text.isBlank()) {
+            throw Refusal.invalidField(
+                    "movement-empty", "amount", "A cash movement needs a text and an amount other than zero.");
+        }
+        if (date.isAfter(by.today())) {
+            throw Refusal.invalidField(
+                    "movement-later", "date", "A cash movement has happened already; choose today or an earlier day.");
+        }
+        int written = jdbc.sql("""
+                        INSERT IGNORE INTO cash_movement (id, bank_account_id, movement_date, text, amount_minor)
+                        VALUES (NEXT VALUE FOR work_seq, :account, :date, :text, :amount)
+                        """)
+                .param("account", account.id)
+                .param("date", date)
+                .param("text", text.strip())
+                .param("amount", moved.minor())
+                .update();
+        if (written == 0) {
+            throw Refusal.conflict(
+                    "movement-known", "This movement of the same day, text and amount was brought in already.");
+        }
+        audit.record(
+                by,
+                "bring in cash",
+                "bank account " + account.id,
+                Map.of("date", date.toString(), "text", text.strip(), "amount", moved.plain()));
     }
 
     @Transactional
@@ -142,7 +196,7 @@ public class BankAccounts {
                 a.method,
                 a.stock,
                 a.routingNumber,
-                new String(seal.decrypt(HexFormat.of().parseHex(a.accountNumberSealed)), StandardCharsets.UTF_8),
+                seal.open(a.accountNumberSealed),
                 a.micrPattern,
                 a.currencyWord,
                 a.validity,
@@ -151,6 +205,8 @@ public class BankAccounts {
                 a.firstNumber,
                 a.nextNumber,
                 a.positivePay,
-                a.layoutId);
+                a.layoutId,
+                Money.ofMinor(a.floorMinor, a.currency),
+                a.nextRun);
     }
 }

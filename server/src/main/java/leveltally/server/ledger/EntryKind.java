@@ -5,5 +5,6 @@ public enum EntryKind {
     OPENING,
     INVOICE,
     PAYMENT,
-    VOID
+    VOID,
+    OFFSET
 }

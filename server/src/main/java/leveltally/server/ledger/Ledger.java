@@ -127,6 +127,18 @@ public class Ledger {
                 .collect(java.util.stream.Collectors.toMap(a -> a.id, a -> a.code + " " + a.name));
     }
 
+    /** An account to choose; {@code kind} is CASH, PAYABLES, EXPENSE, INCOME or EQUITY. */
+    @io.swagger.v3.oas.annotations.media.Schema(requiredProperties = {"id", "code", "name", "kind"})
+    public record AccountChoice(long id, String code, String name, String kind) {}
+
+    @Transactional(readOnly = true)
+    public List<AccountChoice> accounts() {
+        return entities.createQuery("select a from LedgerAccountEntity a order by a.code", LedgerAccountEntity.class)
+                .getResultStream()
+                .map(a -> new AccountChoice(a.id, a.code, a.name, a.kind))
+                .toList();
+    }
+
     /** Locks a period exclusively and keeps its totals (law L8). */
     @Transactional
     public void lock(Actor by, YearMonth month) {

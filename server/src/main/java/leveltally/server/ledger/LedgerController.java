@@ -39,7 +39,7 @@ class LedgerController {
         this.accounts = accounts;
     }
 
-    @Schema(requiredProperties = {"id", "name", "bankName", "currency", "method", "positivePay", "nextNumber"})
+    @Schema(requiredProperties = {"id", "name", "bankName", "currency", "method", "positivePay", "nextNumber", "floor"})
     record BankAccountView(
             long id,
             String name,
@@ -47,7 +47,9 @@ class LedgerController {
             String currency,
             String method,
             boolean positivePay,
-            long nextNumber) {}
+            long nextNumber,
+            String floor,
+            @org.jspecify.annotations.Nullable LocalDate nextRun) {}
 
     @Schema(requiredProperties = {"month", "name", "locked"})
     record PeriodView(String month, String name, boolean locked) {}
@@ -84,8 +86,34 @@ class LedgerController {
                         a.currency().getCurrencyCode(),
                         a.method().name(),
                         a.positivePay(),
-                        a.nextNumber()))
+                        a.nextNumber(),
+                        a.floor().toString(),
+                        a.nextRun()))
                 .toList();
+    }
+
+    record Floor(@NotNull @Size(max = 30) String floor) {}
+
+    record Movement(
+            @NotNull LocalDate date,
+            @NotNull @Size(max = 120) String text,
+            @NotNull @Size(max = 30) String amount) {}
+
+    @PostMapping("/bank-accounts/{id}/floor")
+    void floor(Actor by, @PathVariable long id, @Valid @RequestBody Floor wanted) {
+        accounts.keepFloor(by, new leveltally.core.ledger.BankAccountId(id), wanted.floor());
+    }
+
+    @PostMapping("/bank-accounts/{id}/movements")
+    void movement(Actor by, @PathVariable long id, @Valid @RequestBody Movement wanted) {
+        accounts.bringInMovement(
+                by, new leveltally.core.ledger.BankAccountId(id), wanted.date(), wanted.text(), wanted.amount());
+    }
+
+    @GetMapping("/ledger-accounts")
+    List<Ledger.AccountChoice> ledgerAccounts(Actor by) {
+        by.mayDo(Deed.READ);
+        return ledger.accounts();
     }
 
     @GetMapping("/periods")

@@ -2,8 +2,8 @@ package leveltally.server.printing;
 
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
 import leveltally.core.batches.Claim;
+import leveltally.core.batches.Stub;
 import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckLayout;
 import leveltally.core.printing.CheckText;
@@ -43,19 +43,15 @@ class CheckPages {
                 account.stock().equals(BLANK_STOCK));
     }
 
-    /** @param dates the invoice date of each invoice among the lines */
     List<Page> pages(
             CheckText.Payer payer,
             Claim claim,
             LocalDate checkDate,
             @Nullable Long number,
-            Map<Long, LocalDate> dates,
+            Stub stub,
             CheckForm form,
             CheckLayout.Use use) {
-        List<LocalDate> ordered = claim.lines().stream()
-                .map(line -> dates.get(line.invoice().value()))
-                .toList();
-        CheckText text = new CheckText(payer, claim, checkDate, number, ordered);
+        CheckText text = new CheckText(payer, claim, checkDate, number, stub);
         return CheckLayout.of(text, form, use, typefaces);
     }
 }

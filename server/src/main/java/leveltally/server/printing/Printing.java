@@ -2,7 +2,6 @@ package leveltally.server.printing;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -16,6 +15,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
+import leveltally.core.batches.Stub;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.PaymentId;
@@ -145,7 +145,7 @@ public class Printing {
 
     private List<Integer> layOut(Batch batch, BankAccount account, List<Claim> claims, long first) {
         CheckText.Payer payer = pages.payer(account);
-        Map<Long, LocalDate> dates = dates(claims);
+        Map<ClaimId, Stub> stubs = batches.stubs(claims);
         List<Integer> counts = new ArrayList<>();
         long number = first;
         for (Claim claim : claims) {
@@ -154,7 +154,7 @@ public class Printing {
                             claim,
                             batch.checkDate(),
                             number++,
-                            dates,
+                            stubs.get(claim.id()),
                             CheckForm.LETTER,
                             CheckLayout.Use.FOR_THE_PRINTER)
                     .size());
@@ -219,20 +219,17 @@ public class Printing {
         CheckText.Payer payer = pages.payer(account);
         Map<ClaimId, Claim> claims =
                 batches.claims(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
-        Map<Long, LocalDate> dates = dates(claims.values());
+        Map<ClaimId, Stub> stubs = batches.stubs(claims.values());
         Map<CheckNumberId, Check> numbers = checks.of(
                 documents.stream().map(d -> new CheckNumberId(d.checkNumberId)).toList());
         List<Page> drawn = new ArrayList<>();
         for (DocumentEntity document : documents) {
             Check check = numbers.get(new CheckNumberId(document.checkNumberId));
             Claim claim = claims.get(check.claim());
-            drawn.addAll(pages.pages(payer, claim, batch.checkDate(), check.number(), dates, CheckForm.LETTER, use));
+            drawn.addAll(pages.pages(
+                    payer, claim, batch.checkDate(), check.number(), stubs.get(claim.id()), CheckForm.LETTER, use));
         }
         return drawn;
-    }
-
-    private Map<Long, LocalDate> dates(java.util.Collection<Claim> claims) {
-        return batches.invoiceDates(claims.stream().map(c -> c.id().value()).toList());
     }
 
     /**

@@ -7,12 +7,16 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
+import leveltally.core.batches.Reckoning;
+import leveltally.core.batches.Stub;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
@@ -79,38 +83,41 @@ class SlipController {
     @GetMapping("/due")
     SlipView due(Actor by, @ParameterObject @ModelAttribute DueQuestion question, @RequestParam long invoice) {
         by.mayDo(Deed.READ);
-        Selection selection = due.select(question);
+        Selection selection = due.select(question, by.today());
+        LocalDate checkDate = selection.criteria().checkDate();
         Selection.Row row = selection.rows().stream()
                 .filter(r -> r.candidate().invoice().id().value() == invoice)
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound("not-listed", "This invoice is not on the list any more."));
         var candidate = row.candidate();
-        RemitTo remitTo = vendors.remitTos(List.of(candidate.remitTo())).get(candidate.remitTo());
+        long at = candidate.payee().remitTo();
+        RemitTo remitTo = vendors.places(List.of(at)).get(at).remitTo();
         BankAccount account = accounts.get(new BankAccountId(question.account()));
-        String terms = vendors.get(candidate.vendor()).terms().inWords();
+        String terms = vendors.get(candidate.payee().vendor()).terms().inWords();
         PageView face = null;
         String title;
         if (row.decision() instanceof Decision.Taken) {
             Selection.ClaimDraft draft = selection.claims().stream()
-                    .filter(c -> c.vendor().equals(candidate.vendor()) && c.remitTo() == candidate.remitTo())
+                    .filter(c -> c.rows().stream()
+                            .anyMatch(r -> r.candidate().invoice().id().value() == invoice))
                     .findFirst()
                     .orElseThrow();
             int count = draft.rows().size();
             title = "As it will be paid · " + (count == 1 ? "1 invoice" : count + " invoices");
             if (account.method() == PaymentMethod.CHECK) {
-                face = face(draft, remitTo, account, question.checkDate());
+                face = face(draft, remitTo, account, checkDate);
             }
         } else {
             Decision.LeftOut out = (Decision.LeftOut) row.decision();
             title = "Left out · " + out.reason().words() + (out.detail().isEmpty() ? "" : ": " + out.detail());
         }
-        List<Mark> marks = marks(candidate.invoice(), question);
+        List<Mark> marks = marks(candidate.invoice(), checkDate);
         return new SlipView(
                 title,
                 address(remitTo),
                 face,
                 terms,
-                sentence(candidate.invoice(), question, accounts.company().graceDays()),
+                sentence(candidate.invoice(), checkDate, accounts.company().graceDays()),
                 marks,
                 living(candidate.invoice()));
     }
@@ -125,8 +132,8 @@ class SlipController {
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound("not-in-batch", "This payment is not in the batch any more."));
         BankAccount account = accounts.get(of.account());
-        Map<Long, LocalDate> dates = batches.invoiceDates(List.of(claim));
-        PageView face = of.method() == PaymentMethod.CHECK ? draw(found, account, of.checkDate(), dates) : null;
+        Stub stub = batches.stubs(List.of(found)).get(found.id());
+        PageView face = of.method() == PaymentMethod.CHECK ? draw(found, account, of.checkDate(), stub) : null;
         int count = found.lines().size();
         String title = "As it will be paid · " + (count == 1 ? "1 invoice" : count + " invoices");
         return new SlipView(title, address(found.remitTo()), face, "", "", List.of(), 0);
@@ -140,53 +147,44 @@ class SlipController {
     }
 
     private PageView face(Selection.ClaimDraft draft, RemitTo remitTo, BankAccount account, LocalDate checkDate) {
-        List<ClaimLine> lines = new ArrayList<>();
-        Map<Long, LocalDate> dates = new HashMap<>();
-        for (Selection.Row row : draft.rows()) {
-            OpenInvoice invoice = row.candidate().invoice();
-            var payment = ((Decision.Taken) row.decision()).payment();
-            var none = leveltally.core.money.Money.zero(draft.amount().currency());
-            lines.add(new ClaimLine(
-                    ClaimLine.Kind.INVOICE,
-                    invoice.id(),
-                    invoice.reference(),
-                    payment.settled(),
-                    payment.discount(),
-                    none,
-                    payment.cash()));
-            dates.put(invoice.id().value(), invoice.invoiceDate());
-        }
-        Claim claim = new Claim(new ClaimId(0), draft.vendor(), remitTo, draft.amount(), lines);
-        return draw(claim, account, checkDate, dates);
+        Map<InvoiceId, LocalDate> dates = new HashMap<>();
+        draft.rows()
+                .forEach(row -> dates.put(
+                        row.candidate().invoice().id(),
+                        row.candidate().invoice().invoiceDate()));
+        draft.credits().forEach(use -> dates.put(use.credit().id(), use.credit().date()));
+        List<ClaimLine> lines = Reckoning.of(draft);
+        Claim claim = new Claim(new ClaimId(0), draft.payee().vendor(), remitTo, draft.amount(), lines);
+        return draw(claim, account, checkDate, Stub.of(lines, dates, Set.of(), ""));
     }
 
-    private PageView draw(Claim claim, BankAccount account, LocalDate checkDate, Map<Long, LocalDate> dates) {
+    private PageView draw(Claim claim, BankAccount account, LocalDate checkDate, Stub stub) {
         return PageView.of(pages.pages(
-                        pages.payer(account), claim, checkDate, null, dates, CheckForm.SLIP, CheckLayout.Use.TO_LOOK_AT)
+                        pages.payer(account), claim, checkDate, null, stub, CheckForm.SLIP, CheckLayout.Use.TO_LOOK_AT)
                 .get(0));
     }
 
-    private static String sentence(OpenInvoice invoice, DueQuestion question, int graceDays) {
+    private static String sentence(OpenInvoice invoice, LocalDate checkDate, int graceDays) {
         Discount discount = invoice.discount();
         String due = "due " + Dates.inWords(invoice.dueDate());
         if (discount.until() == null || discount.left().isZero()) {
             return invoice.reference() + ", " + due + ". No discount can be earned.";
         }
-        if (!discount.livesOn(question.checkDate(), graceDays)) {
+        if (!discount.livesOn(checkDate, graceDays)) {
             return invoice.reference() + ", " + due + ". Its discount of " + discount.left() + " lapsed on "
                     + Dates.inWords(discount.until()) + ".";
         }
         var net = invoice.open().minus(discount.left());
-        String earns = invoice.reference() + ", " + due + ". Paying it on " + Dates.inWords(question.checkDate())
-                + " earns " + discount.left();
-        return Discount.yearlyReturn(discount.left(), net, question.checkDate(), invoice.dueDate())
+        String earns = invoice.reference() + ", " + due + ". Paying it on " + Dates.inWords(checkDate) + " earns "
+                + discount.left();
+        return Discount.yearlyReturn(discount.left(), net, checkDate, invoice.dueDate())
                 .map((BigDecimal percent) -> earns + ", a yearly return of " + percent + "% against paying on "
                         + Dates.inWords(invoice.dueDate()) + ".")
                 .orElse(earns + ".");
     }
 
     /** The marks of the clock from the invoice date to the later of due date and next run, in percent of its length. */
-    private static List<Mark> marks(OpenInvoice invoice, DueQuestion question) {
+    private static List<Mark> marks(OpenInvoice invoice, LocalDate checkDate) {
         LocalDate start = invoice.invoiceDate();
         LocalDate end = end(invoice);
         List<Mark> marks = new ArrayList<>();
@@ -195,8 +193,8 @@ class SlipController {
         if (until != null) {
             marks.add(mark(until, "discount", start, end));
         }
-        if (!question.checkDate().isAfter(end) && !question.checkDate().isBefore(start)) {
-            marks.add(mark(question.checkDate(), "pay", start, end));
+        if (!checkDate.isAfter(end) && !checkDate.isBefore(start)) {
+            marks.add(mark(checkDate, "pay", start, end));
         }
         marks.add(mark(invoice.dueDate(), "due", start, end));
         return marks;

@@ -5,15 +5,26 @@ import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.Currency;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.money.Money;
 import leveltally.core.selection.Candidate;
+import leveltally.core.selection.CreditCandidate;
 import leveltally.core.selection.Criteria;
+import leveltally.core.selection.Filters;
+import leveltally.core.selection.Payee;
 import leveltally.core.terms.Discount;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.VendorId;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.RowMapper;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -21,14 +32,22 @@ import org.springframework.transaction.annotation.Transactional;
 /** Reads candidates: one statement whatever their number, and cost that follows what qualifies. */
 @Component
 public class CandidateRows {
-    private static final String COLUMNS = """
+    /** More than a person or a printer can take on at once; the memory of the server ends there, too. */
+    public static final int MOST = 150_000;
+
+    /** {@code :own} is a batch whose own reservations do not count; 0 for none. */
+    public static final String COLUMNS = """
             SELECT i.id, i.reference, i.invoice_date, i.due_date, i.ledger_date, i.currency, i.amount_minor,
               i.open_minor, i.discountable_minor, i.discount_rate, i.discount_date, i.discount_taken_minor,
-              i.hold_reason, i.remit_to_id, v.id AS vendor_id, v.name, v.method, v.hold_reason AS vendor_hold,
-              b.name AS batch_name
+              i.hold_reason, i.own_check, i.remit_to_id, t.postal_code, t.address <> '', t.bank_details_sealed IS NOT NULL,
+              v.id, v.number, v.name, v.vendor_group, v.priority, v.method, v.hold_reason, b.name
+            """;
+
+    private static final String FROM = """
             FROM invoice i
             JOIN vendor v ON v.id = i.vendor_id
-            LEFT JOIN reservation r ON r.invoice_id = i.id
+            JOIN remit_to t ON t.id = i.remit_to_id
+            LEFT JOIN reservation r ON r.invoice_id = i.id AND r.batch_id <> :own
             LEFT JOIN batch b ON b.id = r.batch_id
             """;
 
@@ -38,87 +57,221 @@ public class CandidateRows {
         this.jdbc = jdbc;
     }
 
-    /** Open invoices that pass the dates of the criteria, earliest due first. */
+    /** A statement and its parameters: what the criteria look at, without order. */
+    public record Statement(String sql, Map<String, Object> params) {}
+
+    /** Two ranges of two indexes, so that nothing is read that neither asks for. */
+    public static Statement statement(Criteria criteria, long own) {
+        Map<String, Object> params = new LinkedHashMap<>();
+        params.put("own", own);
+        params.put("dueBy", criteria.dueBy());
+        String narrow = narrow(criteria, params);
+        String sql = COLUMNS + FROM + " WHERE i.is_open = 1 AND i.kind = 'INVOICE' AND i.due_date <= :dueBy" + narrow;
+        LocalDate next = criteria.nextRun();
+        if (next != null) {
+            params.put("discountFrom", criteria.checkDate().minusDays(criteria.graceDays()));
+            params.put("discountBefore", next.minusDays(criteria.graceDays()));
+            sql += " UNION ALL " + COLUMNS + FROM + """
+                     WHERE i.is_open = 1 AND i.kind = 'INVOICE' AND i.discount_date >= :discountFrom
+                       AND i.discount_date < :discountBefore AND i.due_date > :dueBy
+                    """ + narrow;
+        }
+        return new Statement(sql + " LIMIT " + (MOST + 1), params);
+    }
+
+    /** What the filters say that means the same in the database; core looks at every row once more. */
+    private static String narrow(Criteria criteria, Map<String, Object> params) {
+        Filters filters = criteria.filters();
+        StringBuilder sql = new StringBuilder();
+        if (!filters.vendors().isEmpty()) {
+            sql.append(" AND i.vendor_id IN (:vendors)");
+            params.put(
+                    "vendors", filters.vendors().stream().map(VendorId::value).toList());
+        }
+        bound(sql, params, " AND v.vendor_group = :", "vendorGroup", filters.group());
+        bound(
+                sql,
+                params,
+                " AND v.priority >= :",
+                "priorityFrom",
+                filters.priority().from());
+        bound(
+                sql,
+                params,
+                " AND v.priority <= :",
+                "priorityTo",
+                filters.priority().to());
+        bound(
+                sql,
+                params,
+                " AND i.invoice_date >= :",
+                "datedFrom",
+                filters.invoiceDate().from());
+        bound(
+                sql,
+                params,
+                " AND i.invoice_date <= :",
+                "datedTo",
+                filters.invoiceDate().to());
+        bound(sql, params, " AND i.id >= :", "entryFrom", filters.entry().from());
+        bound(sql, params, " AND i.id <= :", "entryTo", filters.entry().to());
+        return sql.toString();
+    }
+
+    private static void bound(
+            StringBuilder sql, Map<String, Object> params, String condition, String name, @Nullable Object value) {
+        if (value != null) {
+            sql.append(condition).append(name);
+            params.put(name, value);
+        }
+    }
+
+    /**
+     * Open invoices the criteria look at, in no order.
+     *
+     * @throws Refusal when they are more than anybody could look at
+     */
     @Transactional(readOnly = true)
-    public List<Candidate> askedFor(Criteria criteria) {
-        LocalDate discountFrom = criteria.checkDate().minusDays(criteria.graceDays());
-        LocalDate discountBefore =
-                criteria.nextRun() == null ? discountFrom : criteria.nextRun().minusDays(criteria.graceDays());
-        Long vendor = criteria.vendor() == null ? null : criteria.vendor().value();
-        return jdbc
-                .sql(COLUMNS + """
-                        WHERE i.is_open = 1 AND i.kind = 'INVOICE'
-                          AND (i.due_date <= :dueBy
-                            OR (i.discount_date >= :discountFrom AND i.discount_date < :discountBefore))
-                          AND (:vendor IS NULL OR i.vendor_id = :vendor)
-                        ORDER BY i.due_date, v.name, i.id
-                        """)
-                .param("dueBy", criteria.dueBy())
-                .param("discountFrom", discountFrom)
-                .param("discountBefore", discountBefore)
-                .param("vendor", vendor)
-                .query((row, n) -> candidate(row))
-                .list()
-                .stream()
-                .filter(candidate -> criteria.asksFor(candidate.invoice()))
-                .toList();
+    public List<Candidate> askedFor(Criteria criteria, long own) {
+        Statement statement = statement(criteria, own);
+        List<Candidate> found = jdbc.sql(statement.sql())
+                .params(statement.params())
+                .query(mapper())
+                .list();
+        if (found.size() > MOST) {
+            throw Refusal.invalidField(
+                    "too-many",
+                    "dueBy",
+                    "More than 150,000 open invoices are due by then, more than one list or batch can hold. "
+                            + "Choose an earlier day, a vendor group or a range.");
+        }
+        return found.stream().filter(criteria::asksFor).toList();
     }
 
     /** These invoices, due or not; those unknown, settled or no invoices are missing from the answer. */
     @Transactional(readOnly = true)
-    public List<Candidate> named(Collection<InvoiceId> ids) {
+    public List<Candidate> named(Collection<InvoiceId> ids, long own) {
         if (ids.isEmpty()) {
             return List.of();
         }
-        return jdbc.sql(COLUMNS
-                        + " WHERE i.is_open = 1 AND i.kind = 'INVOICE' AND i.id IN (:ids) ORDER BY i.due_date, i.id")
-                .param("ids", ids.stream().map(InvoiceId::value).toList())
-                .query((row, n) -> candidate(row))
+        return jdbc.sql(COLUMNS + FROM + " WHERE i.is_open = 1 AND i.kind = 'INVOICE' AND i.id IN " + listed("entries")
+                        + " ORDER BY i.due_date, i.id")
+                .param("own", own)
+                .param("entries", json(ids.stream().map(InvoiceId::value).toList()))
+                .query(mapper())
                 .list();
     }
 
-    /** Open invoices in no batch whose vendor or reference holds the text, at most fifty, earliest due first. */
+    /** Open invoices whose vendor or reference holds the text, at most fifty, free ones first, earliest due first. */
     @Transactional(readOnly = true)
     public List<Candidate> matching(String text, Currency currency) {
         String like = "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%";
-        return jdbc.sql(COLUMNS + """
+        return jdbc.sql(COLUMNS + FROM + """
                         WHERE i.is_open = 1 AND i.kind = 'INVOICE' AND i.currency = :currency
                           AND (v.name LIKE :like OR i.reference LIKE :like)
                         ORDER BY r.invoice_id IS NOT NULL, i.due_date, i.id LIMIT 50
                         """)
+                .param("own", 0)
                 .param("like", like)
                 .param("currency", currency.getCurrencyCode())
-                .query((row, n) -> candidate(row))
+                .query(mapper())
                 .list();
     }
 
-    private static Candidate candidate(ResultSet row) throws SQLException {
-        Currency currency = Currency.getInstance(row.getString("currency"));
-        Money amount = Money.ofMinor(row.getLong("amount_minor"), currency);
-        Money open = Money.ofMinor(row.getLong("open_minor"), currency);
+    /** Open credits of these vendors, of every currency. */
+    @Transactional(readOnly = true)
+    public List<CreditCandidate> credits(Collection<VendorId> vendors, long own) {
+        if (vendors.isEmpty()) {
+            return List.of();
+        }
+        return jdbc.sql("""
+                        SELECT i.id, i.reference, i.invoice_date, i.ledger_date, i.currency, i.open_minor, i.usable_from,
+                          i.vendor_id, i.remit_to_id, i.hold_reason, b.name
+                        FROM invoice i
+                        LEFT JOIN reservation r ON r.invoice_id = i.id AND r.batch_id <> :own
+                        LEFT JOIN batch b ON b.id = r.batch_id
+                        WHERE i.is_open = 1 AND i.kind = 'CREDIT' AND i.vendor_id IN
+                        """ + listed("vendors"))
+                .param("own", own)
+                .param(
+                        "vendors",
+                        json(vendors.stream().map(VendorId::value).distinct().toList()))
+                .query((r, n) -> new CreditCandidate(
+                        new OpenCredit(
+                                new InvoiceId(r.getLong(1)),
+                                r.getString(2),
+                                r.getObject(3, LocalDate.class),
+                                r.getObject(4, LocalDate.class),
+                                Money.ofMinor(r.getLong(6), r.getString(5)),
+                                r.getObject(7, LocalDate.class)),
+                        new VendorId(r.getLong(8)),
+                        r.getLong(9),
+                        r.getString(10),
+                        r.getString(11)))
+                .list();
+    }
+
+    /** A list of numbers as one parameter, however long. */
+    private static String listed(String name) {
+        return "(SELECT n FROM JSON_TABLE(:" + name + ", '$[*]' COLUMNS (n BIGINT PATH '$')) x)";
+    }
+
+    private static String json(List<Long> numbers) {
+        return numbers.stream().map(String::valueOf).collect(Collectors.joining(",", "[", "]"));
+    }
+
+    /** A mapper for the rows of one statement, whose candidates share their payees. */
+    public static RowMapper<Candidate> mapper() {
+        Map<Long, Payee> payees = new HashMap<>();
+        Map<String, Currency> currencies = new HashMap<>();
+        return (row, n) -> candidate(row, payees, currencies);
+    }
+
+    private static Candidate candidate(ResultSet row, Map<Long, Payee> payees, Map<String, Currency> currencies)
+            throws SQLException {
+        Currency currency = currencies.computeIfAbsent(row.getString(6), Currency::getInstance);
+        Money amount = Money.ofMinor(row.getLong(7), currency);
+        Money open = Money.ofMinor(row.getLong(8), currency);
         Discount discount = Discount.after(
-                Money.ofMinor(row.getLong("discountable_minor"), currency),
-                row.getBigDecimal("discount_rate"),
-                row.getObject("discount_date", LocalDate.class),
+                Money.ofMinor(row.getLong(9), currency),
+                row.getBigDecimal(10),
+                row.getObject(11, LocalDate.class),
                 amount.minus(open),
-                Money.ofMinor(row.getLong("discount_taken_minor"), currency));
+                Money.ofMinor(row.getLong(12), currency));
         OpenInvoice invoice = new OpenInvoice(
-                new InvoiceId(row.getLong("id")),
-                row.getString("reference"),
-                row.getObject("invoice_date", LocalDate.class),
-                row.getObject("due_date", LocalDate.class),
-                row.getObject("ledger_date", LocalDate.class),
+                new InvoiceId(row.getLong(1)),
+                row.getString(2),
+                row.getObject(3, LocalDate.class),
+                row.getObject(4, LocalDate.class),
+                row.getObject(5, LocalDate.class),
                 amount,
                 open,
                 discount);
-        return new Candidate(
-                invoice,
-                new VendorId(row.getLong("vendor_id")),
-                row.getString("name"),
-                row.getLong("remit_to_id"),
-                PaymentMethod.valueOf(row.getString("method")),
-                row.getString("hold_reason"),
-                row.getString("vendor_hold"),
-                row.getString("batch_name"));
+        long remitTo = row.getLong(15);
+        Payee payee = payees.get(remitTo);
+        if (payee == null) {
+            payee = payee(row, remitTo);
+            payees.put(remitTo, payee);
+        }
+        return new Candidate(invoice, payee, row.getBoolean(14), row.getString(13), row.getString(26));
+    }
+
+    private static Payee payee(ResultSet row, long remitTo) throws SQLException {
+        PaymentMethod method = PaymentMethod.valueOf(row.getString(24));
+        boolean reachable = switch (method) {
+            case CHECK -> row.getBoolean(17);
+            case CREDIT_TRANSFER -> row.getBoolean(18);
+        };
+        return new Payee(
+                new VendorId(row.getLong(19)),
+                row.getString(20),
+                row.getString(21),
+                row.getString(22),
+                row.getInt(23),
+                method,
+                row.getString(25),
+                remitTo,
+                row.getString(16),
+                reachable);
     }
 }

@@ -1,47 +1,83 @@
 package leveltally.server.selection;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
-import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.Set;
-import leveltally.core.Dates;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.selection.CashAvailable;
+import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Decision;
+import leveltally.core.selection.Horizon;
+import leveltally.core.selection.LeftOutReason;
+import leveltally.core.selection.RelativeDay;
 import leveltally.core.selection.Selection;
+import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.annotations.ParameterObject;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /** What is due, taken and left out. */
 @RestController
-@RequestMapping("/api/due")
+@RequestMapping("/api")
 class DueController {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM", Locale.ENGLISH);
+    static final int PAGE = 100;
+    private static final int MOST_ROWS_KEPT = 300_000;
 
     private final Due due;
+    private final Whereabouts whereabouts;
+    private final HorizonRows horizon;
+    private final Cash cash;
+    private final BankAccounts accounts;
+    private final SavedCriteria saved;
 
-    DueController(Due due) {
+    /**
+     * Lists just answered, so that scrolling through one does not compute it again; whatever asks for the summary computes
+     * afresh, and a deed never reads from here.
+     */
+    private final Cache<Asked, Listing> recent = Caffeine.newBuilder()
+            .maximumWeight(MOST_ROWS_KEPT)
+            .weigher((Asked asked, Listing list) -> 1 + list.rows().size())
+            .expireAfterWrite(Duration.ofSeconds(60))
+            .build();
+
+    private record Asked(DueQuestion question, Listing.By by, LocalDate today) {}
+
+    DueController(
+            Due due,
+            Whereabouts whereabouts,
+            HorizonRows horizon,
+            Cash cash,
+            BankAccounts accounts,
+            SavedCriteria saved) {
         this.due = due;
-    }
-
-    /** How the list is grouped. */
-    enum Group {
-        DAY,
-        VENDOR
+        this.whereabouts = whereabouts;
+        this.horizon = horizon;
+        this.cash = cash;
+        this.accounts = accounts;
+        this.saved = saved;
     }
 
     @Schema(
@@ -57,6 +93,7 @@ class DueController {
                 "movable",
                 "note",
                 "noteKind",
+                "wayOut",
                 "open",
                 "currency"
             })
@@ -72,199 +109,486 @@ class DueController {
             boolean movable,
             String note,
             String noteKind,
+            String wayOut,
             String open,
             @Nullable String toPay,
             String currency) {}
 
-    @Schema(requiredProperties = {"key", "title", "detail", "count", "open", "toPay", "rows"})
+    /** {@code first} is the place of its first row; {@code claim} is true where the heading is one claim. */
+    @Schema(requiredProperties = {"key", "title", "detail", "first", "count", "claim", "open", "toPay"})
     record GroupView(
             String key,
             String title,
             String detail,
+            int first,
             int count,
+            boolean claim,
             List<MoneyView> open,
-            String toPay,
-            List<RowView> rows) {}
+            String toPay) {}
 
-    @Schema(requiredProperties = {"reason", "words", "count"})
-    record LeftOutView(String reason, String words, int count) {}
+    @Schema(requiredProperties = {"reason", "words", "wayOut", "count", "open"})
+    record LeftOutView(String reason, String words, String wayOut, int count, List<MoneyView> open) {}
 
+    @Schema(requiredProperties = {"way", "words", "claims", "spends", "saves", "late", "lateCash", "error", "chosen"})
+    record WayView(
+            String way,
+            String words,
+            int claims,
+            String spends,
+            String saves,
+            int late,
+            String lateCash,
+            @Nullable String error,
+            boolean chosen) {}
+
+    @Schema(requiredProperties = {"vendor", "vendorName", "amount", "invoices", "credits"})
+    record OffsetView(long vendor, String vendorName, String amount, List<Long> invoices, List<Long> credits) {}
+
+    /**
+     * @param order the entry numbers of all rows in their order; {@code rows} are the first page of them
+     * @param lineAt before which group the cash line is drawn
+     * @param left what remains of the limit
+     */
     @Schema(
-            requiredProperties = {"currency", "count", "claims", "toPay", "saved", "listed", "open", "leftOut", "groups"
+            requiredProperties = {
+                "currency",
+                "checkDate",
+                "dueBy",
+                "count",
+                "claims",
+                "toPay",
+                "saved",
+                "credited",
+                "listed",
+                "open",
+                "leftOut",
+                "groups",
+                "order",
+                "rows",
+                "ways",
+                "offsets"
             })
     record DueView(
             String currency,
+            LocalDate checkDate,
+            LocalDate dueBy,
+            @Nullable LocalDate nextRun,
             int count,
             int claims,
             String toPay,
             String saved,
+            String credited,
+            @Nullable String limit,
+            @Nullable String left,
+            @Nullable Boolean overLimit,
             int listed,
             List<MoneyView> open,
             List<LeftOutView> leftOut,
-            List<GroupView> groups) {}
+            List<GroupView> groups,
+            @Nullable Integer lineAt,
+            long[] order,
+            List<RowView> rows,
+            List<WayView> ways,
+            List<OffsetView> offsets) {}
 
     @Schema(requiredProperties = {"count", "open", "toPay"})
     record TotalView(int count, List<MoneyView> open, String toPay) {}
 
-    @GetMapping
+    @Schema(
+            requiredProperties = {
+                "invoice",
+                "vendor",
+                "vendorName",
+                "reference",
+                "state",
+                "sentence",
+                "wayOut",
+                "canTake"
+            })
+    record WhereView(
+            long invoice,
+            long vendor,
+            String vendorName,
+            String reference,
+            String state,
+            String sentence,
+            String wayOut,
+            boolean canTake) {}
+
+    @Schema(requiredProperties = {"words", "detail", "amount"})
+    record CashLineView(String words, String detail, String amount) {}
+
+    @Schema(requiredProperties = {"lines", "available", "currency", "floor"})
+    record CashView(List<CashLineView> lines, String available, String currency, String floor) {}
+
+    /** {@code share} is the height of its bar in percent of the highest. */
+    @Schema(requiredProperties = {"date", "due", "count", "share", "dying", "discounts", "dyingShare"})
+    record DayView(LocalDate date, String due, int count, int share, String dying, int discounts, int dyingShare) {}
+
+    /** {@code cash} is what is left above the floor; {@code level} its place in percent between least and most. */
+    @Schema(requiredProperties = {"date", "invoices", "pays", "saves", "short"})
+    record RunView(
+            LocalDate date,
+            int invoices,
+            String pays,
+            String saves,
+            @Nullable String cash,
+            @Nullable Integer level,
+
+            @com.fasterxml.jackson.annotation.JsonProperty("short")
+            boolean isShort) {}
+
+    @Schema(requiredProperties = {"currency", "late", "lateCount", "days", "runs"})
+    record HorizonView(
+            String currency,
+            String late,
+            int lateCount,
+            @Nullable Integer zero,
+            List<DayView> days,
+            List<RunView> runs) {}
+
+    @Schema(requiredProperties = {"id", "name", "owner", "mine", "shared", "question"})
+    record SavedView(
+            long id,
+            String name,
+            String owner,
+            boolean mine,
+            boolean shared,
+            DueQuestion question,
+            @Nullable Long lastBatch,
+            @Nullable Instant lastRunAt,
+            @Nullable String lastOutcome) {}
+
+    record SaveCriteria(
+            @NotNull @Size(min = 1, max = 60) String name,
+            boolean shared,
+            @NotNull DueQuestion question) {}
+
+    @Schema(requiredProperties = {"date", "relative"})
+    record SaidDay(LocalDate date, boolean relative) {}
+
+    @GetMapping("/due")
     DueView list(
             Actor by,
             @ParameterObject @ModelAttribute DueQuestion question,
-            @RequestParam(defaultValue = "DAY") Group group) {
+            @RequestParam(defaultValue = "DAY") Listing.By listedBy) {
         by.mayDo(Deed.READ);
-        Selection selection = due.select(question);
-        List<LeftOutView> leftOut = selection.leftOut().stream()
-                .map(out -> new LeftOutView(out.reason().name(), out.reason().words(), out.count()))
-                .toList();
+        Listing list = Listing.of(due.select(question, by.today()), listedBy, by.today());
+        recent.put(new Asked(question, listedBy, by.today()), list);
+        Selection selection = list.selection();
+        Criteria criteria = selection.criteria();
+        Money limit = criteria.paying().limit();
+        Money left = selection.left().orElse(null);
         return new DueView(
-                selection.criteria().currency().getCurrencyCode(),
+                criteria.currency().getCurrencyCode(),
+                criteria.checkDate(),
+                criteria.dueBy(),
+                criteria.nextRun(),
                 selection.taken().size(),
                 selection.claims().size(),
                 selection.toPay().toString(),
                 selection.saved().toString(),
-                selection.rows().size(),
-                openTotals(selection.rows()),
-                leftOut,
-                groups(selection, group, by.today()));
+                selection.credited().toString(),
+                limit == null ? null : limit.toString(),
+                left == null ? null : left.toString(),
+                left == null ? null : left.isNegative(),
+                list.rows().size(),
+                money(Listing.open(list.rows())),
+                selection.leftOut().stream()
+                        .map(out -> new LeftOutView(
+                                out.reason().name(),
+                                out.reason().words(),
+                                out.reason().wayOut(),
+                                out.count(),
+                                money(out.open())))
+                        .toList(),
+                list.groups().stream().map(group -> view(group, list.none())).toList(),
+                list.lineAt() < 0 ? null : list.lineAt(),
+                list.rows().stream()
+                        .mapToLong(row -> row.candidate().invoice().id().value())
+                        .toArray(),
+                rows(list, 0, by.today()),
+                selection.ways().stream()
+                        .map(way -> view(way, criteria.paying().way() == way.way()))
+                        .toList(),
+                selection.offsets().stream().map(DueController::view).toList());
     }
 
-    /** What the selected rows come to; the browser adds nothing up. */
-    @GetMapping("/total")
-    TotalView total(
-            Actor by, @ParameterObject @ModelAttribute DueQuestion question, @RequestParam List<Long> selected) {
+    /** A page of the list: rows {@code from}, {@code from} + 1, and so on. */
+    @GetMapping("/due/rows")
+    List<RowView> rows(
+            Actor by,
+            @ParameterObject @ModelAttribute DueQuestion question,
+            @RequestParam(defaultValue = "DAY") Listing.By listedBy,
+            @RequestParam int from) {
         by.mayDo(Deed.READ);
-        Selection selection = due.select(question);
-        Set<Long> wanted = new HashSet<>(selected);
-        List<Selection.Row> rows = selection.rows().stream()
-                .filter(row -> wanted.contains(row.candidate().invoice().id().value()))
-                .toList();
+        return rows(listing(question, listedBy, by.today()), Math.max(0, from), by.today());
+    }
+
+    /** What the selected rows come to; the browser adds nothing up. {@code all} for the whole list. */
+    @GetMapping("/due/total")
+    TotalView total(
+            Actor by,
+            @ParameterObject @ModelAttribute DueQuestion question,
+            @RequestParam(defaultValue = "DAY") Listing.By listedBy,
+            @RequestParam String selected) {
+        by.mayDo(Deed.READ);
+        Listing list = listing(question, listedBy, by.today());
+        List<Selection.Row> rows = list.rows();
+        if (!selected.equals("all")) {
+            Set<InvoiceId> wanted = EntryRanges.read(selected);
+            rows = rows.stream()
+                    .filter(row -> wanted.contains(row.candidate().invoice().id()))
+                    .toList();
+        }
         return new TotalView(
-                rows.size(), openTotals(rows), toPay(rows, selection).toString());
-    }
-
-    private static List<GroupView> groups(Selection selection, Group by, LocalDate today) {
-        Map<String, List<Selection.Row>> groups = new LinkedHashMap<>();
-        List<Selection.Row> notDue = new ArrayList<>();
-        if (by == Group.DAY) {
-            for (Selection.Row row : selection.rows()) {
-                LocalDate date = row.candidate().invoice().dueDate();
-                if (date.isAfter(selection.criteria().dueBy())) {
-                    notDue.add(row);
-                } else {
-                    String key = date.isBefore(today) ? "late" : date.toString();
-                    groups.computeIfAbsent(key, none -> new ArrayList<>()).add(row);
-                }
-            }
-        } else {
-            selection.rows().stream()
-                    .sorted(java.util.Comparator.comparing(
-                            row -> row.candidate().vendorName(), String.CASE_INSENSITIVE_ORDER))
-                    .forEach(row -> groups.computeIfAbsent(
-                                    "v" + row.candidate().vendor().value(), none -> new ArrayList<>())
-                            .add(row));
-        }
-        if (!notDue.isEmpty()) {
-            groups.put("discount", notDue);
-        }
-        List<GroupView> views = new ArrayList<>();
-        groups.forEach((key, rows) -> views.add(group(key, rows, selection, today)));
-        return views;
-    }
-
-    private static GroupView group(String key, List<Selection.Row> rows, Selection selection, LocalDate today) {
-        String detail = rows.size() == 1 ? "1 invoice" : rows.size() + " invoices";
-        String title;
-        if (key.equals("late")) {
-            title = "Late";
-        } else if (key.equals("discount")) {
-            title = "Not due yet";
-            detail = (selection.criteria().nextRun() == null
-                            ? "added by hand · "
-                            : "discount lost if it waits, or added by hand · ")
-                    + detail;
-        } else if (key.startsWith("v")) {
-            title = rows.get(0).candidate().vendorName();
-        } else {
-            LocalDate date = LocalDate.parse(key);
-            title = Dates.inWords(date);
-            detail = inDays(date, today) + " · " + detail;
-        }
-        List<RowView> views = rows.stream().map(row -> view(row, today)).toList();
-        return new GroupView(
-                key,
-                title,
-                detail,
                 rows.size(),
-                openTotals(rows),
-                toPay(rows, selection).toString(),
-                views);
+                money(Listing.open(rows)),
+                Listing.toPay(rows, list.none()).toString());
+    }
+
+    /** The list as CSV, row by row. */
+    @GetMapping(value = "/due/csv", produces = Csv.TYPE)
+    ResponseEntity<StreamingResponseBody> csv(
+            Actor by,
+            @ParameterObject @ModelAttribute DueQuestion question,
+            @RequestParam(defaultValue = "DAY") Listing.By listedBy) {
+        by.mayDo(Deed.READ);
+        Listing list = Listing.of(due.select(question, by.today()), listedBy, by.today());
+        return Csv.answer(
+                "due.csv",
+                List.of(
+                        "entry",
+                        "vendor",
+                        "reference",
+                        "invoice_date",
+                        "due_date",
+                        "currency",
+                        "open",
+                        "taken",
+                        "to_pay",
+                        "discount",
+                        "credit",
+                        "note"),
+                list.rows().stream().map(DueController::cells));
+    }
+
+    /** Where any invoice is, by entry number or reference; empty when nothing holds the text. */
+    @GetMapping("/due/where")
+    List<WhereView> where(Actor by, @ParameterObject @ModelAttribute DueQuestion question, @RequestParam String text) {
+        by.mayDo(Deed.READ);
+        return whereabouts.of(question, text, by.today()).stream()
+                .map(a -> new WhereView(
+                        a.invoice(),
+                        a.vendor(),
+                        a.vendorName(),
+                        a.reference(),
+                        a.state().name(),
+                        a.sentence(),
+                        a.wayOut(),
+                        a.canTake()))
+                .toList();
+    }
+
+    /** The cash there is for the check date, line by line. */
+    @GetMapping("/due/cash")
+    CashView cash(Actor by, @ParameterObject @ModelAttribute DueQuestion question) {
+        by.mayDo(Deed.READ);
+        BankAccount account = accounts.get(question.bankAccount());
+        CashAvailable available = cash.available(account, question.checkDay(by.today()));
+        return new CashView(
+                available.lines().stream()
+                        .map(line -> new CashLineView(
+                                line.words(), line.detail(), line.amount().toString()))
+                        .toList(),
+                available.available().toString(),
+                account.currency().getCurrencyCode(),
+                account.floor().toString());
+    }
+
+    @GetMapping("/due/horizon")
+    HorizonView horizon(
+            Actor by,
+            @ParameterObject @ModelAttribute DueQuestion question,
+            @RequestParam(defaultValue = "42") int days) {
+        by.mayDo(Deed.READ);
+        Horizon of = horizon.of(question, Math.max(7, Math.min(120, days)), by.today());
+        long most =
+                of.days().stream().mapToLong(d -> d.due().open().minor()).max().orElse(0);
+        long dying = of.days().stream().mapToLong(d -> d.dying().minor()).max().orElse(0);
+        long high = of.runs().stream()
+                .mapToLong(r -> r.cash() == null ? 0 : r.cash().minor())
+                .max()
+                .orElse(0);
+        long low = of.runs().stream()
+                .mapToLong(r -> r.cash() == null ? 0 : r.cash().minor())
+                .min()
+                .orElse(0);
+        high = Math.max(0, high);
+        low = Math.min(0, low);
+        long bottom = low;
+        long range = high - low;
+        return new HorizonView(
+                of.late().open().currency().getCurrencyCode(),
+                of.late().open().toString(),
+                of.late().count(),
+                range == 0 ? null : percent(-bottom, range),
+                of.days().stream()
+                        .map(d -> new DayView(
+                                d.date(),
+                                d.due().open().toString(),
+                                d.due().count(),
+                                percent(d.due().open().minor(), most),
+                                d.dying().toString(),
+                                d.discounts(),
+                                percent(d.dying().minor(), dying)))
+                        .toList(),
+                of.runs().stream()
+                        .map(r -> new RunView(
+                                r.date(),
+                                r.invoices(),
+                                r.pays().toString(),
+                                r.saves().toString(),
+                                r.cash() == null ? null : r.cash().toString(),
+                                r.cash() == null || range == 0
+                                        ? null
+                                        : percent(r.cash().minor() - bottom, range),
+                                r.isShort()))
+                        .toList());
+    }
+
+    /** What a day in words means today: {@code next Friday}. */
+    @GetMapping("/due/day")
+    SaidDay day(Actor by, @RequestParam String text) {
+        by.mayDo(Deed.READ);
+        return new SaidDay(RelativeDay.read(text, by.today()), RelativeDay.isRelative(text));
+    }
+
+    @GetMapping("/criteria")
+    List<SavedView> savedCriteria(Actor by) {
+        return saved.list(by).stream()
+                .map(s -> new SavedView(
+                        s.id(),
+                        s.name(),
+                        s.owner(),
+                        s.mine(),
+                        s.shared(),
+                        s.question(),
+                        s.lastBatch(),
+                        s.lastRunAt(),
+                        s.lastOutcome()))
+                .toList();
+    }
+
+    @PostMapping("/criteria")
+    List<SavedView> save(Actor by, @Valid @RequestBody SaveCriteria wanted) {
+        saved.save(by, wanted.name(), wanted.shared(), wanted.question());
+        return savedCriteria(by);
+    }
+
+    @PostMapping("/criteria/{id}/remove")
+    List<SavedView> remove(Actor by, @PathVariable long id) {
+        saved.remove(by, id);
+        return savedCriteria(by);
+    }
+
+    private Listing listing(DueQuestion question, Listing.By by, LocalDate today) {
+        return recent.get(new Asked(question, by, today), asked -> Listing.of(due.select(question, today), by, today));
+    }
+
+    private static int percent(long part, long whole) {
+        return whole == 0 ? 0 : (int) (100 * part / whole);
+    }
+
+    private static List<RowView> rows(Listing list, int from, LocalDate today) {
+        int until = Math.min(from + PAGE, list.rows().size());
+        return from >= until
+                ? List.of()
+                : list.rows().subList(from, until).stream()
+                        .map(row -> view(row, today))
+                        .toList();
+    }
+
+    private static GroupView view(Listing.Group group, Money none) {
+        return new GroupView(
+                group.key(),
+                group.title(),
+                group.detail(),
+                group.first(),
+                group.rows().size(),
+                group.claim(),
+                money(Listing.open(group.rows())),
+                group.toPay(none).toString());
+    }
+
+    private static WayView view(Selection.WayOutcome way, boolean chosen) {
+        return new WayView(
+                way.way().name(),
+                way.way().words(),
+                way.claims(),
+                way.spends().toString(),
+                way.saves().toString(),
+                way.late(),
+                way.lateCash().toString(),
+                way.error().isZero() ? null : way.error().toString(),
+                chosen);
+    }
+
+    private static OffsetView view(Selection.OffsetProposal offset) {
+        return new OffsetView(
+                offset.payee().vendor().value(),
+                offset.payee().name(),
+                offset.settling().credit().toString(),
+                offset.settling().lines().stream()
+                        .map(line -> line.invoice().id().value())
+                        .toList(),
+                offset.settling().uses().stream()
+                        .map(use -> use.credit().id().value())
+                        .toList());
     }
 
     private static RowView view(Selection.Row row, LocalDate today) {
         var invoice = row.candidate().invoice();
-        boolean taken = row.decision() instanceof Decision.Taken;
-        boolean byHand = row.decision() instanceof Decision.LeftOut out
-                && out.reason() == leveltally.core.selection.LeftOutReason.TAKEN_OUT_BY_HAND;
-        String note = "";
-        String kind = "none";
-        String toPay = null;
-        if (row.decision() instanceof Decision.LeftOut out) {
-            note = out.reason().words() + (out.detail().isEmpty() ? "" : ": " + out.detail());
-            kind = byHand ? "hand" : "left-out";
-        } else if (row.decision() instanceof Decision.Taken take) {
-            toPay = take.payment().cash().toString();
-            if (take.payment().discount().isPositive()) {
-                note = "saves " + take.payment().discount() + " until "
-                        + day(invoice.discount().until());
-                kind = "discount";
-            }
-        }
+        boolean taken = row.isTaken();
+        LeftOutReason reason = row.decision() instanceof Decision.LeftOut out ? out.reason() : null;
+        Listing.Note note = Listing.Note.of(row, invoice.discount().until());
         return new RowView(
                 invoice.id().value(),
-                row.candidate().vendor().value(),
-                row.candidate().vendorName(),
+                row.candidate().payee().vendor().value(),
+                row.candidate().payee().name(),
                 invoice.reference(),
                 invoice.dueDate(),
-                inDays(invoice.dueDate(), today),
+                Listing.inDays(invoice.dueDate(), today),
                 invoice.dueDate().isBefore(today),
                 taken,
-                taken || byHand,
-                note,
-                kind,
+                reason == null || reason.movable(),
+                note.words(),
+                note.kind(),
+                reason == null ? "" : reason.wayOut(),
                 invoice.open().toString(),
-                toPay,
+                row.decision() instanceof Decision.Taken t ? t.payment().cash().toString() : null,
                 invoice.open().currency().getCurrencyCode());
     }
 
-    private static String day(@Nullable LocalDate date) {
-        return date == null ? "" : date.format(DAY);
+    private static List<String> cells(Selection.Row row) {
+        var invoice = row.candidate().invoice();
+        Decision.Taken taken = row.decision() instanceof Decision.Taken t ? t : null;
+        return List.of(
+                String.valueOf(invoice.id().value()),
+                row.candidate().payee().name(),
+                invoice.reference(),
+                invoice.invoiceDate().toString(),
+                invoice.dueDate().toString(),
+                invoice.open().currency().getCurrencyCode(),
+                invoice.open().plain(),
+                taken == null ? "no" : "yes",
+                taken == null ? "" : taken.payment().cash().plain(),
+                taken == null ? "" : taken.payment().discount().plain(),
+                taken == null ? "" : taken.credit().plain(),
+                Listing.Note.of(row, invoice.discount().until()).words());
     }
 
-    private static String inDays(LocalDate date, LocalDate today) {
-        long days = today.until(date, ChronoUnit.DAYS);
-        if (days == 0) {
-            return "today";
-        }
-        String count = Math.abs(days) == 1 ? "1 day" : Math.abs(days) + " days";
-        return days > 0 ? "in " + count : count + " late";
-    }
-
-    private static List<MoneyView> openTotals(List<Selection.Row> rows) {
-        Map<String, Money> totals = new LinkedHashMap<>();
-        for (Selection.Row row : rows) {
-            Money open = row.candidate().invoice().open();
-            totals.merge(open.currency().getCurrencyCode(), open, Money::plus);
-        }
-        return totals.values().stream().map(MoneyView::of).toList();
-    }
-
-    private static Money toPay(List<Selection.Row> rows, Selection selection) {
-        Money total = Money.zero(selection.criteria().currency());
-        for (Selection.Row row : rows) {
-            if (row.decision() instanceof Decision.Taken taken) {
-                total = total.plus(taken.payment().cash());
-            }
-        }
-        return total;
+    private static List<MoneyView> money(List<Money> amounts) {
+        return amounts.stream().map(MoneyView::of).toList();
     }
 }

@@ -1,55 +1,337 @@
 package leveltally.server.selection;
 
 import java.time.LocalDate;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.money.Money;
+import leveltally.core.selection.CashWay;
+import leveltally.core.selection.ClaimOrder;
 import leveltally.core.selection.Criteria;
+import leveltally.core.selection.Filters;
+import leveltally.core.selection.Marks;
+import leveltally.core.selection.Paying;
+import leveltally.core.selection.RelativeDay;
+import leveltally.core.selection.Span;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.ledger.BankAccount;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The sentence of the Due station as a screen sends it.
+ * The sentence of the Due station as a screen sends it and as it is kept under a name. Days are dates or words such as
+ * {@code next Friday}; amounts are typed text; what is null does not narrow.
  *
  * @param account the bank account to pay from
  * @param ledgerDate null: the check date
  * @param nextRun null: discounts do not matter
- * @param out entry numbers taken out by hand; {@code add} those taken in by hand, due or not
+ * @param limit an amount, or {@code available} for the cash there is
+ * @param out entry numbers taken out by hand, such as {@code 7001-7090.7731}; {@code in} those taken in
  */
 public record DueQuestion(
         long account,
-        LocalDate checkDate,
-        @Nullable LocalDate ledgerDate,
-        LocalDate dueBy,
-        @Nullable LocalDate nextRun,
-        @Nullable Long vendor,
-        @Nullable List<Long> out,
-        @Nullable List<Long> add) {
-    private static final int MOST_BY_HAND = 5_000;
+        @Nullable String checkDate,
+        @Nullable String ledgerDate,
+        @Nullable String dueBy,
+        @Nullable String nextRun,
+        @Nullable List<Long> vendors,
+        @Nullable String vendorGroup,
+        @Nullable Integer priorityFrom,
+        @Nullable Integer priorityTo,
+        @Nullable String datedFrom,
+        @Nullable String datedTo,
+        @Nullable String referenceFrom,
+        @Nullable String referenceTo,
+        @Nullable Long entryFrom,
+        @Nullable Long entryTo,
+        @Nullable String amountFrom,
+        @Nullable String amountTo,
+        @Nullable Boolean credits,
+        Paying.@Nullable Grouping grouping,
+        @Nullable ClaimOrder order,
+        @Nullable String smallest,
+        @Nullable String limit,
+        @Nullable CashWay way,
+        @Nullable String out,
+        @Nullable String in) {
 
-    public DueQuestion {
-        out = out == null ? List.of() : List.copyOf(out);
-        add = add == null ? List.of() : List.copyOf(add);
-        if (out.size() > MOST_BY_HAND || add.size() > MOST_BY_HAND) {
-            throw Refusal.invalid(
-                    "too-many-by-hand", "At most 5,000 invoices can be marked by hand. Narrow the dates.");
-        }
+    /** The word for a limit of what there is. */
+    public static final String AVAILABLE = "available";
+
+    /** The plain sentence: what is due, or loses its discount before the next run. */
+    public static DueQuestion of(long account, String checkDate, String dueBy, @Nullable String nextRun) {
+        return new DueQuestion(
+                account, checkDate, null, dueBy, nextRun, null, null, null, null, null, null, null, null, null, null,
+                null, null, null, null, null, null, null, null, null, null);
     }
 
-    BankAccountId bankAccount() {
+    public DueQuestion toVendors(List<Long> only) {
+        return new DueQuestion(
+                account,
+                checkDate,
+                ledgerDate,
+                dueBy,
+                nextRun,
+                only,
+                vendorGroup,
+                priorityFrom,
+                priorityTo,
+                datedFrom,
+                datedTo,
+                referenceFrom,
+                referenceTo,
+                entryFrom,
+                entryTo,
+                amountFrom,
+                amountTo,
+                credits,
+                grouping,
+                order,
+                smallest,
+                limit,
+                way,
+                out,
+                in);
+    }
+
+    public DueQuestion toGroup(String only) {
+        return new DueQuestion(
+                account,
+                checkDate,
+                ledgerDate,
+                dueBy,
+                nextRun,
+                vendors,
+                only,
+                priorityFrom,
+                priorityTo,
+                datedFrom,
+                datedTo,
+                referenceFrom,
+                referenceTo,
+                entryFrom,
+                entryTo,
+                amountFrom,
+                amountTo,
+                credits,
+                grouping,
+                order,
+                smallest,
+                limit,
+                way,
+                out,
+                in);
+    }
+
+    public DueQuestion inLedgerOn(LocalDate date) {
+        return new DueQuestion(
+                account,
+                checkDate,
+                date.toString(),
+                dueBy,
+                nextRun,
+                vendors,
+                vendorGroup,
+                priorityFrom,
+                priorityTo,
+                datedFrom,
+                datedTo,
+                referenceFrom,
+                referenceTo,
+                entryFrom,
+                entryTo,
+                amountFrom,
+                amountTo,
+                credits,
+                grouping,
+                order,
+                smallest,
+                limit,
+                way,
+                out,
+                in);
+    }
+
+    public DueQuestion marked(@Nullable String outByHand, @Nullable String inByHand) {
+        return new DueQuestion(
+                account,
+                checkDate,
+                ledgerDate,
+                dueBy,
+                nextRun,
+                vendors,
+                vendorGroup,
+                priorityFrom,
+                priorityTo,
+                datedFrom,
+                datedTo,
+                referenceFrom,
+                referenceTo,
+                entryFrom,
+                entryTo,
+                amountFrom,
+                amountTo,
+                credits,
+                grouping,
+                order,
+                smallest,
+                limit,
+                way,
+                outByHand,
+                inByHand);
+    }
+
+    public DueQuestion paying(boolean useCredits, @Nullable String upTo, @Nullable CashWay by) {
+        return new DueQuestion(
+                account,
+                checkDate,
+                ledgerDate,
+                dueBy,
+                nextRun,
+                vendors,
+                vendorGroup,
+                priorityFrom,
+                priorityTo,
+                datedFrom,
+                datedTo,
+                referenceFrom,
+                referenceTo,
+                entryFrom,
+                entryTo,
+                amountFrom,
+                amountTo,
+                useCredits,
+                grouping,
+                order,
+                smallest,
+                upTo,
+                by,
+                out,
+                in);
+    }
+
+    /** With every day as a date, so that it means the same tomorrow. */
+    public DueQuestion onDates(Criteria criteria) {
+        return new DueQuestion(
+                account,
+                criteria.checkDate().toString(),
+                criteria.ledgerDate().toString(),
+                criteria.dueBy().toString(),
+                criteria.nextRun() == null ? null : criteria.nextRun().toString(),
+                vendors,
+                vendorGroup,
+                priorityFrom,
+                priorityTo,
+                datedFrom,
+                datedTo,
+                referenceFrom,
+                referenceTo,
+                entryFrom,
+                entryTo,
+                amountFrom,
+                amountTo,
+                credits,
+                grouping,
+                order,
+                smallest,
+                limit,
+                way,
+                out,
+                in);
+    }
+
+    public BankAccountId bankAccount() {
         return new BankAccountId(account);
     }
 
-    Criteria criteria(BankAccount from, int graceDays) {
+    public boolean isLimitedToAvailable() {
+        return limit != null && limit.strip().equalsIgnoreCase(AVAILABLE);
+    }
+
+    public LocalDate checkDay(LocalDate today) {
+        return day(checkDate, "checkDate", "check date", today);
+    }
+
+    /** @param available the cash there is, where the limit asks for it */
+    Criteria criteria(BankAccount from, int graceDays, LocalDate today, @Nullable Money available) {
+        LocalDate check = checkDay(today);
         return new Criteria(
                 from.currency(),
                 from.method(),
-                checkDate,
-                ledgerDate == null ? checkDate : ledgerDate,
-                dueBy,
-                nextRun,
-                vendor == null ? null : new VendorId(vendor),
-                graceDays);
+                check,
+                ledgerDate == null ? check : day(ledgerDate, "ledgerDate", "ledger date", today),
+                day(dueBy, "dueBy", "day things are due by", today),
+                nextRun == null ? null : day(nextRun, "nextRun", "next run", today),
+                graceDays,
+                filters(from, today),
+                paying(from, available));
+    }
+
+    private Filters filters(BankAccount from, LocalDate today) {
+        return new Filters(
+                vendors == null ? Set.of() : vendors.stream().map(VendorId::new).collect(Collectors.toSet()),
+                blank(vendorGroup),
+                Span.of(priorityFrom, priorityTo, "priorityFrom", "priorities"),
+                Span.of(
+                        optionalDay(datedFrom, "datedFrom", today),
+                        optionalDay(datedTo, "datedTo", today),
+                        "datedFrom",
+                        "invoice dates"),
+                Span.of(blank(referenceFrom), blank(referenceTo), "referenceFrom", "references"),
+                Span.of(entryFrom, entryTo, "entryFrom", "entry numbers"),
+                Span.of(
+                        amount(amountFrom, from, "amountFrom"),
+                        amount(amountTo, from, "amountTo"),
+                        "amountFrom",
+                        "amounts"));
+    }
+
+    private Paying paying(BankAccount from, @Nullable Money available) {
+        return new Paying(
+                credits != null && credits,
+                grouping == null ? Paying.Grouping.PAYEE : grouping,
+                order == null ? ClaimOrder.PAYEE : order,
+                amount(smallest, from, "smallest"),
+                isLimitedToAvailable()
+                        ? (available == null ? null : available.max(Money.zero(from.currency())))
+                        : amount(limit, from, "limit"),
+                way == null ? CashWay.STOP_AT_THE_LINE : way);
+    }
+
+    /** What was marked by hand. */
+    public Marks marks() {
+        return new Marks(EntryRanges.read(out), EntryRanges.read(in));
+    }
+
+    /** What was marked by hand, and these besides. */
+    Marks marks(Marks besides) {
+        Set<leveltally.core.invoices.InvoiceId> allOut = new HashSet<>(EntryRanges.read(out));
+        Set<leveltally.core.invoices.InvoiceId> allIn = new HashSet<>(EntryRanges.read(in));
+        allOut.addAll(besides.out());
+        allOut.removeAll(besides.in());
+        allIn.addAll(besides.in());
+        allIn.removeAll(besides.out());
+        return new Marks(allOut, allIn);
+    }
+
+    private static LocalDate day(@Nullable String text, String field, String name, LocalDate today) {
+        if (text == null || text.isBlank()) {
+            throw Refusal.invalidField("day-missing", field, "The " + name + " is missing. Choose a day.");
+        }
+        return RelativeDay.read(text, today);
+    }
+
+    private static @Nullable LocalDate optionalDay(@Nullable String text, String field, LocalDate today) {
+        return text == null || text.isBlank() ? null : day(text, field, field, today);
+    }
+
+    private static @Nullable Money amount(@Nullable String text, BankAccount from, String field) {
+        return text == null || text.isBlank() ? null : Money.typed(text, from.currency(), field);
+    }
+
+    private static @Nullable String blank(@Nullable String text) {
+        return text == null || text.isBlank() ? null : text.strip();
     }
 }

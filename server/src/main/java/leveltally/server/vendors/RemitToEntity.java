@@ -14,4 +14,9 @@ class RemitToEntity {
     long vendorId;
     String payee;
     String address;
+    String postalCode;
+
+    /** What a credit transfer needs; its content is sealed. */
+    @org.jspecify.annotations.Nullable
+    String bankDetailsSealed;
 }

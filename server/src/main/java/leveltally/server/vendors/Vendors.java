@@ -14,6 +14,8 @@ import leveltally.core.terms.Terms;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.frame.Seal;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -24,11 +26,13 @@ public class Vendors {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final AuditTrail audit;
+    private final Seal seal;
 
-    Vendors(EntityManager entities, JdbcClient jdbc, AuditTrail audit) {
+    Vendors(EntityManager entities, JdbcClient jdbc, AuditTrail audit, Seal seal) {
         this.entities = entities;
         this.jdbc = jdbc;
         this.audit = audit;
+        this.seal = seal;
     }
 
     /** A vendor to choose from a list. */
@@ -37,7 +41,8 @@ public class Vendors {
 
     /** Adds a vendor with its first remit-to. */
     @Transactional
-    public VendorId add(Actor by, Vendor wanted, RemitTo remitTo) {
+    public VendorId add(Actor by, Vendor wanted, RemitTo remitTo, String postalCode, @Nullable String bankDetails) {
+        by.mayDo(Deed.ENTER_VENDOR);
         VendorEntity vendor = new VendorEntity();
         vendor.number = wanted.number();
         vendor.name = wanted.name();
@@ -51,13 +56,25 @@ public class Vendors {
         vendor.discountRate = wanted.terms().discountRate().setScale(5);
         vendor.discountDays = wanted.terms().discountDays();
         entities.persist(vendor);
-        RemitToEntity address = new RemitToEntity();
-        address.vendorId = vendor.id;
-        address.payee = remitTo.payee();
-        address.address = String.join("\n", remitTo.lines());
-        entities.persist(address);
+        entities.flush();
+        addRemitTo(new VendorId(vendor.id), remitTo, postalCode, bankDetails);
         audit.record(by, "add vendor", "vendor " + vendor.id, Map.of("name", vendor.name));
         return new VendorId(vendor.id);
+    }
+
+    /** Adds a further address; whoever calls this has had it confirmed. */
+    @Transactional
+    public long addRemitTo(VendorId vendor, RemitTo remitTo, String postalCode, @Nullable String bankDetails) {
+        RemitToEntity address = new RemitToEntity();
+        address.vendorId = vendor.value();
+        address.payee = remitTo.payee();
+        address.address = String.join("\n", remitTo.lines());
+        address.postalCode = postalCode;
+        address.bankDetailsSealed = bankDetails == null ? null : seal.seal(bankDetails);
+        entities.persist(address);
+        // inserts are grouped by table, so the rows of two vendors must not wait for each other
+        entities.flush();
+        return address.id;
     }
 
     @Transactional
@@ -67,8 +84,24 @@ public class Vendors {
         if (reason.isBlank()) {
             throw Refusal.invalidField("reason-missing", "reason", "Say why payments to this vendor are held.");
         }
-        vendor.holdReason = reason;
-        audit.record(by, "hold vendor", "vendor " + vendor.id, Map.of("reason", reason));
+        vendor.holdReason = reason.strip();
+        audit.record(by, "hold vendor", "vendor " + vendor.id, Map.of("reason", reason.strip()));
+    }
+
+    /** Ends a hold; only a controller does. */
+    @Transactional
+    public void release(Actor by, VendorId id, String reason) {
+        by.mayDo(Deed.RELEASE_VENDOR);
+        VendorEntity vendor = row(id);
+        String before = vendor.holdReason;
+        if (before == null) {
+            throw Refusal.conflict("not-held", vendor.name + " is not held. Look at the page again.");
+        }
+        if (reason.isBlank()) {
+            throw Refusal.invalidField("reason-missing", "reason", "Say why payments may go on.");
+        }
+        vendor.holdReason = null;
+        audit.record(by, "release vendor", "vendor " + vendor.id, Map.of("before", before, "reason", reason.strip()));
     }
 
     @Transactional(readOnly = true)
@@ -76,16 +109,52 @@ public class Vendors {
         return view(row(id));
     }
 
-    /** The remit-to addresses, by id. */
+    /** Remit-to addresses by id, with what orders claims; one statement, whatever their number. */
     @Transactional(readOnly = true)
-    public Map<Long, RemitTo> remitTos(Collection<Long> ids) {
+    public Map<Long, Place> places(Collection<Long> ids) {
         if (ids.isEmpty()) {
             return Map.of();
         }
-        return entities.createQuery("select r from RemitToEntity r where r.id in :ids", RemitToEntity.class)
-                .setParameter("ids", ids)
+        String listed = ids.stream().distinct().map(String::valueOf).collect(Collectors.joining(",", "[", "]"));
+        return jdbc.sql("""
+                        SELECT r.id, r.vendor_id, v.number, r.payee, r.address, r.postal_code
+                        FROM remit_to r JOIN vendor v ON v.id = r.vendor_id
+                        WHERE r.id IN (SELECT n FROM JSON_TABLE(:ids, '$[*]' COLUMNS (n BIGINT PATH '$')) x)
+                        """).param("ids", listed).query((r, n) -> place(r)).list().stream()
+                .collect(Collectors.toMap(Place::id, place -> place));
+    }
+
+    /** All addresses of a vendor, the usual one first. */
+    @Transactional(readOnly = true)
+    public List<Place> placesOf(VendorId id) {
+        return jdbc.sql("""
+                        SELECT r.id, r.vendor_id, v.number, r.payee, r.address, r.postal_code
+                        FROM remit_to r JOIN vendor v ON v.id = r.vendor_id WHERE r.vendor_id = :vendor ORDER BY r.id
+                        """)
+                .param("vendor", id.value())
+                .query((r, n) -> place(r))
+                .list();
+    }
+
+    private static Place place(java.sql.ResultSet r) throws java.sql.SQLException {
+        return new Place(
+                r.getLong(1),
+                r.getLong(2),
+                r.getString(3),
+                new RemitTo(r.getString(4), List.of(r.getString(5).split("\n"))),
+                r.getString(6));
+    }
+
+    /** Ids of vendors by their numbers; those unknown are missing. */
+    @Transactional(readOnly = true)
+    public Map<String, Vendor> byNumber(Collection<String> numbers) {
+        if (numbers.isEmpty()) {
+            return Map.of();
+        }
+        return entities.createQuery("select v from VendorEntity v where v.number in :numbers", VendorEntity.class)
+                .setParameter("numbers", numbers)
                 .getResultStream()
-                .collect(Collectors.toMap(r -> r.id, r -> new RemitTo(r.payee, List.of(r.address.split("\n")))));
+                .collect(Collectors.toMap(v -> v.number, Vendors::view));
     }
 
     /** The remit-to a new invoice of this vendor gets. */
@@ -104,6 +173,13 @@ public class Vendors {
                         + " ORDER BY name LIMIT 50")
                 .param("like", like)
                 .query((r, n) -> new Choice(r.getLong(1), r.getString(2), r.getString(3), r.getString(4)))
+                .list();
+    }
+
+    @Transactional(readOnly = true)
+    public List<String> groups() {
+        return jdbc.sql("SELECT DISTINCT vendor_group FROM vendor ORDER BY vendor_group")
+                .query(String.class)
                 .list();
     }
 

@@ -9,9 +9,12 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
+import leveltally.core.batches.Stub;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.printing.CheckForm;
@@ -49,7 +52,12 @@ class PaperTest {
                 "004417720931",
                 "C########C AT A KC",
                 true);
-        var text = new CheckText(payer, claim, LocalDate.of(2026, 11, 13), 41237L, List.of(LocalDate.of(2026, 11, 3)));
+        var text = new CheckText(
+                payer,
+                claim,
+                LocalDate.of(2026, 11, 13),
+                41237L,
+                Stub.of(List.of(line), Map.of(line.invoice(), LocalDate.of(2026, 11, 3)), Set.of(), "see our letter"));
         List<Page> pages = CheckLayout.of(text, CheckForm.LETTER, use, new Typefaces());
         return Pdf.of("Checks", pages);
     }

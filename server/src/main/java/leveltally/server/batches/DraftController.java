@@ -1,0 +1,269 @@
+package leveltally.server.batches;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.ClaimId;
+import leveltally.core.batches.Gathering;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.selection.Decision;
+import leveltally.server.selection.DueQuestion;
+import leveltally.server.vendors.Place;
+import leveltally.server.vendors.Vendors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The deeds of the bench: each saves one edit and answers with the batch as it is then. */
+@RestController
+@RequestMapping("/api/batches")
+class DraftController {
+    private final Drafting drafting;
+    private final BatchViews views;
+    private final Batches batches;
+    private final Vendors vendors;
+
+    DraftController(Drafting drafting, BatchViews views, Batches batches, Vendors vendors) {
+        this.drafting = drafting;
+        this.views = views;
+        this.batches = batches;
+        this.vendors = vendors;
+    }
+
+    record MakeBatch(
+            @NotNull @Size(min = 1, max = 80) String name,
+            @NotNull @Size(max = 500) String note,
+            @NotNull LocalDate ledgerDate,
+            int expectedCount,
+            @NotNull DueQuestion question,
+            @Nullable Long criteria) {}
+
+    @Schema(requiredProperties = "id")
+    record MadeView(long id) {}
+
+    record Versioned(long version) {}
+
+    record Lines(long version, @NotEmpty @Size(max = 20_000) List<Long> invoices) {
+        Set<InvoiceId> ids() {
+            return invoices.stream().map(InvoiceId::new).collect(Collectors.toCollection(java.util.LinkedHashSet::new));
+        }
+    }
+
+    /** {@code cash} null pays all of it. */
+    record PayLine(long version, @Nullable String cash) {}
+
+    record ShowLines(
+            long version, @NotEmpty @Size(max = 20_000) List<Long> invoices, boolean onStub) {}
+
+    record SendTo(long version, long remitTo) {}
+
+    record Note(long version, @NotNull @Size(max = 500) String note) {}
+
+    record Credits(long version, @NotNull @Size(max = 500) List<Long> credits) {}
+
+    @Schema(requiredProperties = {"invoice", "reference", "payee", "open"})
+    record GatheredView(long invoice, String reference, String payee, String open) {}
+
+    @Schema(requiredProperties = {"invoice", "why"})
+    record RemovedView(long invoice, String why) {}
+
+    @Schema(requiredProperties = {"added", "removed"})
+    record GatheringView(List<GatheredView> added, List<RemovedView> removed) {}
+
+    @Schema(requiredProperties = {"id", "address"})
+    record AddressView(long id, String address) {}
+
+    @Schema(requiredProperties = {"id", "reference", "date", "open", "used"})
+    record CreditView(long id, String reference, LocalDate date, String open, boolean used) {}
+
+    /** Where the payment of a claim could go, and which credits could reduce it. */
+    @Schema(requiredProperties = {"addresses", "credits"})
+    record ChoicesView(List<AddressView> addresses, List<CreditView> credits) {}
+
+    @PostMapping
+    MadeView make(Actor by, @Valid @RequestBody MakeBatch wanted) {
+        NewBatch batch = new NewBatch(
+                wanted.name(),
+                wanted.note(),
+                wanted.ledgerDate(),
+                wanted.expectedCount(),
+                wanted.question(),
+                wanted.criteria());
+        return new MadeView(drafting.make(by, batch).value());
+    }
+
+    @PostMapping("/{id}/lines")
+    BatchController.BatchView add(Actor by, @PathVariable long id, @Valid @RequestBody Lines wanted) {
+        drafting.add(by, new BatchId(id), wanted.version(), List.copyOf(wanted.ids()));
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/take-out")
+    BatchController.BatchView takeOut(Actor by, @PathVariable long id, @Valid @RequestBody Lines wanted) {
+        drafting.takeOut(by, new BatchId(id), wanted.version(), wanted.ids());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/clear")
+    BatchController.BatchView clear(Actor by, @PathVariable long id, @RequestBody Versioned at) {
+        drafting.clear(by, new BatchId(id), at.version());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/lines/{invoice}/pay")
+    BatchController.BatchView pay(
+            Actor by, @PathVariable long id, @PathVariable long invoice, @RequestBody PayLine wanted) {
+        drafting.pay(by, new BatchId(id), wanted.version(), new InvoiceId(invoice), wanted.cash());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/lines/{invoice}/own-check")
+    BatchController.BatchView ownCheck(
+            Actor by, @PathVariable long id, @PathVariable long invoice, @RequestBody Versioned at) {
+        drafting.payAlone(by, new BatchId(id), at.version(), new InvoiceId(invoice));
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/split")
+    BatchController.BatchView split(Actor by, @PathVariable long id, @Valid @RequestBody Lines wanted) {
+        drafting.split(by, new BatchId(id), wanted.version(), wanted.ids());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/join")
+    BatchController.BatchView join(Actor by, @PathVariable long id, @Valid @RequestBody Lines wanted) {
+        drafting.join(by, new BatchId(id), wanted.version(), wanted.ids());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/on-stub")
+    BatchController.BatchView show(Actor by, @PathVariable long id, @Valid @RequestBody ShowLines wanted) {
+        drafting.show(
+                by,
+                new BatchId(id),
+                wanted.version(),
+                wanted.invoices().stream().map(InvoiceId::new).collect(Collectors.toSet()),
+                wanted.onStub());
+        return views.of(new BatchId(id));
+    }
+
+    @GetMapping("/{id}/claims/{claim}/choices")
+    ChoicesView choices(Actor by, @PathVariable long id, @PathVariable long claim) {
+        by.mayDo(Deed.READ);
+        var of = batches.claims(new BatchId(id)).stream()
+                .filter(c -> c.id().value() == claim)
+                .findFirst()
+                .orElseThrow(() -> leveltally.core.Refusal.notFound(
+                        "no-claim", "This payment is not in the batch any more. Look at the batch again."));
+        Set<InvoiceId> used = of.lines().stream()
+                .filter(line -> line.kind() == leveltally.core.batches.ClaimLine.Kind.CREDIT)
+                .map(line -> line.invoice())
+                .collect(Collectors.toSet());
+        return new ChoicesView(
+                vendors.placesOf(of.vendor()).stream()
+                        .map(place -> new AddressView(place.id(), words(place)))
+                        .toList(),
+                drafting.creditsFor(new BatchId(id), new ClaimId(claim)).stream()
+                        .map(credit -> new CreditView(
+                                credit.id().value(),
+                                credit.reference(),
+                                credit.date(),
+                                credit.open().toString(),
+                                used.contains(credit.id())))
+                        .toList());
+    }
+
+    private static String words(Place place) {
+        return place.remitTo().payee() + ", "
+                + String.join(", ", place.remitTo().lines());
+    }
+
+    @PostMapping("/{id}/claims/{claim}/remit-to")
+    BatchController.BatchView sendTo(
+            Actor by, @PathVariable long id, @PathVariable long claim, @RequestBody SendTo wanted) {
+        drafting.sendTo(by, new BatchId(id), wanted.version(), new ClaimId(claim), wanted.remitTo());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/claims/{claim}/note")
+    BatchController.BatchView note(
+            Actor by, @PathVariable long id, @PathVariable long claim, @Valid @RequestBody Note wanted) {
+        drafting.note(by, new BatchId(id), wanted.version(), new ClaimId(claim), wanted.note());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/claims/{claim}/credits")
+    BatchController.BatchView credits(
+            Actor by, @PathVariable long id, @PathVariable long claim, @Valid @RequestBody Credits wanted) {
+        drafting.useCredits(
+                by,
+                new BatchId(id),
+                wanted.version(),
+                new ClaimId(claim),
+                wanted.credits().stream().map(InvoiceId::new).toList());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/release-credits")
+    BatchController.BatchView releaseCredits(Actor by, @PathVariable long id, @RequestBody Versioned at) {
+        drafting.releaseCredits(by, new BatchId(id), at.version());
+        return views.of(new BatchId(id));
+    }
+
+    /** What gathering again would change; nothing is changed by looking. */
+    @GetMapping("/{id}/gathering")
+    GatheringView gathering(Actor by, @PathVariable long id) {
+        Gathering difference = drafting.gathering(by, new BatchId(id));
+        return new GatheringView(
+                difference.added().stream()
+                        .map(row -> new GatheredView(
+                                row.candidate().invoice().id().value(),
+                                row.candidate().invoice().reference(),
+                                row.candidate().payee().name(),
+                                ((Decision.Taken) row.decision())
+                                        .payment()
+                                        .cash()
+                                        .toString()))
+                        .toList(),
+                difference.removed().stream()
+                        .map(one -> new RemovedView(one.invoice().value(), one.why()))
+                        .toList());
+    }
+
+    @PostMapping("/{id}/gather-again")
+    BatchController.BatchView gatherAgain(Actor by, @PathVariable long id, @RequestBody Versioned at) {
+        drafting.gatherAgain(by, new BatchId(id), at.version());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/undo")
+    BatchController.BatchView undo(Actor by, @PathVariable long id, @RequestBody Versioned at) {
+        drafting.undo(by, new BatchId(id), at.version());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/redo")
+    BatchController.BatchView redo(Actor by, @PathVariable long id, @RequestBody Versioned at) {
+        drafting.redo(by, new BatchId(id), at.version());
+        return views.of(new BatchId(id));
+    }
+
+    @PostMapping("/{id}/withdraw")
+    BatchController.BatchView withdraw(Actor by, @PathVariable long id, @RequestBody Versioned at) {
+        drafting.withdraw(by, new BatchId(id), at.version());
+        return views.of(new BatchId(id));
+    }
+}

@@ -1,0 +1,58 @@
+package leveltally.server.frame;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.stream.Stream;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
+
+/** Lists as CSV (RFC 4180, UTF-8 with a byte order mark), written so that no spreadsheet runs a cell. */
+public final class Csv {
+    public static final String TYPE = "text/csv";
+
+    private Csv() {}
+
+    /** A download of {@code rows} under {@code heads}, streamed. */
+    public static ResponseEntity<StreamingResponseBody> answer(
+            String fileName, List<String> heads, Stream<List<String>> rows) {
+        StreamingResponseBody body = out -> {
+            Writer writer = new java.io.OutputStreamWriter(out, StandardCharsets.UTF_8);
+            writer.write('\ufeff');
+            try (rows;
+                    CSVPrinter printer = new CSVPrinter(writer, CSVFormat.RFC4180)) {
+                printer.printRecord(heads);
+                rows.forEach(row -> print(printer, row));
+            }
+        };
+        return ResponseEntity.ok()
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename(fileName)
+                                .build()
+                                .toString())
+                .header(HttpHeaders.CONTENT_TYPE, TYPE + ";charset=UTF-8")
+                .body(body);
+    }
+
+    private static void print(CSVPrinter printer, List<String> row) {
+        try {
+            printer.printRecord(row.stream().map(Csv::harmless).toList());
+        } catch (IOException broken) {
+            throw new UncheckedIOException(broken);
+        }
+    }
+
+    /** A cell that a spreadsheet would take for a formula is written as text; plain numbers stay numbers. */
+    public static String harmless(String cell) {
+        boolean formula = !cell.isEmpty() && "=+-@\t\r".indexOf(cell.charAt(0)) >= 0;
+        return formula && !cell.matches("-\\d+(\\.\\d+)?") ? "'" + cell : cell;
+    }
+}

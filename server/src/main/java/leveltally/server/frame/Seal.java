@@ -1,0 +1,38 @@
+package leveltally.server.frame;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+import javax.crypto.spec.SecretKeySpec;
+import org.springframework.security.crypto.encrypt.AesGcmBytesEncryptor;
+import org.springframework.stereotype.Component;
+
+/** Seals account numbers at rest: AES-256 in GCM with a random vector per value. */
+@Component
+public class Seal {
+    private final AesGcmBytesEncryptor cipher;
+
+    Seal(Settings settings) {
+        this.cipher =
+                AesGcmBytesEncryptor.withSecretKey(spread(settings.sealKey())).build();
+    }
+
+    /** The configured key is random, so one hash spreads it. */
+    private static SecretKeySpec spread(String key) {
+        try {
+            byte[] hash = MessageDigest.getInstance("SHA-256").digest(key.getBytes(StandardCharsets.UTF_8));
+            return new SecretKeySpec(hash, "AES");
+        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
+            throw new IllegalStateException(everyPlatformHasIt);
+        }
+    }
+
+    public String seal(String text) {
+        return HexFormat.of().formatHex(cipher.encrypt(text.getBytes(StandardCharsets.UTF_8)));
+    }
+
+    public String open(String sealed) {
+        return new String(cipher.decrypt(HexFormat.of().parseHex(sealed)), StandardCharsets.UTF_8);
+    }
+}

@@ -1,0 +1,159 @@
+package leveltally.server.invoices;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.LocalDate;
+import java.util.List;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.terms.Terms;
+import leveltally.core.vendors.VendorId;
+import leveltally.server.frame.MoneyView;
+import leveltally.server.vendors.Vendor;
+import leveltally.server.vendors.Vendors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Invoices and credits entered by hand, their holds, and credits applied without a payment. */
+@RestController
+@RequestMapping("/api")
+class InvoiceController {
+    private final Invoices invoices;
+    private final Offsets offsets;
+    private final Vendors vendors;
+
+    InvoiceController(Invoices invoices, Offsets offsets, Vendors vendors) {
+        this.invoices = invoices;
+        this.offsets = offsets;
+        this.vendors = vendors;
+    }
+
+    record LineEntry(
+            long account,
+            @NotNull @Size(max = 30) String amount,
+            @Nullable @Size(max = 20) String job) {}
+
+    /** {@code ledgerDate} null: the invoice date. */
+    record InvoiceEntry(
+            @NotNull InvoiceKind kind,
+            long vendor,
+            @NotNull @Size(max = 40) String reference,
+            @NotNull LocalDate invoiceDate,
+            @Nullable LocalDate ledgerDate,
+            @Nullable @Size(max = 30) String notDiscountable,
+            @Nullable Boolean ownCheck,
+            @Nullable LocalDate usableFrom,
+            @NotEmpty @Size(max = 500) @Valid List<LineEntry> lines) {}
+
+    @Schema(requiredProperties = {"entry", "amount", "dueDate"})
+    record EnteredView(long entry, MoneyView amount, LocalDate dueDate) {}
+
+    /** What the terms make of a date, before anything is entered; amounts are summed here, not in the browser. */
+    @Schema(requiredProperties = {"terms", "dueDate", "currency", "total"})
+    record EntryPreview(
+            String terms, LocalDate dueDate, @Nullable LocalDate discountDate, String currency, String total) {}
+
+    record HoldReason(@NotNull @Size(max = 200) String reason) {}
+
+    record OffsetWanted(
+            long vendor,
+            @NotNull @Size(max = 2_000) List<Long> invoices,
+            @NotNull @Size(max = 2_000) List<Long> credits) {}
+
+    @Schema(requiredProperties = {"id", "reference", "amount"})
+    record OffsetMade(long id, String reference, MoneyView amount) {}
+
+    @GetMapping("/invoices/preview")
+    EntryPreview preview(
+            Actor by,
+            @RequestParam long vendor,
+            @RequestParam LocalDate invoiceDate,
+            @RequestParam(required = false) List<String> amounts) {
+        by.mayDo(Deed.READ);
+        Vendor of = vendors.get(new VendorId(vendor));
+        Terms.Schedule schedule = of.terms().scheduleFor(invoiceDate);
+        List<Money> lines = amounts == null
+                ? List.of()
+                : amounts.stream()
+                        .filter(text -> !text.isBlank())
+                        .map(text -> Money.typed(text.replace(" ", ""), of.currency(), "lines"))
+                        .toList();
+        return new EntryPreview(
+                of.terms().inWords(),
+                schedule.dueDate(),
+                schedule.discountDate().orElse(null),
+                of.currency().getCurrencyCode(),
+                Money.sum(lines, of.currency()).toString());
+    }
+
+    @PostMapping("/invoices")
+    EnteredView enter(Actor by, @Valid @RequestBody InvoiceEntry wanted) {
+        by.mayDo(Deed.ENTER_INVOICE);
+        Vendor of = vendors.get(new VendorId(wanted.vendor()));
+        String apart = wanted.notDiscountable();
+        LocalDate ledgerDate = wanted.ledgerDate();
+        NewInvoice invoice = new NewInvoice(
+                wanted.kind(),
+                of.id(),
+                wanted.reference(),
+                wanted.invoiceDate(),
+                ledgerDate == null ? wanted.invoiceDate() : ledgerDate,
+                invoices.payablesOf(of),
+                apart == null || apart.isBlank()
+                        ? Money.zero(of.currency())
+                        : Money.typed(apart, of.currency(), "notDiscountable"),
+                Boolean.TRUE.equals(wanted.ownCheck()),
+                wanted.usableFrom(),
+                wanted.lines().stream()
+                        .map(line -> new NewInvoice.Line(
+                                new AccountId(line.account()),
+                                Money.typed(line.amount(), of.currency(), "lines"),
+                                line.job() == null || line.job().isBlank()
+                                        ? null
+                                        : line.job().strip()))
+                        .toList());
+        InvoiceId id = invoices.enter(by, invoice);
+        return new EnteredView(
+                id.value(),
+                MoneyView.of(invoice.amount(of.currency())),
+                of.terms().scheduleFor(wanted.invoiceDate()).dueDate());
+    }
+
+    @PostMapping("/invoices/{id}/hold")
+    void hold(Actor by, @PathVariable long id, @Valid @RequestBody HoldReason wanted) {
+        invoices.hold(by, new InvoiceId(id), wanted.reason());
+    }
+
+    @PostMapping("/invoices/{id}/release")
+    void release(Actor by, @PathVariable long id) {
+        invoices.release(by, new InvoiceId(id));
+    }
+
+    /** Lays credits against invoices, as far as the smaller side goes. */
+    @PostMapping("/offsets")
+    OffsetMade offset(Actor by, @Valid @RequestBody OffsetWanted wanted) {
+        Offsets.Offset made = offsets.make(
+                by,
+                new VendorId(wanted.vendor()),
+                wanted.invoices().stream().map(InvoiceId::new).toList(),
+                wanted.credits().stream().map(InvoiceId::new).toList());
+        return new OffsetMade(made.id(), made.reference(), MoneyView.of(made.amount()));
+    }
+
+    @PostMapping("/offsets/{id}/undo")
+    void undo(Actor by, @PathVariable long id) {
+        offsets.undo(by, id);
+    }
+}

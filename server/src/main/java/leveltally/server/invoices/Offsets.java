@@ -1,0 +1,210 @@
+package leveltally.server.invoices;
+
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import leveltally.core.Dates;
+import leveltally.core.Refusal;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.OffsetEntry;
+import leveltally.core.invoices.OpenCredit;
+import leveltally.core.invoices.OpenInvoice;
+import leveltally.core.invoices.Settling;
+import leveltally.core.ledger.EntryId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.ledger.JournalLine;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.vendors.VendorId;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.frame.WorkIds;
+import leveltally.server.ledger.EntryKind;
+import leveltally.server.ledger.EntryLinks;
+import leveltally.server.ledger.Ledger;
+import leveltally.server.vendors.Vendor;
+import leveltally.server.vendors.Vendors;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Settles invoices against credits without a payment, and takes it back while the period is open. */
+@Service
+public class Offsets {
+    private final EntityManager entities;
+    private final JdbcClient jdbc;
+    private final Invoices invoices;
+    private final Vendors vendors;
+    private final Ledger ledger;
+    private final AuditTrail audit;
+    private final WorkIds ids;
+
+    Offsets(
+            EntityManager entities,
+            JdbcClient jdbc,
+            Invoices invoices,
+            Vendors vendors,
+            Ledger ledger,
+            AuditTrail audit,
+            WorkIds ids) {
+        this.entities = entities;
+        this.jdbc = jdbc;
+        this.invoices = invoices;
+        this.vendors = vendors;
+        this.ledger = ledger;
+        this.audit = audit;
+        this.ids = ids;
+    }
+
+    /** What was done: {@code amount} left both sides. */
+    public record Offset(long id, String reference, Money amount) {}
+
+    /**
+     * Lays credits against invoices of one vendor, as far as the smaller side goes, on the business date. The rows stay
+     * locked until it is done, so that no batch takes one of them meanwhile.
+     */
+    @Transactional
+    public Offset make(Actor by, VendorId of, List<InvoiceId> wanted, List<InvoiceId> credits) {
+        by.mayDo(Deed.APPLY_CREDIT);
+        Vendor vendor = vendors.get(of);
+        ledger.shareOpenPeriod(by.today());
+        List<InvoiceId> all = new ArrayList<>(wanted);
+        all.addAll(credits);
+        lock(all, vendor, by);
+        List<OpenInvoice> owed = List.copyOf(invoices.stillOpen(wanted).values());
+        List<OpenCredit> open = List.copyOf(invoices.openCredits(credits).values());
+        if (owed.isEmpty() || open.isEmpty()) {
+            throw Refusal.invalid(
+                    "nothing-to-offset",
+                    "An offset needs at least one open invoice and one open credit. Select both kinds.");
+        }
+        if (owed.stream().map(one -> one.open().currency()).distinct().count() > 1) {
+            throw Refusal.invalid(
+                    "several-currencies", "These are of several currencies. Offset one currency at a time.");
+        }
+        Settling settling = Settling.offset(owed, open);
+        OffsetEntity row = new OffsetEntity();
+        row.vendorId = of.value();
+        row.id = ids.supply().next();
+        row.reference = "O-" + row.id;
+        row.currency = settling.credit().currency().getCurrencyCode();
+        row.amountMinor = settling.credit().minor();
+        row.ledgerDate = by.today();
+        row.madeAt = by.now();
+        row.madeBy = by.person().value();
+        Optional<JournalEntry> entry = OffsetEntry.of(
+                by.today(), "Offset " + row.reference + ", " + vendor.name(), settling, invoices.payables(all));
+        entry.ifPresent(written -> row.entryId =
+                ledger.write(by, EntryKind.OFFSET, written, EntryLinks.NONE).value());
+        entities.persist(row);
+        for (Settling.Line line : settling.lines()) {
+            settle(row, line.invoice().id(), line.credit());
+        }
+        for (Settling.Use use : settling.uses()) {
+            settle(row, use.credit().id(), use.used());
+        }
+        entities.flush();
+        audit.record(
+                by,
+                "make offset",
+                "offset " + row.id,
+                Map.of("vendor", vendor.name(), "amount", settling.credit().plain()));
+        return new Offset(row.id, row.reference, settling.credit());
+    }
+
+    /** Takes an offset back on its own date; its period must still be open. */
+    @Transactional
+    public void undo(Actor by, long id) {
+        by.mayDo(Deed.APPLY_CREDIT);
+        OffsetEntity row = entities.find(OffsetEntity.class, id);
+        if (row == null) {
+            throw Refusal.notFound("no-offset", "There is no such offset. Look at the vendor's page.");
+        }
+        entities.refresh(row, LockModeType.PESSIMISTIC_WRITE);
+        if (row.undoneAt != null) {
+            throw Refusal.conflict("undone-already", "Offset " + row.reference + " was taken back already.");
+        }
+        ledger.shareOpenPeriod(row.ledgerDate);
+        Long written = row.entryId;
+        if (written != null) {
+            JournalEntry entry = ledger.entry(new EntryId(written));
+            List<JournalLine> turned = entry.lines().stream()
+                    .map(line -> line.side() == JournalLine.Side.DEBIT
+                            ? JournalLine.credit(line.account(), line.amount())
+                            : JournalLine.debit(line.account(), line.amount()))
+                    .toList();
+            ledger.write(
+                    by,
+                    EntryKind.OFFSET,
+                    new JournalEntry(row.ledgerDate, "Taken back: " + entry.text(), turned),
+                    new EntryLinks(null, null, null, written));
+        }
+        List<SettlementEntity> settled = entities.createQuery(
+                        "select s from SettlementEntity s where s.offsetId = :offset and s.reversesId is null",
+                        SettlementEntity.class)
+                .setParameter("offset", id)
+                .getResultList();
+        for (SettlementEntity one : settled) {
+            SettlementEntity reverse = settlement(row, new InvoiceId(one.invoiceId));
+            reverse.amountMinor = -one.amountMinor;
+            reverse.reversesId = one.id;
+            entities.persist(reverse);
+        }
+        row.undoneAt = by.now();
+        row.undoneBy = by.person().value();
+        audit.record(by, "undo offset", "offset " + id, Map.of("reference", row.reference));
+    }
+
+    private void settle(OffsetEntity offset, InvoiceId id, Money amount) {
+        SettlementEntity row = settlement(offset, id);
+        row.amountMinor = amount.minor();
+        entities.persist(row);
+    }
+
+    private static SettlementEntity settlement(OffsetEntity offset, InvoiceId id) {
+        SettlementEntity row = new SettlementEntity();
+        row.invoiceId = id.value();
+        row.kind = SettlementKind.CREDIT;
+        row.currency = offset.currency;
+        row.ledgerDate = offset.ledgerDate;
+        row.offsetId = offset.id;
+        row.entryId = offset.entryId;
+        return row;
+    }
+
+    /** Everything of this vendor, free, not held, and in the ledger by today. */
+    private void lock(List<InvoiceId> ids, Vendor vendor, Actor by) {
+        if (ids.isEmpty()) {
+            return;
+        }
+        jdbc.sql("""
+                        SELECT i.reference, i.vendor_id, i.hold_reason, i.ledger_date, i.usable_from, b.name
+                        FROM invoice i LEFT JOIN reservation r ON r.invoice_id = i.id LEFT JOIN batch b ON b.id = r.batch_id
+                        WHERE i.id IN (:ids) ORDER BY i.id FOR UPDATE
+                        """).param("ids", ids.stream().map(InvoiceId::value).toList()).query((java.sql.ResultSet r) -> {
+            String reference = r.getString(1);
+            if (r.getLong(2) != vendor.id().value()) {
+                throw Refusal.invalid(
+                        "other-vendor", reference + " is of another vendor. Offset one vendor at a time.");
+            }
+            if (r.getString(3) != null) {
+                throw Refusal.conflict("held", reference + " is held: " + r.getString(3) + ". Release it first.");
+            }
+            if (r.getString(6) != null) {
+                throw Refusal.conflict(
+                        "in-another-batch",
+                        reference + " is in the batch “" + r.getString(6) + "”. Take it out there first.");
+            }
+            for (int column : new int[] {4, 5}) {
+                var day = r.getObject(column, java.time.LocalDate.class);
+                if (day != null && day.isAfter(by.today())) {
+                    throw Refusal.invalid(
+                            "not-usable-yet", reference + " can be used from " + Dates.inWords(day) + ".");
+                }
+            }
+        });
+    }
+}

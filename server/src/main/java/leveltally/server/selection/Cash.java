@@ -1,0 +1,70 @@
+package leveltally.server.selection;
+
+import java.time.LocalDate;
+import java.time.YearMonth;
+import leveltally.core.money.Money;
+import leveltally.core.selection.CashAvailable;
+import leveltally.server.ledger.BankAccount;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The cash a new batch of an account may use. */
+@Component
+public class Cash {
+    private final JdbcClient jdbc;
+
+    Cash(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    @Transactional(readOnly = true)
+    public CashAvailable available(BankAccount account, LocalDate checkDate) {
+        record Moved(Money sum, LocalDate last) {}
+        Moved moved = jdbc.sql("SELECT COALESCE(SUM(amount_minor), 0), MAX(movement_date) FROM cash_movement"
+                        + " WHERE bank_account_id = :account AND movement_date <= :date")
+                .param("account", account.id().value())
+                .param("date", checkDate)
+                .query((r, n) ->
+                        new Moved(Money.ofMinor(r.getLong(1), account.currency()), r.getObject(2, LocalDate.class)))
+                .single();
+        record Waiting(Money sum, int batches) {}
+        Waiting waiting = jdbc.sql("""
+                        SELECT COALESCE(SUM(c.amount_minor), 0), COUNT(DISTINCT b.id)
+                        FROM batch b JOIN claim c ON c.batch_id = b.id LEFT JOIN payment p ON p.claim_id = c.id
+                        WHERE b.bank_account_id = :account AND b.state IN ('DRAFT', 'IN_APPROVAL', 'APPROVED', 'NUMBERED')
+                          AND p.posted_entry_id IS NULL
+                        """)
+                .param("account", account.id().value())
+                .query((r, n) -> new Waiting(Money.ofMinor(r.getLong(1), account.currency()), r.getInt(2)))
+                .single();
+        return CashAvailable.of(new CashAvailable.Known(
+                checkDate,
+                ledger(account, checkDate),
+                moved.sum(),
+                moved.last(),
+                waiting.sum(),
+                waiting.batches(),
+                account.floor()));
+    }
+
+    /** Locked months count by the totals kept at their lock (law L8), so that cost follows the open months. */
+    private Money ledger(BankAccount account, LocalDate until) {
+        return jdbc.sql("""
+                        SELECT (SELECT COALESCE(SUM(t.debit_minor - t.credit_minor), 0) FROM period_lock k
+                            JOIN period_total t ON t.lock_id = k.id
+                            WHERE k.unlocked_at IS NULL AND k.month < :month AND t.account_id = :cash
+                              AND t.currency = :currency)
+                          + (SELECT COALESCE(SUM(l.debit_minor - l.credit_minor), 0) FROM period m
+                            JOIN journal_entry e ON e.month = m.month AND e.ledger_date <= :until
+                            JOIN journal_line l ON l.entry_id = e.id AND l.account_id = :cash AND l.currency = :currency
+                            WHERE NOT (m.locked AND m.month < :month))
+                        """)
+                .param("month", YearMonth.from(until).toString())
+                .param("until", until)
+                .param("cash", account.cash().value())
+                .param("currency", account.currency().getCurrencyCode())
+                .query((r, n) -> Money.ofMinor(r.getLong(1), account.currency()))
+                .single();
+    }
+}
