@@ -4,23 +4,7 @@
  */
 
 export interface paths {
-    "/api/bank-accounts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["bankAccounts"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bank-accounts/{account}/stand-in-printer": {
+    "/api/vendors/{id}/release": {
         parameters: {
             query?: never;
             header?: never;
@@ -29,14 +13,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["fault"];
+        post: operations["release"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bank-accounts/{account}/turn": {
+    "/api/vendors/{id}/hold": {
         parameters: {
             query?: never;
             header?: never;
@@ -45,14 +29,30 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["takeTurn"];
+        post: operations["hold"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bank-accounts/{account}/turn/give-back": {
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["current"];
+        put?: never;
+        post: operations["signIn"];
+        delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/first-administrator": {
         parameters: {
             query?: never;
             header?: never;
@@ -61,14 +61,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["giveBack"];
+        post: operations["first"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bank-accounts/{account}/turn/renew": {
+    "/api/periods/{month}/unlock": {
         parameters: {
             query?: never;
             header?: never;
@@ -77,46 +77,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["renew"];
+        post: operations["unlock"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bank-files": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["list_1"];
-        put?: never;
-        post: operations["make_1"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bank-files/preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["preview_1"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bank-files/{id}/accepted": {
+    "/api/periods/{month}/lock": {
         parameters: {
             query?: never;
             header?: never;
@@ -125,30 +93,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["accepted"];
+        post: operations["lock"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bank-files/{id}/content": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["content"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bank-files/{id}/refused": {
+    "/api/offsets": {
         parameters: {
             query?: never;
             header?: never;
@@ -157,7 +109,183 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["refused"];
+        post: operations["offset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/offsets/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["release_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["hold_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list"];
+        put?: never;
+        post: operations["send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/mapping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/discard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["discard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/bring-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/criteria": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["savedCriteria"];
+        put?: never;
+        post: operations["save"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/criteria/{id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/{id}/void": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["voidCheck"];
         delete?: never;
         options?: never;
         head?: never;
@@ -171,7 +299,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list"];
+        get: operations["list_1"];
         put?: never;
         post: operations["make"];
         delete?: never;
@@ -180,39 +308,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["one"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/addable": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["addable"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/answers": {
+    "/api/batches/{id}/withdraw": {
         parameters: {
             query?: never;
             header?: never;
@@ -221,14 +317,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer"];
+        post: operations["withdraw"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/approve": {
+    "/api/batches/{id}/undo": {
         parameters: {
             query?: never;
             header?: never;
@@ -237,78 +333,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["approve"];
+        post: operations["undo_1"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/level": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["level"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/level/{vial}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["differences"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/lines": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["add"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/lines/{invoice}/pay": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["pay"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/lines/{invoice}/take-out": {
+    "/api/batches/{id}/take-out": {
         parameters: {
             query?: never;
             header?: never;
@@ -324,7 +356,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/post": {
+    "/api/batches/{id}/split": {
         parameters: {
             query?: never;
             header?: never;
@@ -333,7 +365,87 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["post"];
+        post: operations["split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["send_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/send-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sendBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/runs/{run}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sendAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/release-credits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["releaseCredits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["redo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -372,14 +484,366 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/printing": {
+    "/api/batches/{id}/post": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["state"];
+        get?: never;
+        put?: never;
+        post: operations["post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/on-stub": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["show"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/lines/{invoice}/pay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["pay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/lines/{invoice}/own-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ownCheck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/gather-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["gatherAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["clear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/claims/{claim}/remit-to": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sendTo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/claims/{claim}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/claims/{claim}/credits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["credits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/approve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["approve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list_2"];
+        put?: never;
+        post: operations["make_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-files/{id}/refused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["refused"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-files/{id}/accepted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["accepted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["movement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["floor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{account}/turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeTurn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{account}/turn/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["renew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{account}/turn/give-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["giveBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{account}/stand-in-printer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["fault"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["work"];
         put?: never;
         post?: never;
         delete?: never;
@@ -388,64 +852,512 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/runs/{run}/send": {
+    "/api/vendors": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["named"];
         put?: never;
-        post: operations["sendAgain"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/send": {
+    "/api/vendors/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["one"];
         put?: never;
-        post: operations["send"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/send-back": {
+    "/api/vendors/{id}/account": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["account"];
         put?: never;
-        post: operations["sendBack"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/withdraw": {
+    "/api/vendors/{id}/account/csv": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["accountCsv"];
         put?: never;
-        post: operations["withdraw"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendors/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list_3"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendors/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["groups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendors/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slips/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["due"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slips/claims/{batch}/{claim}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["claim"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["door"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["search"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run}/copy.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["copy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["proof"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/periods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["periods"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/{month}/trial-balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["trialBalance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/{month}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["entries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger-accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ledgerAccounts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["preview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/refused/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["refused_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/sample/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sample"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/columns/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["columns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list_4"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/where": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["where"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/total": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["total"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rows_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/horizon": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["horizon"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/cash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["cash"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/documents/{document}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -484,22 +1396,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/checks/{id}/void": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["voidCheck"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/checks/{id}/void-preview": {
         parameters: {
             query?: never;
@@ -507,7 +1403,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["preview"];
+        get: operations["preview_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -516,14 +1412,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/documents/{document}/page": {
+    "/api/batches/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["page"];
+        get: operations["one_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -532,14 +1428,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/due": {
+    "/api/batches/{id}/printing": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["list_2"];
+        get: operations["state"];
         put?: never;
         post?: never;
         delete?: never;
@@ -548,14 +1444,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/due/total": {
+    "/api/batches/{id}/level": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["total"];
+        get: operations["level"];
         put?: never;
         post?: never;
         delete?: never;
@@ -564,14 +1460,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/ledger/{month}/entries": {
+    "/api/batches/{id}/level/{vial}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["entries"];
+        get: operations["differences"];
         put?: never;
         post?: never;
         delete?: never;
@@ -580,14 +1476,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/ledger/{month}/trial-balance": {
+    "/api/batches/{id}/gathering": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["trialBalance"];
+        get: operations["gathering"];
         put?: never;
         post?: never;
         delete?: never;
@@ -596,14 +1492,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/periods": {
+    "/api/batches/{id}/csv": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["periods"];
+        get: operations["csv_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -612,46 +1508,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/periods/{month}/lock": {
+    "/api/batches/{id}/claims/{claim}/choices": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
-        post: operations["lock"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/periods/{month}/unlock": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["unlock"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/proof": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["proof"];
+        get: operations["choices"];
         put?: never;
         post?: never;
         delete?: never;
@@ -660,14 +1524,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run}/copy.pdf": {
+    "/api/batches/{id}/addable": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["copy"];
+        get: operations["addable"];
         put?: never;
         post?: never;
         delete?: never;
@@ -676,14 +1540,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/search": {
+    "/api/bank-files/{id}/content": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["search"];
+        get: operations["content"];
         put?: never;
         post?: never;
         delete?: never;
@@ -692,30 +1556,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/session": {
+    "/api/bank-files/preview": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["current"];
-        put?: never;
-        post: operations["signIn"];
-        delete: operations["signOut"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/session/door": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["door"];
+        get: operations["preview_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -724,78 +1572,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/session/first-administrator": {
+    "/api/bank-accounts": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
-        post: operations["first"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/slips/claims/{batch}/{claim}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["claim"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/slips/due": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["due"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/vendors": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["named"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/work": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["work"];
+        get: operations["bankAccounts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -808,184 +1592,464 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        AddLines: {
+        Reason: {
+            reason: string;
+        };
+        AddressView: {
+            /** Format: int64 */
+            id: number;
+            payee: string;
+            lines: string[];
+            postalCode: string;
+            bankDetails: boolean;
+        };
+        MoneyView: {
+            text: string;
+            currency: string;
+        };
+        OffsetView: {
+            /** Format: int64 */
+            id: number;
+            reference: string;
+            /** Format: date */
+            date: string;
+            amount: components["schemas"]["MoneyView"];
+            undone: boolean;
+        };
+        PaidYear: {
+            /** Format: int32 */
+            year: number;
+            /** Format: int32 */
+            count: number;
+            amount: components["schemas"]["MoneyView"];
+        };
+        VendorView: {
+            /** Format: int64 */
+            id: number;
+            number: string;
+            name: string;
+            group: string;
+            /** Format: int32 */
+            priority: number;
+            method: string;
+            currency: string;
+            terms: string;
+            held: string;
+            addresses: components["schemas"]["AddressView"][];
+            open: components["schemas"]["MoneyView"][];
+            credits: components["schemas"]["MoneyView"][];
+            reserved: components["schemas"]["MoneyView"][];
+            paid: components["schemas"]["PaidYear"][];
+            offsets: components["schemas"]["OffsetView"][];
+        };
+        SignIn: {
+            signIn: string;
+            password: string;
+        };
+        SessionView: {
+            /** Format: int64 */
+            personId: number;
+            name: string;
+            roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
+            /** Format: date */
+            today: string;
+            demo: boolean;
+        };
+        FirstAdministrator: {
+            code: string;
+            signIn: string;
+            name: string;
+            password: string;
+        };
+        OffsetWanted: {
+            /** Format: int64 */
+            vendor?: number;
             invoices: number[];
+            credits: number[];
+        };
+        OffsetMade: {
+            /** Format: int64 */
+            id: number;
+            reference: string;
+            amount: components["schemas"]["MoneyView"];
+        };
+        InvoiceEntry: {
+            /** @enum {string} */
+            kind: "INVOICE" | "CREDIT" | "PREPAYMENT";
+            /** Format: int64 */
+            vendor?: number;
+            reference: string;
+            /** Format: date */
+            invoiceDate: string;
+            /** Format: date */
+            ledgerDate?: string;
+            notDiscountable?: string;
+            ownCheck?: boolean;
+            /** Format: date */
+            usableFrom?: string;
+            lines: components["schemas"]["LineEntry"][];
+        };
+        LineEntry: {
+            /** Format: int64 */
+            account?: number;
+            amount: string;
+            job?: string;
+        };
+        EnteredView: {
+            /** Format: int64 */
+            entry: number;
+            amount: components["schemas"]["MoneyView"];
+            /** Format: date */
+            dueDate: string;
+        };
+        HoldReason: {
+            reason: string;
+        };
+        SentView: {
+            /** Format: int64 */
+            id: number;
+        };
+        Chosen: {
+            mapping: {
+                [key: string]: string;
+            };
+        };
+        ImportView: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            fileName: string;
+            state: string;
+            stateWords: string;
+            running: boolean;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            rows: number;
+            /** Format: int32 */
+            good: number;
+            /** Format: int32 */
+            refused: number;
+            /** Format: int32 */
+            duplicates: number;
+            /** Format: int32 */
+            broughtIn: number;
+            headers: string[];
+            trouble?: string;
+        };
+        Wanted: {
+            onlyGood?: boolean;
+        };
+        DueQuestion: {
+            /** Format: int64 */
+            account?: number;
+            checkDate?: string;
+            ledgerDate?: string;
+            dueBy?: string;
+            nextRun?: string;
+            vendors?: number[];
+            vendorGroup?: string;
+            /** Format: int32 */
+            priorityFrom?: number;
+            /** Format: int32 */
+            priorityTo?: number;
+            datedFrom?: string;
+            datedTo?: string;
+            referenceFrom?: string;
+            referenceTo?: string;
+            /** Format: int64 */
+            entryFrom?: number;
+            /** Format: int64 */
+            entryTo?: number;
+            amountFrom?: string;
+            amountTo?: string;
+            credits?: boolean;
+            /** @enum {string} */
+            grouping?: "PAYEE" | "INVOICE";
+            /** @enum {string} */
+            order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE";
+            smallest?: string;
+            limit?: string;
+            /** @enum {string} */
+            way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT";
+            out?: string;
+            in?: string;
+            limitedToAvailable?: boolean;
+        };
+        SaveCriteria: {
+            name: string;
+            shared?: boolean;
+            question: components["schemas"]["DueQuestion"];
+        };
+        SavedView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            owner: string;
+            mine: boolean;
+            shared: boolean;
+            question: components["schemas"]["DueQuestion"];
+            /** Format: int64 */
+            lastBatch?: number;
+            /** Format: date-time */
+            lastRunAt?: string;
+            lastOutcome?: string;
+        };
+        VoidRequest: {
+            /** Format: date */
+            date: string;
+            reason: string;
+        };
+        MakeBatch: {
+            name: string;
+            note: string;
+            /** Format: date */
+            ledgerDate: string;
+            /** Format: int32 */
+            expectedCount?: number;
+            question: components["schemas"]["DueQuestion"];
+            /** Format: int64 */
+            criteria?: number;
+        };
+        MadeView: {
+            /** Format: int64 */
+            id: number;
+        };
+        Versioned: {
             /** Format: int64 */
             version?: number;
         };
-        AddableView: {
+        ApprovalView: {
+            who: string;
+            outcome: string;
+            reason: string;
+            /** Format: date-time */
+            at: string;
+            counts: boolean;
+        };
+        BatchView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            version: number;
+            name: string;
+            note: string;
+            /** Format: int64 */
+            account: number;
+            accountName: string;
+            currency: string;
+            method: string;
             /** Format: date */
-            dueDate: string;
-            inBatch?: string;
+            checkDate: string;
+            /** Format: date */
+            ledgerDate: string;
+            state: string;
+            stateWords: string;
+            preparedBy: string;
+            hands: string[];
+            sentBackReason?: string;
+            amount: string;
+            saved: string;
+            credited: string;
+            claims: components["schemas"]["ClaimView"][];
+            approvals: components["schemas"]["ApprovalView"][];
+            edits: components["schemas"]["EditView"][];
+            undo?: string;
+            redo?: string;
+            order: string;
+            gathered: boolean;
+        };
+        ClaimView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            vendor: number;
+            payee: string;
+            address: string;
+            /** Format: int64 */
+            remitTo: number;
+            amount: string;
+            apart: boolean;
+            stubNote: string;
+            held: string;
+            lines: components["schemas"]["LineView"][];
+        };
+        EditView: {
+            /** Format: int32 */
+            step: number;
+            what: string;
+            who: string;
+            /** Format: date-time */
+            at: string;
+            state: string;
+            amount: string;
+        };
+        LineView: {
             /** Format: int64 */
             invoice: number;
-            open: components["schemas"]["MoneyView"];
+            kind: string;
             reference: string;
-            vendorName: string;
+            /** Format: date */
+            invoiceDate: string;
+            /** Format: date */
+            dueDate: string;
+            open: string;
+            gross: string;
+            discount: string;
+            credit: string;
+            cash: string;
+            part: boolean;
+            byHand: boolean;
+            hidden: boolean;
+            ownCheck: boolean;
+            held: string;
         };
-        AnswerNote: {
+        Lines: {
+            /** Format: int64 */
+            version?: number;
+            invoices: number[];
+        };
+        Seen: {
+            /** Format: int64 */
+            version?: number;
+        };
+        SendBack: {
+            /** Format: int64 */
+            version?: number;
+            reason: string;
+        };
+        PrintingView: {
+            /** Format: int64 */
+            account: number;
+            accountName: string;
+            /** Format: int64 */
+            nextNumber: number;
+            turn?: components["schemas"]["TurnView"];
+            /** Format: int32 */
+            toNumber: number;
+            toNumberAmount: string;
+            /** Format: int32 */
+            blanks: number;
+            /** Format: int32 */
+            unanswered: number;
+            printable: boolean;
+            runs: components["schemas"]["RunView"][];
+        };
+        RunView: {
+            /** Format: int64 */
+            run: number;
+            sent: boolean;
+            madeBy: string;
+            sheets: components["schemas"]["SheetView"][];
+        };
+        SheetView: {
+            /** Format: int64 */
+            document: number;
+            /** Format: int64 */
+            number: number;
+            payee: string;
+            amount: string;
+            /** Format: int32 */
+            pages: number;
+            outcome?: string;
+            /** @enum {string} */
+            answer?: "GOOD" | "SPOILED" | "BLANK";
+            why: string;
+            posted: boolean;
+        };
+        TurnView: {
+            /** Format: int64 */
+            serial: number;
+            holder: string;
+            mine: boolean;
+            forThisBatch: boolean;
+            /** Format: int64 */
+            idleMinutes: number;
+            idle: boolean;
+        };
+        PrintRequest: {
+            /** Format: int64 */
+            turn?: number;
+            /** Format: int64 */
+            firstNumber?: number;
+            reason: string;
+        };
+        PostedView: {
+            /** Format: int32 */
+            postedNow: number;
+            /** Format: int64 */
+            postedInAll: number;
+            /** Format: int32 */
+            waiting: number;
+        };
+        ShowLines: {
+            /** Format: int64 */
+            version?: number;
+            invoices: number[];
+            onStub?: boolean;
+        };
+        PayLine: {
+            /** Format: int64 */
+            version?: number;
+            cash?: string;
+        };
+        SendTo: {
+            /** Format: int64 */
+            version?: number;
+            /** Format: int64 */
+            remitTo?: number;
+        };
+        Note: {
+            /** Format: int64 */
+            version?: number;
             note: string;
         };
+        Credits: {
+            /** Format: int64 */
+            version?: number;
+            credits: number[];
+        };
         AnswerRequest: {
-            /** @enum {string} */
-            answer: "GOOD" | "SPOILED" | "BLANK";
             /** Format: int64 */
             document?: number;
+            /** @enum {string} */
+            answer: "GOOD" | "SPOILED" | "BLANK";
             why: string;
         };
         AnswersRequest: {
             answers: components["schemas"]["AnswerRequest"][];
         };
-        ApprovalView: {
-            /** Format: date-time */
-            at: string;
-            counts: boolean;
-            outcome: string;
-            reason: string;
-            who: string;
-        };
-        BalanceLine: {
-            account: string;
-            closing: string;
-            credit: string;
-            currency: string;
-            debit: string;
-            opening: string;
-        };
-        BankAccountView: {
-            bankName: string;
-            currency: string;
-            /** Format: int64 */
-            id: number;
-            method: string;
-            name: string;
-            /** Format: int64 */
-            nextNumber: number;
-            positivePay: boolean;
-        };
-        BatchView: {
-            /** Format: int64 */
-            account: number;
-            accountName: string;
-            amount: string;
-            approvals: components["schemas"]["ApprovalView"][];
-            /** Format: date */
-            checkDate: string;
-            claims: components["schemas"]["ClaimView"][];
-            currency: string;
-            hands: string[];
-            /** Format: int64 */
-            id: number;
-            /** Format: date */
-            ledgerDate: string;
-            method: string;
-            name: string;
-            note: string;
-            preparedBy: string;
-            saved: string;
-            sentBackReason?: string;
-            state: string;
-            stateWords: string;
-            /** Format: int64 */
-            version: number;
-        };
-        Choice: {
-            group: string;
-            /** Format: int64 */
-            id: number;
-            name: string;
-            number: string;
-        };
-        ClaimView: {
-            amount: string;
-            /** Format: int64 */
-            id: number;
-            lines: components["schemas"]["LineView"][];
-            payee: string;
-            /** Format: int64 */
-            vendor: number;
-        };
-        ColumnView: {
-            /** Format: int32 */
-            from: number;
-            name: string;
-            /** Format: int32 */
-            to: number;
-        };
-        DemoPerson: {
-            name: string;
-            roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
-            signIn: string;
-        };
-        Difference: {
-            left: string;
-            /** Format: int64 */
-            number?: number;
-            payee: string;
-            right: string;
-        };
-        Door: {
-            demo: boolean;
-            needsFirstAdministrator: boolean;
-            password: string;
-            people: components["schemas"]["DemoPerson"][];
-        };
-        DueQuestion: {
+        MakeFile: {
             /** Format: int64 */
             account?: number;
-            add?: number[];
-            /** Format: date */
-            checkDate?: string;
-            /** Format: date */
-            dueBy?: string;
-            /** Format: date */
-            ledgerDate?: string;
-            /** Format: date */
-            nextRun?: string;
-            out?: number[];
-            /** Format: int64 */
-            vendor?: number;
         };
-        DueView: {
-            /** Format: int32 */
-            claims: number;
-            /** Format: int32 */
-            count: number;
-            currency: string;
-            groups: components["schemas"]["GroupView"][];
-            leftOut: components["schemas"]["LeftOutView"][];
-            /** Format: int32 */
-            listed: number;
-            open: components["schemas"]["MoneyView"][];
-            saved: string;
-            toPay: string;
-        };
-        EntriesView: {
-            entries: components["schemas"]["EntryView"][];
-            next?: string;
-            /** Format: int64 */
-            total: number;
-        };
-        EntryView: {
-            by: string;
-            /** Format: date */
-            date: string;
+        FileMade: {
             /** Format: int64 */
             id: number;
-            kind: string;
-            lines: components["schemas"]["LedgerLineView"][];
-            text: string;
         };
-        EventView: {
-            amount: components["schemas"]["MoneyView"];
+        AnswerNote: {
+            note: string;
+        };
+        Movement: {
             /** Format: date */
             date: string;
+            text: string;
+            amount: string;
+        };
+        Floor: {
+            floor: string;
+        };
+        TakeTurn: {
             /** Format: int64 */
-            event: number;
-            kind: string;
+            batch?: number;
+            reason: string;
+        };
+        TurnSerial: {
             /** Format: int64 */
-            number: number;
-            payee: string;
+            serial?: number;
         };
         FaultRequest: {
             /** @enum {string} */
@@ -993,405 +2057,294 @@ export interface components {
             /** Format: int32 */
             sheet?: number;
         };
-        FileMade: {
+        StationView: {
+            station: string;
+            /** Format: int32 */
+            count: number;
+            amounts: components["schemas"]["MoneyView"][];
+        };
+        WorkView: {
+            /** Format: date */
+            today: string;
+            stations: components["schemas"]["StationView"][];
+        };
+        Choice: {
             /** Format: int64 */
             id: number;
-        };
-        FileView: {
-            /** Format: int64 */
-            follows?: number;
-            hash: string;
-            /** Format: int64 */
-            id: number;
-            /** Format: int32 */
-            items: number;
-            /** Format: date-time */
-            madeAt: string;
-            madeBy: string;
+            number: string;
             name: string;
-            note: string;
+            group: string;
+        };
+        AccountRow: {
+            key: string;
+            /** Format: date */
+            date: string;
             /** Format: int64 */
-            serial: number;
-            state: string;
-            total: components["schemas"]["MoneyView"];
-        };
-        FindingView: {
-            field: string;
-            /** Format: int32 */
-            row: number;
-            sentence: string;
-        };
-        FirstAdministrator: {
-            code: string;
-            name: string;
-            password: string;
-            signIn: string;
-        };
-        FoundView: {
-            address: string;
-            detail: string;
+            entry: number;
             kind: string;
-            title: string;
+            words: string;
+            reference: string;
+            amount: string;
+            currency: string;
+            open?: string;
+            balance?: string;
+            /** Format: date */
+            dueDate?: string;
+            state: string;
+            selectable: boolean;
+        };
+        StreamingResponseBody: unknown;
+        ListedVendor: {
+            /** Format: int64 */
+            id: number;
+            number: string;
+            name: string;
+            group: string;
+            /** Format: int32 */
+            priority: number;
+            method: string;
+            held: string;
+            /** Format: int32 */
+            count: number;
+            open: components["schemas"]["MoneyView"];
         };
         Frame: {
-            /** Format: double */
-            height?: number;
-            /** Format: double */
-            width?: number;
             /** Format: double */
             x?: number;
             /** Format: double */
             y?: number;
-        };
-        GroupView: {
-            /** Format: int32 */
-            count: number;
-            detail: string;
-            key: string;
-            open: components["schemas"]["MoneyView"][];
-            rows: components["schemas"]["RowView"][];
-            title: string;
-            toPay: string;
-        };
-        HistoryView: {
-            bank: string[];
-            invoices: components["schemas"]["PaidView"][];
-            number: components["schemas"]["NumberView"];
-            steps: components["schemas"]["StepView"][];
-        };
-        LawView: {
-            findings: string[];
-            law: string;
-            looked: string;
-            statement: string;
-        };
-        LedgerLineView: {
-            account: string;
-            credit: string;
-            currency: string;
-            debit: string;
-        };
-        LeftOutView: {
-            /** Format: int32 */
-            count: number;
-            reason: string;
-            words: string;
-        };
-        LevelView: {
-            level: boolean;
-            tallies: components["schemas"]["TallyView"][];
-            vials: components["schemas"]["VialView"][];
-            voided: string;
-            /** Format: int32 */
-            voidedCount: number;
-        };
-        LineView: {
-            cash: string;
-            discount: string;
-            /** Format: date */
-            dueDate: string;
-            gross: string;
-            /** Format: int64 */
-            invoice: number;
-            /** Format: date */
-            invoiceDate: string;
-            open: string;
-            part: boolean;
-            reference: string;
-        };
-        ListedView: {
-            account: string;
-            amount: components["schemas"]["MoneyView"];
-            /** Format: date-time */
-            changedAt: string;
-            /** Format: date */
-            checkDate: string;
-            /** Format: int32 */
-            claims: number;
-            /** Format: int64 */
-            id: number;
-            name: string;
-            partlyPosted: boolean;
-            preparedBy: string;
-            /** Format: date-time */
-            sentAt?: string;
-            sentBackReason?: string;
-            state: string;
-            stateWords: string;
-        };
-        MadeView: {
-            /** Format: int64 */
-            id: number;
-        };
-        MakeBatch: {
-            /** Format: int32 */
-            expectedCount?: number;
-            /** Format: date */
-            ledgerDate: string;
-            name: string;
-            note: string;
-            question: components["schemas"]["DueQuestion"];
-        };
-        MakeFile: {
-            /** Format: int64 */
-            account?: number;
-        };
-        Mark: {
-            /** Format: int32 */
-            at: number;
-            /** Format: date */
-            date: string;
-            words: string;
-        };
-        MoneyView: {
-            currency: string;
-            text: string;
-        };
-        NumberView: {
-            amount?: components["schemas"]["MoneyView"];
-            /** Format: int64 */
-            batch?: number;
-            batchName?: string;
-            /** Format: date */
-            checkDate?: string;
-            /** Format: int64 */
-            id: number;
-            /** Format: int64 */
-            number: number;
-            payee: string;
-            stale: boolean;
-            state: string;
-            /** Format: date */
-            stateDate: string;
-            stateWords: string;
-            then: string;
-        };
-        PageView: {
-            frames: components["schemas"]["Frame"][];
-            /** Format: double */
-            height: number;
-            rules: components["schemas"]["Rule"][];
-            texts: components["schemas"]["Text"][];
-            /** Format: double */
-            width: number;
-        };
-        PaidView: {
-            cash: string;
-            discount: string;
-            gross: string;
-            /** Format: int64 */
-            invoice: number;
-            reference: string;
-        };
-        PayLine: {
-            cash?: string;
-            /** Format: int64 */
-            version?: number;
-        };
-        PeriodView: {
-            locked: boolean;
-            month: string;
-            name: string;
-        };
-        PostedView: {
-            /** Format: int64 */
-            postedInAll: number;
-            /** Format: int32 */
-            postedNow: number;
-            /** Format: int32 */
-            waiting: number;
-        };
-        PreviewView: {
-            columns: components["schemas"]["ColumnView"][];
-            /** Format: int32 */
-            count: number;
-            events: components["schemas"]["EventView"][];
-            findings: components["schemas"]["FindingView"][];
-            /** Format: int32 */
-            heldBack: number;
-            layout: string;
-            records: string[];
-            total: components["schemas"]["MoneyView"];
-        };
-        PrintRequest: {
-            /** Format: int64 */
-            firstNumber?: number;
-            reason: string;
-            /** Format: int64 */
-            turn?: number;
-        };
-        PrintingView: {
-            /** Format: int64 */
-            account: number;
-            accountName: string;
-            /** Format: int32 */
-            blanks: number;
-            /** Format: int64 */
-            nextNumber: number;
-            printable: boolean;
-            runs: components["schemas"]["RunView"][];
-            /** Format: int32 */
-            toNumber: number;
-            toNumberAmount: string;
-            turn?: components["schemas"]["TurnView"];
-            /** Format: int32 */
-            unanswered: number;
-        };
-        ProofView: {
-            clean: boolean;
-            head: string;
-            laws: components["schemas"]["LawView"][];
-            /** Format: int64 */
-            records: number;
-        };
-        Reason: {
-            reason: string;
-        };
-        RegisterView: {
-            currency: string;
-            /** Format: int64 */
-            first: number;
-            /** Format: int64 */
-            last: number;
-            /** Format: int64 */
-            next?: number;
-            rows: components["schemas"]["NumberView"][];
-            states: components["schemas"]["StateTotal"][];
-            /** Format: int32 */
-            total: number;
-        };
-        RowView: {
-            currency: string;
-            due: string;
-            /** Format: date */
-            dueDate: string;
-            /** Format: int64 */
-            invoice: number;
-            late: boolean;
-            movable: boolean;
-            note: string;
-            noteKind: string;
-            open: string;
-            reference: string;
-            taken: boolean;
-            toPay?: string;
-            /** Format: int64 */
-            vendor: number;
-            vendorName: string;
-        };
-        Rule: {
-            dashed?: boolean;
             /** Format: double */
             width?: number;
             /** Format: double */
-            x1?: number;
+            height?: number;
+        };
+        Mark: {
+            /** Format: date */
+            date: string;
+            words: string;
+            /** Format: int32 */
+            at: number;
+        };
+        PageView: {
             /** Format: double */
-            x2?: number;
+            width: number;
+            /** Format: double */
+            height: number;
+            texts: components["schemas"]["Text"][];
+            rules: components["schemas"]["Rule"][];
+            frames: components["schemas"]["Frame"][];
+        };
+        Rule: {
+            /** Format: double */
+            x1?: number;
             /** Format: double */
             y1?: number;
             /** Format: double */
+            x2?: number;
+            /** Format: double */
             y2?: number;
-        };
-        RunView: {
-            madeBy: string;
-            /** Format: int64 */
-            run: number;
-            sent: boolean;
-            sheets: components["schemas"]["SheetView"][];
-        };
-        Seen: {
-            /** Format: int64 */
-            version?: number;
-        };
-        SendBack: {
-            reason: string;
-            /** Format: int64 */
-            version?: number;
-        };
-        SessionView: {
-            demo: boolean;
-            name: string;
-            /** Format: int64 */
-            personId: number;
-            roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
-            /** Format: date */
-            today: string;
-        };
-        SheetView: {
-            amount: string;
-            /** @enum {string} */
-            answer?: "GOOD" | "SPOILED" | "BLANK";
-            /** Format: int64 */
-            document: number;
-            /** Format: int64 */
-            number: number;
-            outcome?: string;
-            /** Format: int32 */
-            pages: number;
-            payee: string;
-            posted: boolean;
-            why: string;
-        };
-        SignIn: {
-            password: string;
-            signIn: string;
+            /** Format: double */
+            width?: number;
+            dashed?: boolean;
         };
         SlipView: {
+            title: string;
             address: string[];
             face?: components["schemas"]["PageView"];
+            terms: string;
+            sentence: string;
+            marks: components["schemas"]["Mark"][];
             /** Format: int32 */
             living: number;
-            marks: components["schemas"]["Mark"][];
-            sentence: string;
-            terms: string;
-            title: string;
-        };
-        StateTotal: {
-            amount: string;
-            /** Format: int32 */
-            count: number;
-            state: string;
-            words: string;
-        };
-        StationView: {
-            amounts: components["schemas"]["MoneyView"][];
-            /** Format: int32 */
-            count: number;
-            station: string;
-        };
-        StepView: {
-            /** Format: date-time */
-            at: string;
-            /** Format: date */
-            date: string;
-            state: string;
-            who: string;
-            why: string;
-        };
-        TakeTurn: {
-            /** Format: int64 */
-            batch?: number;
-            reason: string;
-        };
-        TallyView: {
-            amount?: string;
-            /** Format: int32 */
-            count: number;
-            step: string;
-            words: string;
         };
         Text: {
-            /** @enum {string} */
-            align?: "LEFT" | "RIGHT" | "CENTER";
+            /** Format: double */
+            x?: number;
+            /** Format: double */
+            y?: number;
             /** @enum {string} */
             face?: "TEXT" | "BOLD" | "MONO";
             /** Format: double */
             size?: number;
+            /** @enum {string} */
+            align?: "LEFT" | "RIGHT" | "CENTER";
             text?: string;
-            /** Format: double */
-            x?: number;
-            /** Format: double */
-            y?: number;
+        };
+        DemoPerson: {
+            signIn: string;
+            name: string;
+            roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
+        };
+        Door: {
+            demo: boolean;
+            password: string;
+            people: components["schemas"]["DemoPerson"][];
+            needsFirstAdministrator: boolean;
+        };
+        FoundView: {
+            kind: string;
+            title: string;
+            detail: string;
+            address: string;
+        };
+        LawView: {
+            law: string;
+            statement: string;
+            looked: string;
+            findings: string[];
+        };
+        ProofView: {
+            clean: boolean;
+            laws: components["schemas"]["LawView"][];
+            head: string;
+            /** Format: int64 */
+            records: number;
+        };
+        PeriodView: {
+            month: string;
+            name: string;
+            locked: boolean;
+        };
+        BalanceLine: {
+            account: string;
+            opening: string;
+            debit: string;
+            credit: string;
+            closing: string;
+            currency: string;
+        };
+        LedgerLineView: {
+            account: string;
+            debit: string;
+            credit: string;
+            currency: string;
+        };
+        TrialBalanceView: {
+            month: string;
+            locked: boolean;
+            lines: components["schemas"]["BalanceLine"][];
+            totals: components["schemas"]["LedgerLineView"][];
+        };
+        EntriesView: {
+            entries: components["schemas"]["EntryView"][];
+            /** Format: int64 */
+            total: number;
+            next?: string;
+        };
+        EntryView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            date: string;
+            text: string;
+            kind: string;
+            by: string;
+            lines: components["schemas"]["LedgerLineView"][];
+        };
+        AccountChoice: {
+            /** Format: int64 */
+            id: number;
+            code: string;
+            name: string;
+            kind: string;
+        };
+        EntryPreview: {
+            terms: string;
+            /** Format: date */
+            dueDate: string;
+            /** Format: date */
+            discountDate?: string;
+            currency: string;
+            total: string;
+        };
+        RowView: {
+            /** Format: int32 */
+            line: number;
+            outcome: string;
+            column: string;
+            reason: string;
+            identity: string;
+        };
+        ColumnView: {
+            name: string;
+            required: boolean;
+            about: string;
+            example: string;
+        };
+        DueView: {
+            currency: string;
+            /** Format: date */
+            checkDate: string;
+            /** Format: date */
+            dueBy: string;
+            /** Format: date */
+            nextRun?: string;
+            /** Format: int32 */
+            count: number;
+            /** Format: int32 */
+            claims: number;
+            toPay: string;
+            saved: string;
+            credited: string;
+            limit?: string;
+            left?: string;
+            overLimit?: boolean;
+            /** Format: int32 */
+            listed: number;
+            open: components["schemas"]["MoneyView"][];
+            leftOut: components["schemas"]["LeftOutView"][];
+            groups: components["schemas"]["GroupView"][];
+            /** Format: int32 */
+            lineAt?: number;
+            order: number[];
+            rows: components["schemas"]["RowView"][];
+            ways: components["schemas"]["WayView"][];
+            offsets: components["schemas"]["OffsetView"][];
+        };
+        GroupView: {
+            key: string;
+            title: string;
+            detail: string;
+            /** Format: int32 */
+            first: number;
+            /** Format: int32 */
+            count: number;
+            claim: boolean;
+            open: components["schemas"]["MoneyView"][];
+            toPay: string;
+        };
+        LeftOutView: {
+            reason: string;
+            words: string;
+            wayOut: string;
+            /** Format: int32 */
+            count: number;
+            open: components["schemas"]["MoneyView"][];
+        };
+        WayView: {
+            way: string;
+            words: string;
+            /** Format: int32 */
+            claims: number;
+            spends: string;
+            saves: string;
+            /** Format: int32 */
+            late: number;
+            lateCash: string;
+            error: string;
+            chosen: boolean;
+        };
+        WhereView: {
+            /** Format: int64 */
+            invoice: number;
+            /** Format: int64 */
+            vendor: number;
+            vendorName: string;
+            reference: string;
+            state: string;
+            sentence: string;
+            wayOut: string;
+            canTake: boolean;
         };
         TotalView: {
             /** Format: int32 */
@@ -1399,55 +2352,265 @@ export interface components {
             open: components["schemas"]["MoneyView"][];
             toPay: string;
         };
-        TrialBalanceView: {
-            lines: components["schemas"]["BalanceLine"][];
-            locked: boolean;
-            month: string;
-            totals: components["schemas"]["LedgerLineView"][];
+        DayView: {
+            /** Format: date */
+            date: string;
+            due: string;
+            /** Format: int32 */
+            count: number;
+            /** Format: int32 */
+            share: number;
+            dying: string;
+            /** Format: int32 */
+            discounts: number;
+            /** Format: int32 */
+            dyingShare: number;
         };
-        TurnSerial: {
-            /** Format: int64 */
-            serial?: number;
+        HorizonView: {
+            currency: string;
+            late: string;
+            /** Format: int32 */
+            lateCount: number;
+            /** Format: int32 */
+            zero?: number;
+            days: components["schemas"]["DayView"][];
+            runs: components["schemas"]["RunView"][];
         };
-        TurnView: {
-            forThisBatch: boolean;
-            holder: string;
-            idle: boolean;
-            /** Format: int64 */
-            idleMinutes: number;
-            mine: boolean;
-            /** Format: int64 */
-            serial: number;
+        SaidDay: {
+            /** Format: date */
+            date: string;
+            relative: boolean;
         };
-        Versioned: {
+        CashLineView: {
+            words: string;
+            detail: string;
+            amount: string;
+        };
+        CashView: {
+            lines: components["schemas"]["CashLineView"][];
+            available: string;
+            currency: string;
+            floor: string;
+        };
+        NumberView: {
             /** Format: int64 */
-            version?: number;
+            id: number;
+            /** Format: int64 */
+            number: number;
+            state: string;
+            stateWords: string;
+            payee: string;
+            amount?: components["schemas"]["MoneyView"];
+            /** Format: date */
+            checkDate?: string;
+            /** Format: date */
+            stateDate: string;
+            then: string;
+            stale: boolean;
+            /** Format: int64 */
+            batch?: number;
+            batchName?: string;
+        };
+        RegisterView: {
+            currency: string;
+            /** Format: int64 */
+            first: number;
+            /** Format: int64 */
+            last: number;
+            /** Format: int32 */
+            total: number;
+            states: components["schemas"]["StateTotal"][];
+            rows: components["schemas"]["NumberView"][];
+            /** Format: int64 */
+            next?: number;
+        };
+        StateTotal: {
+            state: string;
+            words: string;
+            /** Format: int32 */
+            count: number;
+            amount: string;
+        };
+        HistoryView: {
+            number: components["schemas"]["NumberView"];
+            steps: components["schemas"]["StepView"][];
+            invoices: components["schemas"]["PaidView"][];
+            bank: string[];
+        };
+        PaidView: {
+            /** Format: int64 */
+            invoice: number;
+            reference: string;
+            gross: string;
+            discount: string;
+            cash: string;
+        };
+        StepView: {
+            /** Format: date-time */
+            at: string;
+            /** Format: date */
+            date: string;
+            who: string;
+            state: string;
+            why: string;
+        };
+        VoidLineView: {
+            account: string;
+            debit: string;
+            credit: string;
+        };
+        VoidView: {
+            /** Format: date */
+            date: string;
+            period: string;
+            lines: components["schemas"]["VoidLineView"][];
+        };
+        ListedView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            account: string;
+            state: string;
+            stateWords: string;
+            partlyPosted: boolean;
+            /** Format: int32 */
+            claims: number;
+            amount: components["schemas"]["MoneyView"];
+            /** Format: date */
+            checkDate: string;
+            preparedBy: string;
+            /** Format: date-time */
+            changedAt: string;
+            /** Format: date-time */
+            sentAt?: string;
+            sentBackReason?: string;
+        };
+        LevelView: {
+            level: boolean;
+            tallies: components["schemas"]["TallyView"][];
+            vials: components["schemas"]["VialView"][];
+            /** Format: int32 */
+            voidedCount: number;
+            voided: string;
+        };
+        TallyView: {
+            step: string;
+            words: string;
+            /** Format: int32 */
+            count: number;
+            amount?: string;
         };
         VialView: {
             bubble: string;
             difference?: string;
             sentence: string;
         };
-        VoidLineView: {
-            account: string;
-            credit: string;
-            debit: string;
+        Difference: {
+            payee: string;
+            /** Format: int64 */
+            number?: number;
+            left: string;
+            right: string;
         };
-        VoidRequest: {
+        GatheredView: {
+            /** Format: int64 */
+            invoice: number;
+            reference: string;
+            payee: string;
+            open: string;
+        };
+        GatheringView: {
+            added: components["schemas"]["GatheredView"][];
+            removed: components["schemas"]["RemovedView"][];
+        };
+        RemovedView: {
+            /** Format: int64 */
+            invoice: number;
+            why: string;
+        };
+        ChoicesView: {
+            addresses: components["schemas"]["AddressView"][];
+            credits: components["schemas"]["CreditView"][];
+        };
+        CreditView: {
+            /** Format: int64 */
+            id: number;
+            reference: string;
             /** Format: date */
             date: string;
-            reason: string;
+            open: string;
+            used: boolean;
         };
-        VoidView: {
+        AddableView: {
+            /** Format: int64 */
+            invoice: number;
+            vendorName: string;
+            reference: string;
+            /** Format: date */
+            dueDate: string;
+            open: components["schemas"]["MoneyView"];
+            inBatch?: string;
+        };
+        FileView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            serial: number;
+            name: string;
+            /** Format: date-time */
+            madeAt: string;
+            madeBy: string;
+            /** Format: int32 */
+            items: number;
+            total: components["schemas"]["MoneyView"];
+            state: string;
+            note: string;
+            hash: string;
+            /** Format: int64 */
+            follows?: number;
+        };
+        EventView: {
+            /** Format: int64 */
+            event: number;
+            kind: string;
+            /** Format: int64 */
+            number: number;
+            payee: string;
+            amount: components["schemas"]["MoneyView"];
             /** Format: date */
             date: string;
-            lines: components["schemas"]["VoidLineView"][];
-            period: string;
         };
-        WorkView: {
-            stations: components["schemas"]["StationView"][];
+        FindingView: {
+            /** Format: int32 */
+            row: number;
+            field: string;
+            sentence: string;
+        };
+        PreviewView: {
+            layout: string;
+            /** Format: int32 */
+            count: number;
+            total: components["schemas"]["MoneyView"];
+            events: components["schemas"]["EventView"][];
+            records: string[];
+            columns: components["schemas"]["ColumnView"][];
+            findings: components["schemas"]["FindingView"][];
+            /** Format: int32 */
+            heldBack: number;
+        };
+        BankAccountView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            bankName: string;
+            currency: string;
+            method: string;
+            positivePay: boolean;
+            /** Format: int64 */
+            nextNumber: number;
+            floor: string;
             /** Format: date */
-            today: string;
+            nextRun?: string;
         };
     };
     responses: never;
@@ -1458,986 +2621,12 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    bankAccounts: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BankAccountView"][];
-                };
-            };
-        };
-    };
-    fault: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                account: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FaultRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    takeTurn: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                account: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakeTurn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TurnView"];
-                };
-            };
-        };
-    };
-    giveBack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                account: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TurnSerial"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    renew: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                account: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TurnSerial"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    list_1: {
-        parameters: {
-            query: {
-                account: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FileView"][];
-                };
-            };
-        };
-    };
-    make_1: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MakeFile"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FileMade"];
-                };
-            };
-        };
-    };
-    preview_1: {
-        parameters: {
-            query: {
-                account: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PreviewView"];
-                };
-            };
-        };
-    };
-    accepted: {
+    release: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AnswerNote"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    content: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-        };
-    };
-    refused: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AnswerNote"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    list: {
-        parameters: {
-            query?: {
-                state?: ("DRAFT" | "IN_APPROVAL" | "APPROVED" | "NUMBERED" | "POSTED" | "WITHDRAWN")[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ListedView"][];
-                };
-            };
-        };
-    };
-    make: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MakeBatch"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MadeView"];
-                };
-            };
-        };
-    };
-    one: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchView"];
-                };
-            };
-        };
-    };
-    addable: {
-        parameters: {
-            query?: {
-                text?: string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AddableView"][];
-                };
-            };
-        };
-    };
-    answer: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AnswersRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PrintingView"];
-                };
-            };
-        };
-    };
-    approve: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Seen"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    level: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LevelView"];
-                };
-            };
-        };
-    };
-    differences: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-                vial: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Difference"][];
-                };
-            };
-        };
-    };
-    add: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AddLines"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchView"];
-                };
-            };
-        };
-    };
-    pay: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-                invoice: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PayLine"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchView"];
-                };
-            };
-        };
-    };
-    takeOut: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-                invoice: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Versioned"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchView"];
-                };
-            };
-        };
-    };
-    post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedView"];
-                };
-            };
-        };
-    };
-    print: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PrintRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PrintingView"];
-                };
-            };
-        };
-    };
-    printBlanks: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PrintingView"];
-                };
-            };
-        };
-    };
-    state: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PrintingView"];
-                };
-            };
-        };
-    };
-    sendAgain: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-                run: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PrintingView"];
-                };
-            };
-        };
-    };
-    send: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Seen"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    sendBack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SendBack"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    withdraw: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Versioned"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchView"];
-                };
-            };
-        };
-    };
-    register: {
-        parameters: {
-            query: {
-                account: number;
-                state?: "TAKEN" | "PRINTED" | "OUTSTANDING" | "STOPPED" | "CLEARED" | "VOIDED" | "SPOILED" | "UNACCOUNTED";
-                below?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RegisterView"];
-                };
-            };
-        };
-    };
-    history: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HistoryView"];
-                };
-            };
-        };
-    };
-    voidCheck: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["VoidRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    preview: {
-        parameters: {
-            query: {
-                date: string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VoidView"];
-                };
-            };
-        };
-    };
-    page: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                document: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PageView"];
-                };
-            };
-        };
-    };
-    list_2: {
-        parameters: {
-            query?: {
-                account?: number;
-                checkDate?: string;
-                ledgerDate?: string | null;
-                dueBy?: string;
-                nextRun?: string | null;
-                vendor?: number | null;
-                out?: number[] | null;
-                add?: number[] | null;
-                group?: "DAY" | "VENDOR";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DueView"];
-                };
-            };
-        };
-    };
-    total: {
-        parameters: {
-            query: {
-                account?: number;
-                checkDate?: string;
-                ledgerDate?: string | null;
-                dueBy?: string;
-                nextRun?: string | null;
-                vendor?: number | null;
-                out?: number[] | null;
-                add?: number[] | null;
-                selected: number[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TotalView"];
-                };
-            };
-        };
-    };
-    entries: {
-        parameters: {
-            query?: {
-                after?: string;
-            };
-            header?: never;
-            path: {
-                month: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EntriesView"];
-                };
-            };
-        };
-    };
-    trialBalance: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                month: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TrialBalanceView"];
-                };
-            };
-        };
-    };
-    periods: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PeriodView"][];
-                };
-            };
-        };
-    };
-    lock: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                month: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    unlock: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                month: string;
             };
             cookie?: never;
         };
@@ -2452,40 +2641,26 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
-            };
-        };
-    };
-    proof: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
                 content: {
-                    "application/json": components["schemas"]["ProofView"];
+                    "application/json": components["schemas"]["VendorView"];
                 };
             };
         };
     };
-    copy: {
+    hold: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                run: number;
+                id: number;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reason"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -2493,29 +2668,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": string;
-                };
-            };
-        };
-    };
-    search: {
-        parameters: {
-            query: {
-                text: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FoundView"][];
+                    "application/json": components["schemas"]["VendorView"];
                 };
             };
         };
@@ -2582,26 +2735,6 @@ export interface operations {
             };
         };
     };
-    door: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Door"];
-                };
-            };
-        };
-    };
     first: {
         parameters: {
             query?: never;
@@ -2624,13 +2757,242 @@ export interface operations {
             };
         };
     };
-    claim: {
+    unlock: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                batch: number;
-                claim: number;
+                month: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reason"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    lock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                month: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    offset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OffsetWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OffsetMade"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvoiceEntry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnteredView"];
+                };
+            };
+        };
+    };
+    release_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    hold_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldReason"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"][];
+                };
+            };
+        };
+    };
+    send: {
+        parameters: {
+            query: {
+                kind: "VENDORS" | "INVOICES" | "UBL";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    file: string[];
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentView"];
+                };
+            };
+        };
+    };
+    map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+        };
+    };
+    discard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
             };
             cookie?: never;
         };
@@ -2642,23 +3004,131 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SlipView"];
+                    "application/json": components["schemas"]["ImportView"];
                 };
             };
         };
     };
-    due: {
+    bringIn: {
         parameters: {
-            query: {
-                account?: number;
-                checkDate?: string;
-                ledgerDate?: string | null;
-                dueBy?: string;
-                nextRun?: string | null;
-                vendor?: number | null;
-                out?: number[] | null;
-                add?: number[] | null;
-                invoice: number;
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+        };
+    };
+    savedCriteria: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedView"][];
+                };
+            };
+        };
+    };
+    save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveCriteria"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedView"][];
+                };
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedView"][];
+                };
+            };
+        };
+    };
+    voidCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VoidRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    list_1: {
+        parameters: {
+            query?: {
+                state?: ("DRAFT" | "IN_APPROVAL" | "APPROVED" | "NUMBERED" | "POSTED" | "WITHDRAWN")[];
             };
             header?: never;
             path?: never;
@@ -2672,7 +3142,903 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SlipView"];
+                    "application/json": components["schemas"]["ListedView"][];
+                };
+            };
+        };
+    };
+    make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeBatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeView"];
+                };
+            };
+        };
+    };
+    withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Versioned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    undo_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Versioned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    takeOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lines"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lines"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    send_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Seen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    sendBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    sendAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    releaseCredits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Versioned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Versioned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    printBlanks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostedView"];
+                };
+            };
+        };
+    };
+    show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowLines"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lines"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    pay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                invoice: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PayLine"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    ownCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                invoice: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Versioned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lines"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    gatherAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Versioned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    clear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Versioned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    sendTo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                claim: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendTo"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                claim: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Note"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    credits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                claim: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Credits"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    approve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Seen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    list_2: {
+        parameters: {
+            query: {
+                account: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileView"][];
+                };
+            };
+        };
+    };
+    make_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileMade"];
+                };
+            };
+        };
+    };
+    refused: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    accepted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    movement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Movement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    floor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Floor"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    takeTurn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeTurn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnView"];
+                };
+            };
+        };
+    };
+    renew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnSerial"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    giveBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnSerial"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    fault: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FaultRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
                 };
             };
         };
@@ -2699,7 +4065,101 @@ export interface operations {
             };
         };
     };
-    work: {
+    one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VendorView"];
+                };
+            };
+        };
+    };
+    account: {
+        parameters: {
+            query?: {
+                show?: "ALL" | "OPEN" | "RESERVED" | "SETTLED" | "CREDITS" | "PAYMENTS";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountRow"][];
+                };
+            };
+        };
+    };
+    accountCsv: {
+        parameters: {
+            query?: {
+                show?: "ALL" | "OPEN" | "RESERVED" | "SETTLED" | "CREDITS" | "PAYMENTS";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
+    list_3: {
+        parameters: {
+            query?: {
+                text?: string;
+                group?: string;
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedVendor"][];
+                };
+            };
+        };
+    };
+    groups: {
         parameters: {
             query?: never;
             header?: never;
@@ -2714,7 +4174,1092 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WorkView"];
+                    "application/json": string[];
+                };
+            };
+        };
+    };
+    csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
+    due: {
+        parameters: {
+            query: {
+                account?: number;
+                checkDate?: string | null;
+                ledgerDate?: string | null;
+                dueBy?: string | null;
+                nextRun?: string | null;
+                vendors?: number[] | null;
+                vendorGroup?: string | null;
+                priorityFrom?: number | null;
+                priorityTo?: number | null;
+                datedFrom?: string | null;
+                datedTo?: string | null;
+                referenceFrom?: string | null;
+                referenceTo?: string | null;
+                entryFrom?: number | null;
+                entryTo?: number | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                credits?: boolean | null;
+                grouping?: "PAYEE" | "INVOICE" | null;
+                order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE" | null;
+                smallest?: string | null;
+                limit?: string | null;
+                way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
+                out?: string | null;
+                in?: string | null;
+                invoice: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlipView"];
+                };
+            };
+        };
+    };
+    claim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch: number;
+                claim: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlipView"];
+                };
+            };
+        };
+    };
+    door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Door"];
+                };
+            };
+        };
+    };
+    search: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"][];
+                };
+            };
+        };
+    };
+    copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
+    proof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofView"];
+                };
+            };
+        };
+    };
+    periods: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeriodView"][];
+                };
+            };
+        };
+    };
+    trialBalance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                month: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialBalanceView"];
+                };
+            };
+        };
+    };
+    entries: {
+        parameters: {
+            query?: {
+                after?: string;
+            };
+            header?: never;
+            path: {
+                month: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntriesView"];
+                };
+            };
+        };
+    };
+    ledgerAccounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountChoice"][];
+                };
+            };
+        };
+    };
+    preview: {
+        parameters: {
+            query: {
+                vendor: number;
+                invoiceDate: string;
+                amounts?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryPreview"];
+                };
+            };
+        };
+    };
+    one_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+        };
+    };
+    rows: {
+        parameters: {
+            query?: {
+                outcome?: string;
+                after?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowView"][];
+                };
+            };
+        };
+    };
+    refused_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
+    sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "VENDORS" | "INVOICES" | "UBL";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
+    columns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "VENDORS" | "INVOICES" | "UBL";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColumnView"][];
+                };
+            };
+        };
+    };
+    list_4: {
+        parameters: {
+            query?: {
+                account?: number;
+                checkDate?: string | null;
+                ledgerDate?: string | null;
+                dueBy?: string | null;
+                nextRun?: string | null;
+                vendors?: number[] | null;
+                vendorGroup?: string | null;
+                priorityFrom?: number | null;
+                priorityTo?: number | null;
+                datedFrom?: string | null;
+                datedTo?: string | null;
+                referenceFrom?: string | null;
+                referenceTo?: string | null;
+                entryFrom?: number | null;
+                entryTo?: number | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                credits?: boolean | null;
+                grouping?: "PAYEE" | "INVOICE" | null;
+                order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE" | null;
+                smallest?: string | null;
+                limit?: string | null;
+                way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
+                out?: string | null;
+                in?: string | null;
+                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueView"];
+                };
+            };
+        };
+    };
+    where: {
+        parameters: {
+            query: {
+                account?: number;
+                checkDate?: string | null;
+                ledgerDate?: string | null;
+                dueBy?: string | null;
+                nextRun?: string | null;
+                vendors?: number[] | null;
+                vendorGroup?: string | null;
+                priorityFrom?: number | null;
+                priorityTo?: number | null;
+                datedFrom?: string | null;
+                datedTo?: string | null;
+                referenceFrom?: string | null;
+                referenceTo?: string | null;
+                entryFrom?: number | null;
+                entryTo?: number | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                credits?: boolean | null;
+                grouping?: "PAYEE" | "INVOICE" | null;
+                order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE" | null;
+                smallest?: string | null;
+                limit?: string | null;
+                way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
+                out?: string | null;
+                in?: string | null;
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhereView"][];
+                };
+            };
+        };
+    };
+    total: {
+        parameters: {
+            query: {
+                account?: number;
+                checkDate?: string | null;
+                ledgerDate?: string | null;
+                dueBy?: string | null;
+                nextRun?: string | null;
+                vendors?: number[] | null;
+                vendorGroup?: string | null;
+                priorityFrom?: number | null;
+                priorityTo?: number | null;
+                datedFrom?: string | null;
+                datedTo?: string | null;
+                referenceFrom?: string | null;
+                referenceTo?: string | null;
+                entryFrom?: number | null;
+                entryTo?: number | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                credits?: boolean | null;
+                grouping?: "PAYEE" | "INVOICE" | null;
+                order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE" | null;
+                smallest?: string | null;
+                limit?: string | null;
+                way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
+                out?: string | null;
+                in?: string | null;
+                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
+                selected: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TotalView"];
+                };
+            };
+        };
+    };
+    rows_1: {
+        parameters: {
+            query: {
+                account?: number;
+                checkDate?: string | null;
+                ledgerDate?: string | null;
+                dueBy?: string | null;
+                nextRun?: string | null;
+                vendors?: number[] | null;
+                vendorGroup?: string | null;
+                priorityFrom?: number | null;
+                priorityTo?: number | null;
+                datedFrom?: string | null;
+                datedTo?: string | null;
+                referenceFrom?: string | null;
+                referenceTo?: string | null;
+                entryFrom?: number | null;
+                entryTo?: number | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                credits?: boolean | null;
+                grouping?: "PAYEE" | "INVOICE" | null;
+                order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE" | null;
+                smallest?: string | null;
+                limit?: string | null;
+                way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
+                out?: string | null;
+                in?: string | null;
+                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
+                from: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowView"][];
+                };
+            };
+        };
+    };
+    horizon: {
+        parameters: {
+            query?: {
+                account?: number;
+                checkDate?: string | null;
+                ledgerDate?: string | null;
+                dueBy?: string | null;
+                nextRun?: string | null;
+                vendors?: number[] | null;
+                vendorGroup?: string | null;
+                priorityFrom?: number | null;
+                priorityTo?: number | null;
+                datedFrom?: string | null;
+                datedTo?: string | null;
+                referenceFrom?: string | null;
+                referenceTo?: string | null;
+                entryFrom?: number | null;
+                entryTo?: number | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                credits?: boolean | null;
+                grouping?: "PAYEE" | "INVOICE" | null;
+                order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE" | null;
+                smallest?: string | null;
+                limit?: string | null;
+                way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
+                out?: string | null;
+                in?: string | null;
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HorizonView"];
+                };
+            };
+        };
+    };
+    day: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidDay"];
+                };
+            };
+        };
+    };
+    csv_1: {
+        parameters: {
+            query?: {
+                account?: number;
+                checkDate?: string | null;
+                ledgerDate?: string | null;
+                dueBy?: string | null;
+                nextRun?: string | null;
+                vendors?: number[] | null;
+                vendorGroup?: string | null;
+                priorityFrom?: number | null;
+                priorityTo?: number | null;
+                datedFrom?: string | null;
+                datedTo?: string | null;
+                referenceFrom?: string | null;
+                referenceTo?: string | null;
+                entryFrom?: number | null;
+                entryTo?: number | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                credits?: boolean | null;
+                grouping?: "PAYEE" | "INVOICE" | null;
+                order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE" | null;
+                smallest?: string | null;
+                limit?: string | null;
+                way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
+                out?: string | null;
+                in?: string | null;
+                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
+    cash: {
+        parameters: {
+            query?: {
+                account?: number;
+                checkDate?: string | null;
+                ledgerDate?: string | null;
+                dueBy?: string | null;
+                nextRun?: string | null;
+                vendors?: number[] | null;
+                vendorGroup?: string | null;
+                priorityFrom?: number | null;
+                priorityTo?: number | null;
+                datedFrom?: string | null;
+                datedTo?: string | null;
+                referenceFrom?: string | null;
+                referenceTo?: string | null;
+                entryFrom?: number | null;
+                entryTo?: number | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                credits?: boolean | null;
+                grouping?: "PAYEE" | "INVOICE" | null;
+                order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE" | null;
+                smallest?: string | null;
+                limit?: string | null;
+                way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
+                out?: string | null;
+                in?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CashView"];
+                };
+            };
+        };
+    };
+    page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                document: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+        };
+    };
+    register: {
+        parameters: {
+            query: {
+                account: number;
+                state?: "TAKEN" | "PRINTED" | "OUTSTANDING" | "STOPPED" | "CLEARED" | "VOIDED" | "SPOILED" | "UNACCOUNTED";
+                below?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterView"];
+                };
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryView"];
+                };
+            };
+        };
+    };
+    preview_1: {
+        parameters: {
+            query: {
+                date: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VoidView"];
+                };
+            };
+        };
+    };
+    one_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    level: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LevelView"];
+                };
+            };
+        };
+    };
+    differences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                vial: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Difference"][];
+                };
+            };
+        };
+    };
+    gathering: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GatheringView"];
+                };
+            };
+        };
+    };
+    csv_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
+    choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                claim: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesView"];
+                };
+            };
+        };
+    };
+    addable: {
+        parameters: {
+            query?: {
+                text?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddableView"][];
+                };
+            };
+        };
+    };
+    content: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    preview_2: {
+        parameters: {
+            query: {
+                account: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewView"];
+                };
+            };
+        };
+    };
+    bankAccounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankAccountView"][];
                 };
             };
         };

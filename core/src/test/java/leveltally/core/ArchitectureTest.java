@@ -19,6 +19,7 @@ class ArchitectureTest {
             "terms",
             "vendors",
             "invoices",
+            "imports",
             "selection",
             "batches",
             "approval",

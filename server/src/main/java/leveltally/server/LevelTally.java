@@ -3,10 +3,12 @@ package leveltally.server;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
+import org.springframework.scheduling.annotation.EnableScheduling;
 
 /** The application. */
 @SpringBootApplication
 @ConfigurationPropertiesScan
+@EnableScheduling
 public class LevelTally {
     static {
         // instants are kept in UTC, whoever writes them: Hibernate or plain JDBC

@@ -103,6 +103,8 @@ CREATE TABLE import_job (
   person_id BIGINT NOT NULL REFERENCES person (id),
   made_at DATETIME(6) NOT NULL,
   business_date DATE NOT NULL,
+  headers LONGTEXT,
+  mapping LONGTEXT,
   bytes BIGINT NOT NULL,
   rows_read INT NOT NULL,
   good INT NOT NULL,

@@ -19,6 +19,7 @@ class ArchitectureTest {
             "ledger",
             "vendors",
             "invoices",
+            "imports",
             "selection",
             "batches",
             "approval",

@@ -57,7 +57,9 @@ class HttpTest {
                     + "\"lines\":[{\"account\":1,\"amount\":\"1\"}],\"onlyGood\":true,\"mapping\":{},\"fileName\":\"x\","
                     + "\"question\":{\"account\":1,\"checkDate\":\"2026-11-13\",\"dueBy\":\"2026-11-13\"},"
                     + "\"answers\":[{\"document\":1,\"answer\":\"GOOD\",\"why\":\"\"}]}";
-            Http.Answer answer = PRIYA.post(path, body);
+            Http.Answer answer = path.equals("/api/imports")
+                    ? PRIYA.upload(path + "?kind=VENDORS", new byte[] {1})
+                    : PRIYA.post(path, body);
             assertThat(answer.status()).as(answer.body()).isIn(403, 404);
             assertThat(App.number("SELECT sequence FROM audit_head")).isEqualTo(audited);
         }

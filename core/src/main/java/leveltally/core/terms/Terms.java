@@ -2,7 +2,10 @@ package leveltally.core.terms;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -73,6 +76,30 @@ public record Terms(Rule rule, int days, @Nullable Integer cutOffDay, BigDecimal
                 yield month.withDayOfMonth(Math.min(days, month.lengthOfMonth()));
             }
         };
+    }
+
+    private static final Pattern WORDS = Pattern.compile("(?:(\\d{1,2}(?:\\.\\d{1,3})?)% (\\d{1,3}), ?)?"
+            + "(?:net (\\d{1,3})( after month end)?|day (\\d{1,2}) of next month(?:, cut-off day (\\d{1,2}))?)");
+
+    /**
+     * Reads what {@link #inWords} writes.
+     *
+     * @throws IllegalArgumentException when it says no terms
+     */
+    public static Terms read(String text) {
+        Matcher words = WORDS.matcher(text.strip().toLowerCase(Locale.ROOT).replaceAll("\\s+", " "));
+        if (!words.matches()) {
+            throw new IllegalArgumentException("“" + (text.length() > 40 ? text.substring(0, 40) + "…" : text)
+                    + "” are no terms such as “net 30”, “2% 10, net 30”, “net 10 after month end”");
+        }
+        Terms due = words.group(3) == null
+                ? dayOfNextMonth(
+                        Integer.parseInt(words.group(5)),
+                        words.group(6) == null ? null : Integer.valueOf(words.group(6)))
+                : words.group(4) == null
+                        ? net(Integer.parseInt(words.group(3)))
+                        : netAfterMonthEnd(Integer.parseInt(words.group(3)));
+        return words.group(1) == null ? due : due.withDiscount(words.group(1), Integer.parseInt(words.group(2)));
     }
 
     /** As a clerk writes it: {@code 2% 10, net 30}. */

@@ -8,6 +8,7 @@ import java.math.BigDecimal;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class TermsTest {
     @Test
@@ -47,5 +48,25 @@ class TermsTest {
         assertThatThrownBy(() -> Terms.dayOfNextMonth(32, null)).hasMessageContaining("between 1 and 31");
         assertThatThrownBy(() -> new Terms(Terms.Rule.NET, 30, null, BigDecimal.ONE, 10))
                 .hasMessageContaining("rate");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "net 30",
+                "2% 10, net 30",
+                "1.5% 10, net 45",
+                "net 10 after month end",
+                "day 15 of next month, cut-off day 25",
+                "day 31 of next month"
+            })
+    void readsWhatItWrites(String words) {
+        assertThat(Terms.read(words).inWords()).isEqualTo(words);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"", "thirty days", "net", "2%, net 30", "day 32 of next month"})
+    void rejectsWhatAreNoTerms(String words) {
+        assertThatThrownBy(() -> Terms.read(words)).isInstanceOf(IllegalArgumentException.class);
     }
 }

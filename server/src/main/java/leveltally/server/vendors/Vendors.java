@@ -43,23 +43,57 @@ public class Vendors {
     @Transactional
     public VendorId add(Actor by, Vendor wanted, RemitTo remitTo, String postalCode, @Nullable String bankDetails) {
         by.mayDo(Deed.ENTER_VENDOR);
-        VendorEntity vendor = new VendorEntity();
-        vendor.number = wanted.number();
-        vendor.name = wanted.name();
-        vendor.vendorGroup = wanted.group();
-        vendor.priority = wanted.priority();
-        vendor.method = wanted.method();
-        vendor.currency = wanted.currency().getCurrencyCode();
-        vendor.termsRule = wanted.terms().rule();
-        vendor.termsDays = wanted.terms().days();
-        vendor.termsCutOffDay = wanted.terms().cutOffDay();
-        vendor.discountRate = wanted.terms().discountRate().setScale(5);
-        vendor.discountDays = wanted.terms().discountDays();
+        VendorEntity vendor = entity(wanted);
         entities.persist(vendor);
         entities.flush();
         addRemitTo(new VendorId(vendor.id), remitTo, postalCode, bankDetails);
         audit.record(by, "add vendor", "vendor " + vendor.id, Map.of("name", vendor.name));
         return new VendorId(vendor.id);
+    }
+
+    /** One vendor of many. */
+    public record Arrival(Vendor vendor, RemitTo remitTo, String postalCode) {}
+
+    /** Adds many at once; one record tells of them all. */
+    @Transactional
+    public void addAll(Actor by, List<Arrival> arrivals, String from) {
+        by.mayDo(Deed.ENTER_VENDOR);
+        List<VendorEntity> rows = arrivals.stream()
+                .map(arrival -> {
+                    VendorEntity row = entity(arrival.vendor());
+                    entities.persist(row);
+                    return row;
+                })
+                .toList();
+        entities.flush();
+        for (int i = 0; i < rows.size(); i++) {
+            RemitToEntity address = new RemitToEntity();
+            address.vendorId = rows.get(i).id;
+            address.payee = arrivals.get(i).remitTo().payee();
+            address.address = String.join("\n", arrivals.get(i).remitTo().lines());
+            address.postalCode = arrivals.get(i).postalCode();
+            entities.persist(address);
+        }
+        entities.flush();
+        entities.clear();
+        if (!rows.isEmpty()) {
+            audit.record(by, "bring in vendors", from, Map.of("count", rows.size()));
+        }
+    }
+
+    /** The remit-to a new invoice of each vendor gets. */
+    @Transactional(readOnly = true)
+    public Map<Long, Long> usualRemitTos(Collection<VendorId> ids) {
+        if (ids.isEmpty()) {
+            return Map.of();
+        }
+        return jdbc
+                .sql("SELECT vendor_id, MIN(id) FROM remit_to WHERE vendor_id IN (:ids) GROUP BY vendor_id")
+                .param("ids", ids.stream().map(VendorId::value).toList())
+                .query((r, n) -> Map.entry(r.getLong(1), r.getLong(2)))
+                .list()
+                .stream()
+                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
     }
 
     /** Adds a further address; whoever calls this has had it confirmed. */
@@ -181,6 +215,22 @@ public class Vendors {
         return jdbc.sql("SELECT DISTINCT vendor_group FROM vendor ORDER BY vendor_group")
                 .query(String.class)
                 .list();
+    }
+
+    private static VendorEntity entity(Vendor wanted) {
+        VendorEntity vendor = new VendorEntity();
+        vendor.number = wanted.number();
+        vendor.name = wanted.name();
+        vendor.vendorGroup = wanted.group();
+        vendor.priority = wanted.priority();
+        vendor.method = wanted.method();
+        vendor.currency = wanted.currency().getCurrencyCode();
+        vendor.termsRule = wanted.terms().rule();
+        vendor.termsDays = wanted.terms().days();
+        vendor.termsCutOffDay = wanted.terms().cutOffDay();
+        vendor.discountRate = wanted.terms().discountRate().setScale(5);
+        vendor.discountDays = wanted.terms().discountDays();
+        return vendor;
     }
 
     private VendorEntity row(VendorId id) {

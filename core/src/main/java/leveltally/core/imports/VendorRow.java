@@ -1,0 +1,93 @@
+package leveltally.core.imports;
+
+import java.util.Currency;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import leveltally.core.terms.Terms;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.RemitTo;
+import org.jspecify.annotations.Nullable;
+
+/** A vendor as a file has it. */
+public record VendorRow(
+        String number,
+        String name,
+        String group,
+        int priority,
+        PaymentMethod method,
+        Currency currency,
+        Terms terms,
+        RemitTo remitTo,
+        String postalCode) {
+
+    /** A row, or why it is none. */
+    public record Read(@Nullable VendorRow row, List<Finding> findings) {}
+
+    public String identity() {
+        return "vendor " + number;
+    }
+
+    public static Read read(Map<String, String> cells) {
+        Cells in = new Cells(cells);
+        String number = in.text("number", 12, true);
+        String name = in.text("name", 120, true);
+        String group = in.text("group", 40, false);
+        int priority = in.read("priority", VendorRow::priority).orElse(5);
+        PaymentMethod method = in.oneOf(
+                                "method",
+                                Stream.of(PaymentMethod.values())
+                                        .map(PaymentMethod::words)
+                                        .toList())
+                        .equals(PaymentMethod.CHECK.words())
+                ? PaymentMethod.CHECK
+                : PaymentMethod.CREDIT_TRANSFER;
+        Currency currency = in.read("currency", VendorRow::currency).orElse(null);
+        Terms terms = in.read("terms", Terms::read).orElse(null);
+        String address = in.text("address", 300, true);
+        List<String> lines = Stream.of(address.split(";"))
+                .map(String::strip)
+                .filter(line -> !line.isEmpty())
+                .toList();
+        if (!address.isEmpty() && (lines.isEmpty() || lines.size() > 5)) {
+            in.wrong("address", "needs one to five lines, separated by semicolons");
+        }
+        String postal = in.text("postal_code", 20, false);
+        if (!in.findings().isEmpty()) {
+            return new Read(null, in.findings());
+        }
+        return new Read(
+                new VendorRow(
+                        number,
+                        name,
+                        group.isEmpty() ? "Other" : group,
+                        priority,
+                        method,
+                        currency,
+                        terms,
+                        new RemitTo(name, lines),
+                        postal),
+                List.of());
+    }
+
+    private static int priority(String text) {
+        if (text.isEmpty()) {
+            return 5;
+        }
+        if (!text.matches("[1-9]")) {
+            throw new IllegalArgumentException("“" + text + "” is no priority from 1 to 9");
+        }
+        return Integer.parseInt(text);
+    }
+
+    private static Currency currency(String text) {
+        if (!text.matches("[A-Za-z]{3}")) {
+            throw new IllegalArgumentException("“" + text + "” is no currency such as USD");
+        }
+        try {
+            return Currency.getInstance(text.toUpperCase(java.util.Locale.ROOT));
+        } catch (IllegalArgumentException unknown) {
+            throw new IllegalArgumentException("“" + text + "” is no currency such as USD", unknown);
+        }
+    }
+}

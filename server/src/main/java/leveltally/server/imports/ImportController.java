@@ -1,0 +1,213 @@
+package leveltally.server.imports;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.io.IOException;
+import java.io.InputStream;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import leveltally.core.imports.Column;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.frame.Csv;
+import leveltally.server.people.People;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Files to bring in: sent, checked, brought in, with progress that anybody may look at. */
+@RestController
+@RequestMapping("/api/imports")
+class ImportController {
+    private static final int PAGE = 500;
+
+    private final Imports imports;
+    private final People people;
+    private final JsonMapper json;
+
+    ImportController(Imports imports, People people, JsonMapper json) {
+        this.imports = imports;
+        this.people = people;
+        this.json = json;
+    }
+
+    @Schema(
+            requiredProperties = {
+                "id",
+                "kind",
+                "fileName",
+                "state",
+                "stateWords",
+                "running",
+                "by",
+                "at",
+                "bytes",
+                "rows",
+                "good",
+                "refused",
+                "duplicates",
+                "broughtIn",
+                "headers"
+            })
+    record ImportView(
+            long id,
+            String kind,
+            String fileName,
+            String state,
+            String stateWords,
+            boolean running,
+            String by,
+            Instant at,
+            long bytes,
+            int rows,
+            int good,
+            int refused,
+            int duplicates,
+            int broughtIn,
+            List<String> headers,
+            @Nullable String trouble) {}
+
+    @Schema(requiredProperties = {"line", "outcome", "column", "reason", "identity"})
+    record RowView(int line, String outcome, String column, String reason, String identity) {}
+
+    @Schema(requiredProperties = {"name", "required", "about", "example"})
+    record ColumnView(String name, boolean required, String about, String example) {}
+
+    @Schema(requiredProperties = "id")
+    record SentView(long id) {}
+
+    record Wanted(boolean onlyGood) {}
+
+    record Chosen(@NotNull Map<String, String> mapping) {}
+
+    private record Upload(MultipartFile file) implements Imports.Sent {
+        @Override
+        public String name() {
+            String name = file.getOriginalFilename();
+            return name == null ? "file" : name;
+        }
+
+        @Override
+        public InputStream open() throws IOException {
+            return file.getInputStream();
+        }
+    }
+
+    @GetMapping
+    List<ImportView> list(Actor by) {
+        by.mayDo(Deed.READ);
+        Map<Long, String> names = people.names();
+        return imports.recent().stream().map(job -> view(job, names)).toList();
+    }
+
+    @GetMapping("/{id}")
+    ImportView one(Actor by, @PathVariable long id) {
+        by.mayDo(Deed.READ);
+        return view(imports.get(id), people.names());
+    }
+
+    @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    SentView send(Actor by, @RequestParam ImportKind kind, @RequestPart("file") List<MultipartFile> file)
+            throws IOException {
+        return new SentView(
+                imports.take(by, kind, file.stream().map(Upload::new).toList()));
+    }
+
+    /** Rows with an outcome, a page after a line. */
+    @GetMapping("/{id}/rows")
+    List<RowView> rows(
+            Actor by,
+            @PathVariable long id,
+            @RequestParam(required = false) String outcome,
+            @RequestParam(defaultValue = "0") int after) {
+        by.mayDo(Deed.READ);
+        return imports.rows(id, outcome, after, PAGE).stream()
+                .map(row -> new RowView(row.line(), row.outcome(), row.column(), row.reason(), row.identity()))
+                .toList();
+    }
+
+    @GetMapping(value = "/{id}/refused/csv", produces = Csv.TYPE)
+    ResponseEntity<StreamingResponseBody> refused(Actor by, @PathVariable long id) {
+        by.mayDo(Deed.READ);
+        return Csv.answer(
+                "refused-" + id + ".csv",
+                List.of("line", "column", "reason", "what"),
+                imports.rows(id, "REFUSED", 0, 1_000_000).stream()
+                        .map(row -> List.of(String.valueOf(row.line()), row.column(), row.reason(), row.identity())));
+    }
+
+    @PostMapping("/{id}/mapping")
+    ImportView map(Actor by, @PathVariable long id, @Valid @RequestBody Chosen chosen) {
+        imports.map(by, id, chosen.mapping());
+        return one(by, id);
+    }
+
+    @PostMapping("/{id}/bring-in")
+    ImportView bringIn(Actor by, @PathVariable long id, @RequestBody Wanted wanted) {
+        imports.bringIn(by, id, wanted.onlyGood());
+        return one(by, id);
+    }
+
+    @PostMapping("/{id}/discard")
+    ImportView discard(Actor by, @PathVariable long id) {
+        imports.discard(by, id);
+        return one(by, id);
+    }
+
+    /** The documented columns of a file. */
+    @GetMapping("/columns/{kind}")
+    List<ColumnView> columns(Actor by, @PathVariable ImportKind kind) {
+        by.mayDo(Deed.READ);
+        return described(kind).stream()
+                .map(c -> new ColumnView(c.name(), c.required(), c.about(), c.example()))
+                .toList();
+    }
+
+    /** A file with the columns and one row to begin from. */
+    @GetMapping(value = "/sample/{kind}", produces = Csv.TYPE)
+    ResponseEntity<StreamingResponseBody> sample(Actor by, @PathVariable ImportKind kind) {
+        by.mayDo(Deed.READ);
+        return Csv.answer(
+                kind == ImportKind.VENDORS ? "vendors.csv" : "invoices.csv",
+                described(kind).stream().map(Column::name).toList(),
+                Stream.of(described(kind).stream().map(Column::example).toList()));
+    }
+
+    private static List<Column> described(ImportKind kind) {
+        return kind == ImportKind.VENDORS ? Column.VENDORS : Column.INVOICES;
+    }
+
+    private ImportView view(ImportJobEntity job, Map<Long, String> names) {
+        return new ImportView(
+                job.id,
+                job.kind.name(),
+                job.fileName,
+                job.state.name(),
+                job.state.words(),
+                job.state.isRunning(),
+                names.getOrDefault(job.personId, "Somebody"),
+                job.madeAt,
+                job.bytes,
+                job.rowsRead,
+                job.good,
+                job.refused,
+                job.duplicates,
+                job.broughtIn,
+                job.headers == null ? List.of() : List.of(json.readValue(job.headers, String[].class)),
+                job.trouble);
+    }
+}
