@@ -1428,6 +1428,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/total": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["total_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/printing": {
         parameters: {
             query?: never;
@@ -1592,7 +1608,7 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        Reason: {
+        VendorReason: {
             reason: string;
         };
         AddressView: {
@@ -1661,6 +1677,9 @@ export interface components {
             name: string;
             password: string;
         };
+        Reason: {
+            reason: string;
+        };
         OffsetWanted: {
             /** Format: int64 */
             vendor?: number;
@@ -1709,7 +1728,7 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
-        Chosen: {
+        ColumnsChosen: {
             mapping: {
                 [key: string]: string;
             };
@@ -1740,7 +1759,7 @@ export interface components {
             headers: string[];
             trouble?: string;
         };
-        Wanted: {
+        BringInWanted: {
             onlyGood?: boolean;
         };
         DueQuestion: {
@@ -1907,7 +1926,7 @@ export interface components {
             ownCheck: boolean;
             held: string;
         };
-        Lines: {
+        DraftLines: {
             /** Format: int64 */
             version?: number;
             invoices: number[];
@@ -2002,12 +2021,12 @@ export interface components {
             /** Format: int64 */
             remitTo?: number;
         };
-        Note: {
+        StubNote: {
             /** Format: int64 */
             version?: number;
             note: string;
         };
-        Credits: {
+        CreditsUsed: {
             /** Format: int64 */
             version?: number;
             credits: number[];
@@ -2257,7 +2276,7 @@ export interface components {
             currency: string;
             total: string;
         };
-        RowView: {
+        ImportRowView: {
             /** Format: int32 */
             line: number;
             outcome: string;
@@ -2265,11 +2284,44 @@ export interface components {
             reason: string;
             identity: string;
         };
-        ColumnView: {
+        ImportColumnView: {
             name: string;
             required: boolean;
             about: string;
             example: string;
+        };
+        CashWayView: {
+            way: string;
+            words: string;
+            /** Format: int32 */
+            claims: number;
+            spends: string;
+            saves: string;
+            /** Format: int32 */
+            late: number;
+            lateCash: string;
+            error: string;
+            chosen: boolean;
+        };
+        DueRowView: {
+            /** Format: int64 */
+            invoice: number;
+            /** Format: int64 */
+            vendor: number;
+            vendorName: string;
+            reference: string;
+            /** Format: date */
+            dueDate: string;
+            due: string;
+            late: boolean;
+            taken: boolean;
+            movable: boolean;
+            note: string;
+            noteKind: string;
+            wayOut: string;
+            open: string;
+            toPay?: string;
+            currency: string;
         };
         DueView: {
             currency: string;
@@ -2297,9 +2349,9 @@ export interface components {
             /** Format: int32 */
             lineAt?: number;
             order: number[];
-            rows: components["schemas"]["RowView"][];
-            ways: components["schemas"]["WayView"][];
-            offsets: components["schemas"]["OffsetView"][];
+            rows: components["schemas"]["DueRowView"][];
+            ways: components["schemas"]["CashWayView"][];
+            offsets: components["schemas"]["OffsetProposalView"][];
         };
         GroupView: {
             key: string;
@@ -2320,19 +2372,16 @@ export interface components {
             /** Format: int32 */
             count: number;
             open: components["schemas"]["MoneyView"][];
+            /** Format: int64 */
+            first: number;
         };
-        WayView: {
-            way: string;
-            words: string;
-            /** Format: int32 */
-            claims: number;
-            spends: string;
-            saves: string;
-            /** Format: int32 */
-            late: number;
-            lateCash: string;
-            error: string;
-            chosen: boolean;
+        OffsetProposalView: {
+            /** Format: int64 */
+            vendor: number;
+            vendorName: string;
+            amount: string;
+            invoices: number[];
+            credits: number[];
         };
         WhereView: {
             /** Format: int64 */
@@ -2352,7 +2401,7 @@ export interface components {
             open: components["schemas"]["MoneyView"][];
             toPay: string;
         };
-        DayView: {
+        HorizonDayView: {
             /** Format: date */
             date: string;
             due: string;
@@ -2373,8 +2422,20 @@ export interface components {
             lateCount: number;
             /** Format: int32 */
             zero?: number;
-            days: components["schemas"]["DayView"][];
-            runs: components["schemas"]["RunView"][];
+            days: components["schemas"]["HorizonDayView"][];
+            runs: components["schemas"]["PlannedRunView"][];
+        };
+        PlannedRunView: {
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            invoices: number;
+            pays: string;
+            saves: string;
+            cash?: string;
+            /** Format: int32 */
+            level?: number;
+            short: boolean;
         };
         SaidDay: {
             /** Format: date */
@@ -2485,6 +2546,13 @@ export interface components {
             sentAt?: string;
             sentBackReason?: string;
         };
+        LinesTotal: {
+            /** Format: int32 */
+            count: number;
+            settles: string;
+            discount: string;
+            pays: string;
+        };
         LevelView: {
             level: boolean;
             tallies: components["schemas"]["TallyView"][];
@@ -2529,10 +2597,10 @@ export interface components {
             why: string;
         };
         ChoicesView: {
-            addresses: components["schemas"]["AddressView"][];
-            credits: components["schemas"]["CreditView"][];
+            addresses: components["schemas"]["RemitToChoice"][];
+            credits: components["schemas"]["CreditChoice"][];
         };
-        CreditView: {
+        CreditChoice: {
             /** Format: int64 */
             id: number;
             reference: string;
@@ -2540,6 +2608,11 @@ export interface components {
             date: string;
             open: string;
             used: boolean;
+        };
+        RemitToChoice: {
+            /** Format: int64 */
+            id: number;
+            address: string;
         };
         AddableView: {
             /** Format: int64 */
@@ -2568,6 +2641,13 @@ export interface components {
             hash: string;
             /** Format: int64 */
             follows?: number;
+        };
+        ColumnView: {
+            name: string;
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            to: number;
         };
         EventView: {
             /** Format: int64 */
@@ -2632,7 +2712,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Reason"];
+                "application/json": components["schemas"]["VendorReason"];
             };
         };
         responses: {
@@ -2658,7 +2738,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Reason"];
+                "application/json": components["schemas"]["VendorReason"];
             };
         };
         responses: {
@@ -2972,7 +3052,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Chosen"];
+                "application/json": components["schemas"]["ColumnsChosen"];
             };
         };
         responses: {
@@ -3020,7 +3100,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Wanted"];
+                "application/json": components["schemas"]["BringInWanted"];
             };
         };
         responses: {
@@ -3234,7 +3314,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Lines"];
+                "application/json": components["schemas"]["DraftLines"];
             };
         };
         responses: {
@@ -3260,7 +3340,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Lines"];
+                "application/json": components["schemas"]["DraftLines"];
             };
         };
         responses: {
@@ -3505,7 +3585,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Lines"];
+                "application/json": components["schemas"]["DraftLines"];
             };
         };
         responses: {
@@ -3585,7 +3665,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Lines"];
+                "application/json": components["schemas"]["DraftLines"];
             };
         };
         responses: {
@@ -3691,7 +3771,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Note"];
+                "application/json": components["schemas"]["StubNote"];
             };
         };
         responses: {
@@ -3718,7 +3798,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Credits"];
+                "application/json": components["schemas"]["CreditsUsed"];
             };
         };
         responses: {
@@ -4505,7 +4585,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RowView"][];
+                    "application/json": components["schemas"]["ImportRowView"][];
                 };
             };
         };
@@ -4571,7 +4651,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ColumnView"][];
+                    "application/json": components["schemas"]["ImportColumnView"][];
                 };
             };
         };
@@ -4605,6 +4685,7 @@ export interface operations {
                 out?: string | null;
                 in?: string | null;
                 listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
+                days?: string;
             };
             header?: never;
             path?: never;
@@ -4699,6 +4780,7 @@ export interface operations {
                 out?: string | null;
                 in?: string | null;
                 listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
+                days?: string;
                 selected: string;
             };
             header?: never;
@@ -4747,6 +4829,7 @@ export interface operations {
                 out?: string | null;
                 in?: string | null;
                 listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
+                days?: string;
                 from: number;
             };
             header?: never;
@@ -4761,7 +4844,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RowView"][];
+                    "application/json": components["schemas"]["DueRowView"][];
                 };
             };
         };
@@ -4864,6 +4947,7 @@ export interface operations {
                 out?: string | null;
                 in?: string | null;
                 listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
+                days?: string;
             };
             header?: never;
             path?: never;
@@ -5038,6 +5122,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    total_1: {
+        parameters: {
+            query: {
+                selected: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesTotal"];
                 };
             };
         };

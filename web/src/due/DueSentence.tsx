@@ -2,28 +2,46 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, call } from "../api/client";
 import { shortDate } from "../parts/dates";
-import { ChoiceWord, DateWord, Word } from "../parts/Word";
-import type { Account, Criteria, Group } from "./criteria";
+import { ChoiceWord, DayWord, Word } from "../parts/Word";
+import { KeptCriteria } from "./KeptCriteria";
+import { MoreCriteria } from "./MoreCriteria";
+import type { Account, Change, ListedBy, Question } from "./criteria";
+import type { DueView } from "./useDueList";
 
 const METHODS: Record<string, string> = { CHECK: "check", CREDIT_TRANSFER: "credit transfer" };
+const LISTED: Record<ListedBy, string> = {
+  DAY: "due day",
+  VENDOR: "vendor",
+  GROUP: "vendor group",
+  CASH: "order of cash",
+};
+
+/** Words that move are shown with the day they mean now. */
+function said(text: string | null | undefined, day: string | null | undefined): string {
+  if (!text) return "no day";
+  if (/^\d{4}-/.test(text)) return shortDate(text);
+  return day ? `${text} (${shortDate(day)})` : text;
+}
 
 /** The criteria as a sentence whose words are the controls. */
 export function DueSentence({
   accounts,
-  criteria,
-  group,
+  question,
+  view,
+  listedBy,
   today,
   change,
 }: {
   accounts: Account[];
-  criteria: Criteria;
-  group: Group;
+  question: Question;
+  view: DueView | undefined;
+  listedBy: ListedBy;
   today: string;
-  change: (next: Record<string, string | undefined>) => void;
+  change: Change;
 }) {
-  const account = accounts.find((a) => a.id === criteria.account) ?? accounts[0]!;
+  const account = accounts.find((a) => a.id === question.account) ?? accounts[0]!;
   // marks by hand belong to the list they were made in
-  const afresh = { out: undefined, add: undefined, at: undefined };
+  const afresh = { out: undefined, in: undefined, at: undefined };
   return (
     <>
       Pay from{" "}
@@ -36,33 +54,37 @@ export function DueSentence({
           text: a.name,
           detail: `${a.bankName}, ${a.currency}`,
         }))}
-        onChange={(value) => change({ ...afresh, account: value })}
+        onChange={(value) => change({ ...afresh, account: value, check: undefined })}
       />{" "}
       on{" "}
-      <DateWord
+      <DayWord
         name="Check date"
-        text={shortDate(criteria.checkDate)}
-        value={criteria.checkDate}
+        text={said(question.checkDate, view?.checkDate)}
+        value={question.checkDate ?? ""}
         min={today}
         onChange={(value) => change({ check: value })}
       />{" "}
       what is due by{" "}
-      <DateWord
+      <DayWord
         name="Due by"
-        text={shortDate(criteria.dueBy)}
-        value={criteria.dueBy}
+        text={said(question.dueBy, view?.dueBy)}
+        value={question.dueBy ?? ""}
         onChange={(value) => change({ due: value })}
       />{" "}
       or loses its discount before{" "}
-      <DateWord
+      <DayWord
         name="Next run"
-        text={criteria.nextRun ? shortDate(criteria.nextRun) : "no day"}
-        value={criteria.nextRun}
+        text={said(question.nextRun, view?.nextRun)}
+        value={question.nextRun ?? ""}
         none="Leave discounts out of it"
         onChange={(value) => change({ next: value ?? "none" })}
       />
-      , to <VendorWord vendor={criteria.vendor} onChange={(value) => change({ ...afresh, vendor: value })} />,
-      by{" "}
+      , to{" "}
+      <VendorsWord
+        vendors={question.vendors ?? []}
+        onChange={(next) => change({ ...afresh, vendors: next.length ? next.join(".") : undefined })}
+      />
+      , by{" "}
       <ChoiceWord
         name="Method"
         text={METHODS[account.method] ?? account.method}
@@ -75,43 +97,104 @@ export function DueSentence({
           change({ ...afresh, account: String(accounts.find((a) => a.method === value)?.id ?? account.id) })
         }
       />
-      , listed by{" "}
+      ,{" "}
+      <ChoiceWord
+        name="Credits"
+        text={question.credits ? "less open credits" : "without credits"}
+        value={question.credits ? "yes" : "no"}
+        choices={[
+          { value: "no", text: "without credits" },
+          { value: "yes", text: "less open credits", detail: "oldest first, same vendor and address" },
+        ]}
+        onChange={(value) => change({ credits: value === "yes" ? "yes" : undefined })}
+      />
+      , up to <LimitWord question={question} currency={account.currency} change={change} />
+      <MoreCriteria question={question} change={change} />; listed by{" "}
       <ChoiceWord
         name="Listed by"
-        text={group === "DAY" ? "due day" : "vendor"}
-        value={group}
-        choices={[
-          { value: "DAY", text: "due day" },
-          { value: "VENDOR", text: "vendor" },
-        ]}
-        onChange={(value) => change({ group: value === "VENDOR" ? "vendor" : undefined })}
+        text={LISTED[listedBy]}
+        value={listedBy}
+        choices={(Object.keys(LISTED) as ListedBy[]).map((value) => ({
+          value,
+          text: LISTED[value],
+          detail: value === "CASH" ? "claims, with the cash line" : undefined,
+        }))}
+        onChange={(value) => change({ by: value })}
       />
-      .
+      . <KeptCriteria question={question} change={change} />
     </>
   );
 }
 
-function VendorWord({
-  vendor,
-  onChange,
-}: {
-  vendor: number | undefined;
-  onChange: (value: string | undefined) => void;
-}) {
+function LimitWord({ question, currency, change }: { question: Question; currency: string; change: Change }) {
+  const [typed, setTyped] = useState("");
+  const limit = question.limit;
+  const text = !limit ? "any amount" : limit === "available" ? "what is available" : limit;
+  const choose = (value: string | undefined) =>
+    change({ limit: value, panel: value ? "cash" : undefined, by: undefined });
+  return (
+    <Word name="Cash limit" text={text}>
+      {(close) => (
+        <form
+          className="flex w-64 flex-col gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            choose(typed.trim() || undefined);
+            close();
+          }}
+        >
+          <label className="flex flex-col gap-1">
+            <span className="text-faint text-[13px]">No more than, in {currency}</span>
+            <input
+              inputMode="decimal"
+              value={typed}
+              placeholder={limit && limit !== "available" ? limit : "10,000.00"}
+              autoFocus
+              className="text-right"
+              onChange={(event) => setTyped(event.target.value)}
+            />
+          </label>
+          <button className="bg-harbour text-onharbour min-h-8 px-3 font-bold">Use this limit</button>
+          {["available", undefined].map((value) => (
+            <button
+              key={value ?? "none"}
+              type="button"
+              className="text-harbour min-h-8 px-2 text-left underline"
+              onClick={() => {
+                choose(value);
+                close();
+              }}
+            >
+              {value ? "What is available" : "Any amount"}
+            </button>
+          ))}
+        </form>
+      )}
+    </Word>
+  );
+}
+
+function VendorsWord({ vendors, onChange }: { vendors: number[]; onChange: (next: number[]) => void }) {
   const [text, setText] = useState("");
   const found = useQuery({
     queryKey: ["vendors", text],
     queryFn: () => call(api.GET("/api/vendors", { params: { query: { text } } })),
   });
-  const all = useQuery({
-    queryKey: ["vendors", ""],
-    queryFn: () => call(api.GET("/api/vendors", { params: { query: { text: "" } } })),
+  const first = useQuery({
+    queryKey: ["vendor", vendors[0]],
+    enabled: vendors.length === 1,
+    queryFn: () => call(api.GET("/api/vendors/{id}", { params: { path: { id: vendors[0]! } } })),
   });
-  const name = [...(found.data ?? []), ...(all.data ?? [])].find((v) => v.id === vendor)?.name;
+  const words =
+    vendors.length === 0
+      ? "all vendors"
+      : vendors.length === 1
+        ? (first.data?.name ?? `vendor ${vendors[0]}`)
+        : `${vendors.length} vendors`;
   return (
-    <Word name="Vendor" text={vendor === undefined ? "all vendors" : (name ?? `vendor ${vendor}`)}>
+    <Word name="Vendors" text={words}>
       {(close) => (
-        <div className="flex w-72 flex-col gap-1">
+        <div className="flex w-80 flex-col gap-1">
           <input
             aria-label="Vendor name or number"
             placeholder="Name or number"
@@ -119,20 +202,35 @@ function VendorWord({
             autoFocus
             onChange={(event) => setText(event.target.value)}
           />
+          <button
+            type="button"
+            className="text-harbour min-h-8 px-2 text-left underline"
+            onClick={() => {
+              onChange([]);
+              close();
+            }}
+          >
+            all vendors
+          </button>
           <ul>
-            {[{ id: undefined, name: "all vendors", number: "" }, ...(found.data ?? [])].map((choice) => (
-              <li key={choice.id ?? "all"}>
-                <button
-                  type="button"
-                  className="hover:bg-cursor flex min-h-8 w-full items-center justify-between gap-2 px-2 text-left"
-                  onClick={() => {
-                    onChange(choice.id === undefined ? undefined : String(choice.id));
-                    close();
-                  }}
-                >
-                  <span className="truncate">{choice.name}</span>
+            {found.data?.map((choice) => (
+              <li key={choice.id}>
+                <label className="hover:bg-cursor flex min-h-8 w-full items-center gap-2 px-2">
+                  <input
+                    type="checkbox"
+                    className="min-h-0"
+                    checked={vendors.includes(choice.id)}
+                    onChange={(event) =>
+                      onChange(
+                        event.target.checked
+                          ? [...vendors, choice.id]
+                          : vendors.filter((id) => id !== choice.id),
+                      )
+                    }
+                  />
+                  <span className="flex-1 truncate">{choice.name}</span>
                   <span className="text-faint font-mono text-[13px]">{choice.number}</span>
-                </button>
+                </label>
               </li>
             ))}
           </ul>

@@ -3,15 +3,15 @@ import { api, call, type Schemas } from "../api/client";
 import { dayMonth } from "../parts/dates";
 import { Face } from "../parts/Face";
 import { useRest } from "../parts/useRest";
-import type { Criteria } from "./criteria";
+import type { Question } from "./criteria";
 
 /** The claim under the cursor as it will be paid, and the discount clock of the invoice. */
-export function DueSlip({ criteria, invoice }: { criteria: Criteria; invoice: number | undefined }) {
+export function DueSlip({ question, invoice }: { question: Question; invoice: number | undefined }) {
   const rested = useRest(invoice);
   const slip = useQuery({
-    queryKey: ["due-slip", criteria, rested],
+    queryKey: ["due-slip", question, rested],
     enabled: rested !== undefined,
-    queryFn: () => call(api.GET("/api/slips/due", { params: { query: { ...criteria, invoice: rested! } } })),
+    queryFn: () => call(api.GET("/api/slips/due", { params: { query: { ...question, invoice: rested! } } })),
     placeholderData: keepPreviousData,
   });
   if (invoice === undefined)

@@ -1,16 +1,18 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { api, call, type Schemas } from "../api/client";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
-import { Grid, type Column, type Item } from "../parts/Grid";
+import { Download } from "../parts/Download";
+import { Grid, type Column } from "../parts/Grid";
+import { readRanges, writeRanges } from "../parts/ranges";
+import { DuePanels, type Panel } from "./DuePanels";
 import { DueSentence } from "./DueSentence";
-import { DueSlip } from "./DueSlip";
+import { HorizonStrip } from "./HorizonStrip";
 import { MakeBatch } from "./MakeBatch";
-import { useCriteria, type Account, type Criteria } from "./criteria";
-
-type Row = Schemas["RowView"];
+import { useCriteria, type Account, type ListedBy, type Question } from "./criteria";
+import { useDueList, type DueView, type Row } from "./useDueList";
 
 /** See what is due, why the rest is left out, and make a batch of what is taken. */
 export function DueStation() {
@@ -30,45 +32,252 @@ export function DueStation() {
 
 function Due({ accounts }: { accounts: Account[] }) {
   const session = useSession();
-  const { criteria, group, cursor, change } = useCriteria(session.today, accounts);
+  const { question, listedBy, values, change } = useCriteria(session.today, accounts);
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [making, setMaking] = useState(false);
-  const due = useQuery({
-    queryKey: ["due", criteria, group],
-    queryFn: () => call(api.GET("/api/due", { params: { query: { ...criteria, group } } })),
+  const [asked, setAsked] = useState("");
+  const cursor = values.at;
+  const panel = (values.panel ?? "payment") as Panel;
+  const clerk = session.roles.includes("CLERK");
+
+  const mark = useCallback(
+    (entries: number[], take: boolean, how: (entry: number) => Row | undefined) => {
+      const out = readRanges(values.out);
+      const into = readRanges(values.in);
+      for (const entry of entries) {
+        if (take) {
+          const row = how(entry);
+          // what the criteria take anyway needs no mark
+          if (!out.delete(entry) && row && !row.taken && row.movable) into.add(entry);
+        } else if (!into.delete(entry)) {
+          out.add(entry);
+        }
+      }
+      change({ out: writeRanges(out) || undefined, in: writeRanges(into) || undefined });
+    },
+    [values.out, values.in, change],
+  );
+  const moveClaim = useCallback(
+    (view: DueView, group: Schemas["GroupView"], take: boolean) => {
+      const out = readRanges(values.out);
+      const into = readRanges(values.in);
+      for (const entry of view.order.slice(group.first, group.first + group.count)) {
+        (take ? out : into).delete(entry);
+        (take ? into : out).add(entry);
+      }
+      change({ out: writeRanges(out) || undefined, in: writeRanges(into) || undefined });
+    },
+    [values.out, values.in, change],
+  );
+  const heading = useCallback((group: Schemas["GroupView"]) => <Heading group={group} />, []);
+  const line = useCallback((view: DueView) => <CashLine view={view} />, []);
+  const { due, items, onRange, row } = useDueList(question, listedBy, values.days, heading, line);
+  const total = useSelectedTotal(question, listedBy, values.days, selected, due.data?.listed ?? 0);
+  const rowOf = (entry: number) => row(String(entry));
+  const toggle = (keys: string[], at: string) => mark(keys.map(Number), !row(at)?.taken, rowOf);
+  const onKey = (key: string, at: string) => {
+    const view = due.data;
+    if (!view || (key !== "+" && key !== "-")) return;
+    const place = view.order.indexOf(Number(at));
+    const group = view.groups.find((g) => g.claim && g.first <= place && place < g.first + g.count);
+    if (group) moveClaim(view, group, key === "+");
+    else mark([Number(at)], key === "+", rowOf);
+  };
+  const columns = useColumns(due.data?.currency, (one) => toggle([String(one.invoice)], String(one.invoice)));
+  const leftOut = due.data?.leftOut ?? [];
+  const marks = readRanges(values.out).size + readRanges(values.in).size;
+  return (
+    <Station
+      title="Due"
+      sentence={
+        <DueSentence
+          accounts={accounts}
+          question={question}
+          view={due.data}
+          listedBy={listedBy}
+          today={session.today}
+          change={change}
+        />
+      }
+      answer={
+        due.error ? (
+          <span role="alert" className="text-rust">
+            {due.error.message}
+          </span>
+        ) : (
+          due.data && (
+            <>
+              <Figure value={due.data.count}>
+                taken, <b className="text-ink">{due.data.claims}</b>{" "}
+                {due.data.claims === 1 ? "claim" : "claims"}
+              </Figure>
+              <Figure value={due.data.toPay}>to pay</Figure>
+              <Figure value={due.data.saved}>saved</Figure>
+              {question.credits && <Figure value={due.data.credited}>credits used</Figure>}
+              {due.data.left !== undefined && due.data.left !== null && (
+                <Figure value={due.data.left} look={due.data.overLimit ? "text-rust" : ""}>
+                  {due.data.overLimit ? "over the limit" : "left of the limit"}
+                </Figure>
+              )}
+              {leftOut.length > 0 && (
+                <button
+                  type="button"
+                  className="text-brass min-h-6 truncate underline underline-offset-2"
+                  onClick={() => change({ panel: "left-out" })}
+                >
+                  <b>{leftOut.reduce((n, reason) => n + reason.count, 0)}</b> left out
+                </button>
+              )}
+              {marks > 0 && (
+                <button
+                  type="button"
+                  className="text-harbour min-h-6 underline underline-offset-2"
+                  onClick={() => change({ out: undefined, in: undefined })}
+                >
+                  forget {marks} {marks === 1 ? "mark" : "marks"} by hand
+                </button>
+              )}
+              <form
+                className="ml-auto flex items-center gap-2"
+                onSubmit={(event) => {
+                  event.preventDefault();
+                  if (asked.trim()) change({ panel: "where", where: asked.trim() });
+                }}
+              >
+                <input
+                  aria-label="Where is this invoice?"
+                  placeholder="Where is … ?"
+                  className="min-h-6 w-36 py-0"
+                  value={asked}
+                  onChange={(event) => setAsked(event.target.value)}
+                />
+              </form>
+              <button
+                type="button"
+                aria-expanded={values.horizon === "yes"}
+                className="text-harbour min-h-6 underline underline-offset-2"
+                onClick={() => change({ horizon: values.horizon === "yes" ? undefined : "yes" })}
+              >
+                Horizon
+              </button>
+            </>
+          )
+        )
+      }
+      list={
+        <>
+          {values.horizon === "yes" && (
+            <HorizonStrip question={question} view={due.data} days={values.days} change={change} />
+          )}
+          {due.isPending ? (
+            <Skeleton />
+          ) : (
+            <Grid
+              label="Invoices due"
+              items={items}
+              columns={columns}
+              cursor={cursor}
+              onCursor={(key) => change({ at: key })}
+              selected={selected}
+              onSelect={setSelected}
+              onSpace={toggle}
+              onKey={onKey}
+              onRange={onRange}
+              dim={(one) => !one.taken}
+              empty={
+                values.days
+                  ? "Nothing listed falls into these days. Pick others on the horizon, or show all days."
+                  : "Nothing open is due by this day. Choose a later day in the sentence above."
+              }
+            />
+          )}
+        </>
+      }
+      bar={
+        <>
+          <span aria-live="polite">
+            <b>{due.data?.count ?? 0}</b> taken, <b>{due.data?.toPay ?? "–"}</b>
+          </span>
+          <span className="text-faint">
+            {total
+              ? `${total.count} selected, open ${total.open.map((m) => `${m.text} ${m.currency}`).join(" and ")}, to pay ${total.toPay}`
+              : due.data &&
+                `${due.data.listed} listed, open ${due.data.open.map((m) => `${m.text} ${m.currency}`).join(" and ")}`}
+          </span>
+          <span className="ml-auto">
+            <Download path="/api/due/csv" params={{ ...question, listedBy, days: values.days }} />
+          </span>
+          <Button
+            look="deed"
+            disabled={!due.data || due.data.count === 0 || !clerk}
+            onClick={() => setMaking(true)}
+          >
+            Make the batch of {due.data?.count ?? 0}
+          </Button>
+          {due.data && (
+            <MakeBatch
+              key={String(making)}
+              open={making}
+              onClose={() => setMaking(false)}
+              question={question}
+              view={due.data}
+              criteria={values.kept ? Number(values.kept) : undefined}
+            />
+          )}
+        </>
+      }
+      slip={
+        <DuePanels
+          panel={panel}
+          question={question}
+          view={due.data}
+          cursor={cursor ? Number(cursor) : undefined}
+          where={values.where}
+          clerk={clerk}
+          change={change}
+          onTakeIn={(entry) => {
+            const out = readRanges(values.out);
+            const into = readRanges(values.in);
+            if (!out.delete(entry)) into.add(entry);
+            change({
+              out: writeRanges(out) || undefined,
+              in: writeRanges(into) || undefined,
+              at: String(entry),
+            });
+          }}
+        />
+      }
+    />
+  );
+}
+
+function useSelectedTotal(
+  question: Question,
+  listedBy: ListedBy,
+  days: string | undefined,
+  selected: Set<string>,
+  listed: number,
+) {
+  const ranges = useMemo(
+    () => (selected.size === listed ? "all" : writeRanges([...selected].map(Number))),
+    [selected, listed],
+  );
+  const total = useQuery({
+    queryKey: ["due-total", question, listedBy, days, ranges],
+    // a choice too long for an address is counted, not summed
+    enabled: selected.size > 1 && ranges.length < 30_000,
+    queryFn: () =>
+      call(
+        api.GET("/api/due/total", { params: { query: { ...question, listedBy, days, selected: ranges } } }),
+      ),
     placeholderData: keepPreviousData,
   });
-  const total = useSelectedTotal(criteria, selected);
-  const rows = useMemo(() => {
-    const found = new Map<string, Row>();
-    due.data?.groups.forEach((g) => g.rows.forEach((row) => found.set(String(row.invoice), row)));
-    return found;
-  }, [due.data]);
-  const items = useMemo<Item<Row>[]>(
-    () =>
-      due.data?.groups.flatMap((g) => [
-        { key: `group-${g.key}`, heading: <Heading group={g} /> },
-        ...g.rows.map((row) => ({ key: String(row.invoice), row })),
-      ]) ?? [],
-    [due.data],
-  );
-  const toggle = (keys: string[], at: string) => {
-    const take = !rows.get(at)?.taken;
-    const out = new Set(criteria.out);
-    const add = new Set(criteria.add);
-    for (const key of keys) {
-      if (!rows.get(key)?.movable) continue;
-      if (take) out.delete(Number(key));
-      else if (!add.delete(Number(key))) out.add(Number(key));
-    }
-    change({ out: [...out].join("."), add: [...add].join(".") });
-  };
-  const columns: Column<Row>[] = [
-    {
-      title: "",
-      width: "18px",
-      cell: (row) => <Taken row={row} onToggle={() => toggle([String(row.invoice)], String(row.invoice))} />,
-    },
+  return selected.size > 1 ? total.data : undefined;
+}
+
+function useColumns(currency: string | undefined, onToggle: (row: Row) => void): Column<Row>[] {
+  return [
+    { title: "", width: "18px", cell: (row) => <Taken row={row} onToggle={() => onToggle(row)} /> },
     { title: "Vendor", width: "minmax(140px,1fr)", cell: (row) => row.vendorName },
     {
       title: "Their reference",
@@ -85,119 +294,10 @@ function Due({ accounts }: { accounts: Account[] }) {
       title: "Open",
       width: "100px",
       right: true,
-      cell: (row) => (row.currency === due.data?.currency ? row.open : `${row.currency} ${row.open}`),
+      cell: (row) => (row.currency === currency ? row.open : `${row.currency} ${row.open}`),
     },
     { title: "To pay", width: "88px", right: true, cell: (row) => row.toPay ?? "–" },
   ];
-  const leftOut = due.data?.leftOut ?? [];
-  return (
-    <Station
-      title="Due"
-      sentence={
-        <DueSentence
-          accounts={accounts}
-          criteria={criteria}
-          group={group}
-          today={session.today}
-          change={change}
-        />
-      }
-      answer={
-        due.error ? (
-          <span role="alert" className="text-rust">
-            {due.error.message}
-          </span>
-        ) : (
-          due.data && (
-            <>
-              <Figure value={due.data.count}>
-                {due.data.count === 1 ? "invoice" : "invoices"} taken,{" "}
-                <b className="text-ink">{due.data.claims}</b> {due.data.claims === 1 ? "claim" : "claims"}
-              </Figure>
-              <Figure value={due.data.toPay}>to pay</Figure>
-              <Figure value={due.data.saved}>saved by discounts</Figure>
-              {leftOut.length > 0 && (
-                <span className="text-brass">
-                  <b>{leftOut.reduce((n, reason) => n + reason.count, 0)}</b> left out:{" "}
-                  {leftOut.map((reason) => `${reason.count} ${reason.words}`).join(", ")}
-                </span>
-              )}
-            </>
-          )
-        )
-      }
-      list={
-        due.isPending ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label="Invoices due"
-            items={items}
-            columns={columns}
-            cursor={cursor}
-            onCursor={(key) => change({ at: key })}
-            selected={selected}
-            onSelect={setSelected}
-            onSpace={toggle}
-            dim={(row) => !row.taken}
-            empty="Nothing open is due by this day. Choose a later day in the sentence above."
-          />
-        )
-      }
-      bar={
-        <>
-          <span aria-live="polite">
-            <b>{due.data?.count ?? 0}</b> taken, <b>{due.data?.toPay ?? "–"}</b>
-          </span>
-          {!total && due.data && (
-            <span className="text-faint">
-              {due.data.listed} listed, open{" "}
-              {due.data.open.map((m) => `${m.text} ${m.currency}`).join(" and ")}
-            </span>
-          )}
-          {total && (
-            <span className="text-faint">
-              {total.count} selected, open {total.open.map((m) => `${m.text} ${m.currency}`).join(" and ")},
-              to pay {total.toPay}
-            </span>
-          )}
-          <span className="text-faint ml-auto text-[13px]">
-            <span className="max-[1500px]:hidden">Space takes or leaves · ? keys</span>
-          </span>
-          <Button
-            look="deed"
-            disabled={!due.data || due.data.count === 0 || !session.roles.includes("CLERK")}
-            onClick={() => setMaking(true)}
-          >
-            Make the batch of {due.data?.count ?? 0}
-          </Button>
-          {due.data && (
-            <MakeBatch
-              key={String(making)}
-              open={making}
-              onClose={() => setMaking(false)}
-              criteria={criteria}
-              count={due.data.count}
-              toPay={due.data.toPay}
-              currency={due.data.currency}
-            />
-          )}
-        </>
-      }
-      slip={<DueSlip criteria={criteria} invoice={cursor && rows.has(cursor) ? Number(cursor) : undefined} />}
-    />
-  );
-}
-
-function useSelectedTotal(criteria: Criteria, selected: Set<string>) {
-  const ids = [...selected].map(Number);
-  const total = useQuery({
-    queryKey: ["due-total", criteria, ids],
-    enabled: ids.length > 1,
-    queryFn: () => call(api.GET("/api/due/total", { params: { query: { ...criteria, selected: ids } } })),
-    placeholderData: keepPreviousData,
-  });
-  return ids.length > 1 ? total.data : undefined;
 }
 
 function Heading({ group }: { group: Schemas["GroupView"] }) {
@@ -210,6 +310,19 @@ function Heading({ group }: { group: Schemas["GroupView"] }) {
         {group.open.map((m, i) => (i === 0 ? m.text : ` + ${m.text} ${m.currency}`)).join("")}
       </b>
       <b className="text-right">{group.toPay}</b>
+    </div>
+  );
+}
+
+/** Where the cash limit ran out. */
+function CashLine({ view }: { view: DueView }) {
+  return (
+    <div data-cash-line className="border-harbour text-harbour flex gap-2 border-b-4 border-double">
+      <b>Cash line</b>
+      <span>
+        {view.toPay} of {view.limit} spent, {view.left} left; + takes the claim under the cursor in, − leaves
+        it
+      </span>
     </div>
   );
 }
@@ -238,9 +351,11 @@ function Note({ row }: { row: Row }) {
       ? "text-greentext"
       : row.noteKind === "left-out"
         ? "text-brass"
-        : "text-faint";
+        : row.noteKind === "hand"
+          ? "text-harbour"
+          : "text-faint";
   return (
-    <span className={`text-[13px] ${look}`} title={row.note}>
+    <span className={`text-[13px] ${look}`} title={row.wayOut ? `${row.note}. ${row.wayOut}` : row.note}>
       {row.note}
     </span>
   );

@@ -5,39 +5,39 @@ import { toast } from "sonner";
 import { api, call } from "../api/client";
 import { shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
-import type { Criteria } from "./criteria";
+import type { Question } from "./criteria";
+import type { DueView } from "./useDueList";
 
 /** Name, note and ledger date of a new batch. */
 export function MakeBatch({
   open,
   onClose,
+  question,
+  view,
   criteria,
-  count,
-  toPay,
-  currency,
 }: {
   open: boolean;
   onClose: () => void;
-  criteria: Criteria;
-  count: number;
-  toPay: string;
-  currency: string;
+  question: Question;
+  view: DueView;
+  /** The kept criteria it was asked by. */
+  criteria: number | undefined;
 }) {
-  const [name, setName] = useState(`Run of ${shortDate(criteria.checkDate)}`);
+  const [name, setName] = useState(`Run of ${shortDate(view.checkDate)}`);
   const [note, setNote] = useState("");
-  const [ledgerDate, setLedgerDate] = useState(criteria.checkDate);
+  const [ledgerDate, setLedgerDate] = useState(view.checkDate);
   const navigate = useNavigate();
   const queries = useQueryClient();
   return (
     <DeedDialog
       open={open}
       onClose={onClose}
-      title={`${count} ${count === 1 ? "invoice" : "invoices"}, ${toPay} ${currency}, checks dated ${shortDate(criteria.checkDate)}`}
-      deed={`Make the batch of ${count}`}
+      title={`${view.count} ${view.count === 1 ? "invoice" : "invoices"}, ${view.toPay} ${view.currency}, checks dated ${shortDate(view.checkDate)}`}
+      deed={`Make the batch of ${view.count}`}
       run={async () => {
         const made = await call(
           api.POST("/api/batches", {
-            body: { name, note, ledgerDate, expectedCount: count, question: criteria },
+            body: { name, note, ledgerDate, expectedCount: view.count, question, criteria },
           }),
         );
         await queries.invalidateQueries();

@@ -4,37 +4,83 @@ import { useAddress } from "../frame/address";
 import { nextFriday, plusDays } from "../parts/dates";
 
 export type Account = Schemas["BankAccountView"];
-export type Group = "DAY" | "VENDOR";
+export type Question = Schemas["DueQuestion"];
+export type ListedBy = "DAY" | "VENDOR" | "GROUP" | "CASH";
+export type CashWay = NonNullable<Question["way"]>;
 
-export interface Criteria {
-  account: number;
-  checkDate: string;
-  dueBy: string;
-  nextRun: string | undefined;
-  vendor: number | undefined;
-  out: number[];
-  add: number[];
-}
+/** The words of the sentence beyond account and dates: the name in the address is the name in the question. */
+export const FURTHER = [
+  "vendorGroup",
+  "priorityFrom",
+  "priorityTo",
+  "datedFrom",
+  "datedTo",
+  "referenceFrom",
+  "referenceTo",
+  "entryFrom",
+  "entryTo",
+  "amountFrom",
+  "amountTo",
+  "smallest",
+  "grouping",
+  "order",
+] as const;
+export type Further = (typeof FURTHER)[number];
 
-const numbers = (text: string | undefined) =>
-  text ? text.split(".").map(Number).filter(Number.isFinite) : [];
+const NUMBERS: readonly string[] = ["priorityFrom", "priorityTo", "entryFrom", "entryTo"];
 
-/** The criteria as the address has them. */
+export type Change = (next: Record<string, string | undefined>) => void;
+
+/** The sentence as the address has it; the check date is the account's planned run until another is chosen. */
 export function useCriteria(today: string, accounts: Account[]) {
   const [values, change] = useAddress();
-  const { account, check, due, next, vendor, out, add } = values;
-  const criteria = useMemo<Criteria>(() => {
-    const checkDate = check ?? nextFriday(today);
+  const question = useMemo<Question>(() => {
+    const account = Number(values.account ?? accounts[0]?.id ?? 0);
+    const planned = accounts.find((a) => a.id === account)?.nextRun;
+    const checkDate = values.check ?? (planned && planned >= today ? planned : nextFriday(today));
+    const base = /^\d{4}-/.test(checkDate) ? checkDate : nextFriday(today);
+    const further: Record<string, string | number> = {};
+    for (const name of FURTHER) {
+      const value = values[name];
+      if (value) further[name] = NUMBERS.includes(name) ? Number(value) : value;
+    }
     return {
-      account: Number(account ?? accounts[0]?.id ?? 0),
+      account,
       checkDate,
-      dueBy: due ?? plusDays(checkDate, 7),
-      nextRun: next === "none" ? undefined : (next ?? plusDays(checkDate, 14)),
-      vendor: vendor ? Number(vendor) : undefined,
-      out: numbers(out),
-      add: numbers(add),
+      dueBy: values.due ?? plusDays(base, 7),
+      nextRun: values.next === "none" ? undefined : (values.next ?? plusDays(base, 14)),
+      vendors: values.vendors ? values.vendors.split(".").map(Number) : undefined,
+      credits: values.credits === "yes" ? true : undefined,
+      limit: values.limit,
+      way: values.way as CashWay | undefined,
+      out: values.out,
+      in: values.in,
+      ...further,
     };
-  }, [account, check, due, next, vendor, out, add, today, accounts]);
-  const group: Group = values.group === "vendor" ? "VENDOR" : "DAY";
-  return { criteria, group, cursor: values.at, change };
+  }, [values, accounts, today]);
+  const listedBy = (values.by ?? (values.limit ? "CASH" : "DAY")) as ListedBy;
+  return { question, listedBy, values, change };
+}
+
+/** A kept sentence back into the address; marks by hand belong to the list they were made in. */
+export function addressOf(question: Question): Record<string, string | undefined> {
+  const next: Record<string, string | undefined> = {
+    account: String(question.account),
+    check: question.checkDate ?? undefined,
+    due: question.dueBy ?? undefined,
+    next: question.nextRun ?? "none",
+    vendors: question.vendors?.length ? question.vendors.join(".") : undefined,
+    credits: question.credits ? "yes" : undefined,
+    limit: question.limit ?? undefined,
+    way: question.way ?? undefined,
+    out: undefined,
+    in: undefined,
+    at: undefined,
+    days: undefined,
+  };
+  for (const name of FURTHER) {
+    const value = question[name];
+    next[name] = value === undefined || value === null ? undefined : String(value);
+  }
+  return next;
 }

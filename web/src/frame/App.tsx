@@ -7,12 +7,16 @@ import { BatchPage } from "../batches/BatchPage";
 import { BatchesStation } from "../batches/BatchesStation";
 import { RegisterPage } from "../checks/RegisterPage";
 import { DueStation } from "../due/DueStation";
+import { ImportsPage } from "../imports/ImportsPage";
+import { EnterInvoice } from "../invoices/EnterInvoice";
 import { LedgerPage } from "../ledger/LedgerPage";
 import { SignIn } from "../people/SignIn";
 import { PostStation } from "../posting/PostStation";
 import { PrintPage } from "../printing/PrintPage";
 import { PrintStation } from "../printing/PrintStation";
 import { ProofPage } from "../proof/ProofPage";
+import { VendorPage } from "../vendors/VendorPage";
+import { VendorsPage } from "../vendors/VendorsPage";
 import { SessionContext } from "./session";
 import { WorkLine } from "./WorkLine";
 
@@ -44,6 +48,10 @@ export function App() {
             <Route path="/post" element={<PostStation />} />
             <Route path="/bank" element={<BankStation />} />
             <Route path="/register" element={<RegisterPage />} />
+            <Route path="/vendors" element={<VendorsPage />} />
+            <Route path="/vendors/:id" element={<VendorPage />} />
+            <Route path="/enter" element={<EnterInvoice />} />
+            <Route path="/bring-in" element={<ImportsPage />} />
             <Route path="/ledger" element={<LedgerPage />} />
             <Route path="/proof" element={<ProofPage />} />
             <Route path="*" element={<p className="p-8">There is nothing at this address.</p>} />

@@ -1,4 +1,6 @@
 import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { setSingleKeys, singleKeys } from "../parts/singleKeys";
 
 const KEYS = [
   ["↑ ↓ Page Home End", "move the cursor"],
@@ -6,6 +8,9 @@ const KEYS = [
   ["Space", "set all selected rows to the new state of the cursor's row"],
   ["Enter", "open, or the amount in a draft"],
   ["a digit", "type an amount to pay (drafts)"],
+  ["+ −", "take the whole claim in, or leave it (Due)"],
+  ["o s j n c", "own check, split, join, stub note, credits (drafts)"],
+  ["Ctrl Z, Ctrl Y", "undo, do again (drafts)"],
   ["Esc", "back out"],
   ["F6", "between list and slip"],
   ["Ctrl K", "find a vendor, invoice, check or batch"],
@@ -14,6 +19,7 @@ const KEYS = [
 
 /** The keys, in one place. */
 export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const [on, setOn] = useState(singleKeys);
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
@@ -32,6 +38,18 @@ export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) 
             ))}
           </dl>
           <p className="text-faint mt-3">Single keys act only inside a list.</p>
+          <label className="mt-2 flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="min-h-0"
+              checked={on}
+              onChange={(event) => {
+                setSingleKeys(event.target.checked);
+                setOn(event.target.checked);
+              }}
+            />
+            Letters, digits, + and − are commands
+          </label>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -18,6 +18,9 @@ const STATIONS = [
 ];
 const PAGES = [
   { to: "/register", title: "Register" },
+  { to: "/vendors", title: "Vendors" },
+  { to: "/enter", title: "Enter an invoice" },
+  { to: "/bring-in", title: "Bring in files" },
   { to: "/ledger", title: "Ledger" },
   { to: "/proof", title: "Proof" },
 ];

@@ -1,6 +1,7 @@
 import { useVirtualizer, defaultRangeExtractor } from "@tanstack/react-virtual";
 import type { KeyboardEvent, MouseEvent, ReactNode } from "react";
-import { useCallback, useEffect, useId, useRef } from "react";
+import { useCallback, useEffect, useId, useMemo, useRef } from "react";
+import { singleKeys } from "./singleKeys";
 
 export interface Column<R> {
   title: string;
@@ -13,9 +14,29 @@ export interface Column<R> {
 /** Either a heading over rows, or a row. */
 export type Item<R> = { heading: ReactNode; key: string } | { row: R; key: string };
 
+/** A list whose rows may be still on their way; `at` is undefined for those. */
+export interface Rows<R> {
+  length: number;
+  at: (index: number) => Item<R> | undefined;
+  key: (index: number) => string;
+  isRow: (index: number) => boolean;
+  indexOf: (key: string) => number;
+}
+
+function rowsOf<R>(items: Item<R>[]): Rows<R> {
+  const places = new Map(items.map((item, i) => [item.key, i]));
+  return {
+    length: items.length,
+    at: (i) => items[i],
+    key: (i) => items[i]?.key ?? "",
+    isRow: (i) => items[i] !== undefined && "row" in items[i],
+    indexOf: (key) => places.get(key) ?? -1,
+  };
+}
+
 export interface GridProps<R> {
   label: string;
-  items: Item<R>[];
+  items: Item<R>[] | Rows<R>;
   columns: Column<R>[];
   cursor: string | undefined;
   onCursor: (key: string) => void;
@@ -25,6 +46,10 @@ export interface GridProps<R> {
   onSpace?: (keys: string[], cursor: string) => void;
   onEnter?: (key: string) => void;
   onDigit?: (key: string, digit: string) => void;
+  /** Any other single key, for commands of one list; it can be switched off with the others. */
+  onKey?: (key: string, cursor: string) => void;
+  /** The places that are seen, so that what is missing can be brought. */
+  onRange?: (first: number, last: number) => void;
   dim?: (row: R) => boolean;
   empty: ReactNode;
   /** Called near the end, to load more. */
@@ -35,12 +60,14 @@ const ROW = 30;
 
 /** A list of any length: one tab stop, a cursor, a selection, rows drawn only where they are seen. */
 export function Grid<R>(props: GridProps<R>) {
-  const { items, columns, cursor, selected, onCursor, onSelect, onEnd } = props;
+  const { columns, cursor, selected, onCursor, onSelect, onEnd, onRange } = props;
+  const given = props.items;
+  const items = useMemo(() => (Array.isArray(given) ? rowsOf(given) : given), [given]);
   const scroller = useRef<HTMLDivElement>(null);
   const anchor = useRef<number>(-1);
   const id = useId();
   const tracks = columns.map((column) => column.width).join(" ");
-  const at = items.findIndex((item) => item.key === cursor);
+  const at = cursor === undefined ? -1 : items.indexOf(cursor);
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => scroller.current,
@@ -55,38 +82,44 @@ export function Grid<R>(props: GridProps<R>) {
       [at],
     ),
   });
-  const last = virtual.getVirtualItems().at(-1)?.index ?? 0;
+  const seen = virtual.getVirtualItems();
+  const first = seen.find((item) => item.index !== at)?.index ?? 0;
+  const last = seen.at(-1)?.index ?? 0;
+  useEffect(() => onRange?.(first, last), [first, last, onRange]);
+  // a cursor from the address, or one set from beside the list, is brought into view
+  const shown = useRef<string | undefined>(undefined);
+  useEffect(() => {
+    if (cursor !== shown.current && at >= 0) {
+      virtual.scrollToIndex(at, { align: "auto" });
+      shown.current = cursor;
+    }
+  }, [cursor, at, virtual]);
   useEffect(() => {
     if (onEnd && items.length > 0 && last >= items.length - 20) onEnd();
   }, [last, items.length, onEnd]);
 
-  const isRow = (index: number) => {
-    const item = items[index];
-    return item !== undefined && "row" in item;
-  };
+  const isRow = (index: number) => items.isRow(index);
   const step = (from: number, by: number): number => {
     let next = Math.max(0, Math.min(items.length - 1, from + by));
     const direction = by < 0 ? -1 : 1;
     while (next >= 0 && next < items.length && !isRow(next)) next += direction;
     return isRow(next) ? next : from;
   };
-  const keysBetween = (a: number, b: number) =>
-    new Set(
-      items
-        .slice(Math.min(a, b), Math.max(a, b) + 1)
-        .filter((item) => "row" in item)
-        .map((item) => item.key),
-    );
+  const keysBetween = (a: number, b: number) => {
+    const keys = new Set<string>();
+    for (let i = Math.min(a, b); i <= Math.max(a, b); i++) if (isRow(i)) keys.add(items.key(i));
+    return keys;
+  };
   const go = (index: number, extend: boolean) => {
-    const item = items[index];
-    if (!item || !("row" in item)) return;
+    if (!isRow(index)) return;
     if (extend && onSelect) {
       if (anchor.current < 0) anchor.current = at < 0 ? index : at;
       onSelect(keysBetween(anchor.current, index));
     } else {
       anchor.current = index;
     }
-    onCursor(item.key);
+    shown.current = items.key(index);
+    onCursor(items.key(index));
     virtual.scrollToIndex(index);
   };
 
@@ -117,24 +150,29 @@ export function Grid<R>(props: GridProps<R>) {
     } else if (event.key === "a" && (event.ctrlKey || event.metaKey) && onSelect) {
       event.preventDefault();
       onSelect(keysBetween(0, items.length - 1));
-    } else if (/^[0-9]$/.test(event.key) && !event.ctrlKey && !event.altKey && cursor && props.onDigit) {
+    } else if (event.ctrlKey || event.metaKey || event.altKey || !singleKeys()) {
+      return;
+    } else if (/^[0-9]$/.test(event.key) && cursor && props.onDigit) {
       event.preventDefault();
       props.onDigit(cursor, event.key);
+    } else if (/^[a-z+-]$/.test(event.key) && cursor && props.onKey) {
+      event.preventDefault();
+      props.onKey(event.key, cursor);
     }
   };
   const onClick = (event: MouseEvent, index: number) => {
-    const item = items[index];
-    if (!item || !("row" in item)) return;
+    if (!isRow(index)) return;
+    const key = items.key(index);
     if (event.shiftKey) {
       go(index, true);
     } else {
       if (onSelect) {
         const next = new Set(event.ctrlKey || event.metaKey ? selected : []);
         if (event.ctrlKey || event.metaKey) {
-          if (next.has(item.key)) next.delete(item.key);
-          else next.add(item.key);
+          if (next.has(key)) next.delete(key);
+          else next.add(key);
         } else {
-          next.add(item.key);
+          next.add(key);
         }
         onSelect(next);
       }
@@ -170,22 +208,34 @@ export function Grid<R>(props: GridProps<R>) {
       >
         {items.length === 0 && <div className="text-faint p-6">{props.empty}</div>}
         <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
-          {virtual.getVirtualItems().map((seen) => {
-            const item = items[seen.index]!;
+          {seen.map((spot) => {
+            const item = items.at(spot.index);
             const place = {
               position: "absolute" as const,
               top: 0,
               left: 0,
               right: 0,
               height: ROW,
-              transform: `translateY(${seen.start}px)`,
+              transform: `translateY(${spot.start}px)`,
             };
+            if (!item) {
+              return (
+                <div
+                  key={items.key(spot.index)}
+                  aria-hidden
+                  style={place}
+                  className="border-hair flex items-center border-b px-4"
+                >
+                  <div className="bg-hair/60 h-3" style={{ width: `${40 + ((spot.index * 37) % 45)}%` }} />
+                </div>
+              );
+            }
             if ("heading" in item) {
               return (
                 <div
                   key={item.key}
                   role="row"
-                  aria-rowindex={seen.index + 1}
+                  aria-rowindex={spot.index + 1}
                   style={place}
                   className="bg-paper border-hair border-b px-4 leading-[29px]"
                 >
@@ -200,12 +250,12 @@ export function Grid<R>(props: GridProps<R>) {
             return (
               <div
                 key={item.key}
-                id={`${id}-${seen.index}`}
+                id={`${id}-${spot.index}`}
                 role="row"
-                aria-rowindex={seen.index + 1}
+                aria-rowindex={spot.index + 1}
                 aria-selected={onSelect ? chosen : undefined}
                 data-key={item.key}
-                onClick={(event) => onClick(event, seen.index)}
+                onClick={(event) => onClick(event, spot.index)}
                 onDoubleClick={() => props.onEnter?.(item.key)}
                 style={{ ...place, gridTemplateColumns: tracks }}
                 className={`border-hair grid items-center gap-x-3 border-b px-4 ${chosen ? "border-l-harbour border-l-4 pl-3" : ""} ${here ? "bg-cursor outline-harbour outline-1 -outline-offset-1 group-focus:outline-2 group-focus:-outline-offset-2" : ""} ${props.dim?.(item.row) ? "text-faint" : ""}`}

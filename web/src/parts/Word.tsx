@@ -1,6 +1,7 @@
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 import { useState } from "react";
+import { api, call } from "../api/client";
 
 /** An underlined word of a sentence; it opens its choice in place. */
 export function Word({
@@ -34,8 +35,8 @@ export function Word({
   );
 }
 
-/** A word that is a date; `none` names the choice of no date where there is one. */
-export function DateWord({
+/** A word that is a day: a date, or words such as “next Friday”; `none` names the choice of no day where there is one. */
+export function DayWord({
   name,
   text,
   value,
@@ -45,7 +46,7 @@ export function DateWord({
 }: {
   name: string;
   text: string;
-  value: string | undefined;
+  value: string;
   min?: string;
   none?: string;
   onChange: (value: string | undefined) => void;
@@ -53,39 +54,97 @@ export function DateWord({
   return (
     <Word name={name} text={text}>
       {(close) => (
-        <form
-          className="flex flex-col gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            const chosen = String(new FormData(event.currentTarget).get("date") ?? "");
-            if (chosen) {
-              onChange(chosen);
-              close();
-            }
+        <DayForm
+          name={name}
+          value={value}
+          min={min}
+          none={none}
+          onChange={(next) => {
+            onChange(next);
+            close();
           }}
-        >
-          <label className="flex flex-col gap-1">
-            <span className="text-faint text-[13px]">{name}</span>
-            <input type="date" name="date" defaultValue={value} min={min} autoFocus />
-          </label>
-          <div className="flex gap-2">
-            <button className="bg-harbour text-onharbour min-h-8 px-3 font-bold">Use this day</button>
-            {none && (
-              <button
-                type="button"
-                className="text-harbour min-h-8 px-2 underline"
-                onClick={() => {
-                  onChange(undefined);
-                  close();
-                }}
-              >
-                {none}
-              </button>
-            )}
-          </div>
-        </form>
+        />
       )}
     </Word>
+  );
+}
+
+function DayForm({
+  name,
+  value,
+  min,
+  none,
+  onChange,
+}: {
+  name: string;
+  value: string;
+  min?: string;
+  none?: string;
+  onChange: (value: string | undefined) => void;
+}) {
+  const iso = /^\d{4}-\d{2}-\d{2}$/.test(value);
+  const [date, setDate] = useState(iso ? value : "");
+  const [words, setWords] = useState(iso ? "" : value);
+  const [refused, setRefused] = useState<string>();
+  return (
+    <form
+      className="flex w-64 flex-col gap-2"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        const said = words.trim();
+        if (!said) {
+          if (date) onChange(date);
+          return;
+        }
+        try {
+          // the server says whether the words are a day, before the list runs on them
+          const day = await call(api.GET("/api/due/day", { params: { query: { text: said } } }));
+          onChange(day.relative ? said.toLowerCase() : day.date);
+        } catch (error) {
+          setRefused(error instanceof Error ? error.message : "That is no day.");
+        }
+      }}
+    >
+      <label className="flex flex-col gap-1">
+        <span className="text-faint text-[13px]">{name}</span>
+        <input
+          type="date"
+          name="date"
+          value={date}
+          min={min}
+          autoFocus
+          onChange={(event) => {
+            setDate(event.target.value);
+            setWords("");
+          }}
+        />
+      </label>
+      <label className="flex flex-col gap-1">
+        <span className="text-faint text-[13px]">or in words that move with the day</span>
+        <input
+          value={words}
+          placeholder="next Friday, in 10 days, end of month"
+          onChange={(event) => setWords(event.target.value)}
+        />
+      </label>
+      {refused && (
+        <p role="alert" className="text-rust text-[13px]">
+          {refused}
+        </p>
+      )}
+      <div className="flex gap-2">
+        <button className="bg-harbour text-onharbour min-h-8 px-3 font-bold">Use this day</button>
+        {none && (
+          <button
+            type="button"
+            className="text-harbour min-h-8 px-2 underline"
+            onClick={() => onChange(undefined)}
+          >
+            {none}
+          </button>
+        )}
+      </div>
+    </form>
   );
 }
 

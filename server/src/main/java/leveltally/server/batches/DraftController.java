@@ -13,6 +13,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.Gathering;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.selection.Decision;
@@ -25,6 +26,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** The deeds of the bench: each saves one edit and answers with the batch as it is then. */
@@ -56,7 +58,8 @@ class DraftController {
 
     record Versioned(long version) {}
 
-    record Lines(long version, @NotEmpty @Size(max = 20_000) List<Long> invoices) {
+    record DraftLines(
+            long version, @NotEmpty @Size(max = 20_000) List<Long> invoices) {
         Set<InvoiceId> ids() {
             return invoices.stream().map(InvoiceId::new).collect(Collectors.toCollection(java.util.LinkedHashSet::new));
         }
@@ -70,9 +73,10 @@ class DraftController {
 
     record SendTo(long version, long remitTo) {}
 
-    record Note(long version, @NotNull @Size(max = 500) String note) {}
+    record StubNote(long version, @NotNull @Size(max = 500) String note) {}
 
-    record Credits(long version, @NotNull @Size(max = 500) List<Long> credits) {}
+    record CreditsUsed(
+            long version, @NotNull @Size(max = 500) List<Long> credits) {}
 
     @Schema(requiredProperties = {"invoice", "reference", "payee", "open"})
     record GatheredView(long invoice, String reference, String payee, String open) {}
@@ -84,14 +88,38 @@ class DraftController {
     record GatheringView(List<GatheredView> added, List<RemovedView> removed) {}
 
     @Schema(requiredProperties = {"id", "address"})
-    record AddressView(long id, String address) {}
+    record RemitToChoice(long id, String address) {}
 
     @Schema(requiredProperties = {"id", "reference", "date", "open", "used"})
-    record CreditView(long id, String reference, LocalDate date, String open, boolean used) {}
+    record CreditChoice(long id, String reference, LocalDate date, String open, boolean used) {}
 
     /** Where the payment of a claim could go, and which credits could reduce it. */
     @Schema(requiredProperties = {"addresses", "credits"})
-    record ChoicesView(List<AddressView> addresses, List<CreditView> credits) {}
+    record ChoicesView(List<RemitToChoice> addresses, List<CreditChoice> credits) {}
+
+    @Schema(requiredProperties = {"count", "settles", "discount", "pays"})
+    record LinesTotal(int count, String settles, String discount, String pays) {}
+
+    /** What the selected lines come to; the browser adds nothing up. */
+    @GetMapping("/{id}/total")
+    LinesTotal total(Actor by, @PathVariable long id, @RequestParam String selected) {
+        by.mayDo(Deed.READ);
+        Set<InvoiceId> wanted = leveltally.server.selection.EntryRanges.read(selected);
+        List<leveltally.core.batches.ClaimLine> lines = batches.claims(new BatchId(id)).stream()
+                .flatMap(claim -> claim.lines().stream())
+                .filter(line -> wanted.contains(line.invoice()))
+                .toList();
+        if (lines.isEmpty()) {
+            return new LinesTotal(0, "0", "0", "0");
+        }
+        var currency = lines.get(0).cash().currency();
+        return new LinesTotal(
+                lines.size(),
+                Money.sum(lines.stream().map(l -> l.gross()).toList(), currency).toString(),
+                Money.sum(lines.stream().map(l -> l.discount()).toList(), currency)
+                        .toString(),
+                Money.sum(lines.stream().map(l -> l.cash()).toList(), currency).toString());
+    }
 
     @PostMapping
     MadeView make(Actor by, @Valid @RequestBody MakeBatch wanted) {
@@ -106,13 +134,13 @@ class DraftController {
     }
 
     @PostMapping("/{id}/lines")
-    BatchController.BatchView add(Actor by, @PathVariable long id, @Valid @RequestBody Lines wanted) {
+    BatchController.BatchView add(Actor by, @PathVariable long id, @Valid @RequestBody DraftLines wanted) {
         drafting.add(by, new BatchId(id), wanted.version(), List.copyOf(wanted.ids()));
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/take-out")
-    BatchController.BatchView takeOut(Actor by, @PathVariable long id, @Valid @RequestBody Lines wanted) {
+    BatchController.BatchView takeOut(Actor by, @PathVariable long id, @Valid @RequestBody DraftLines wanted) {
         drafting.takeOut(by, new BatchId(id), wanted.version(), wanted.ids());
         return views.of(new BatchId(id));
     }
@@ -138,13 +166,13 @@ class DraftController {
     }
 
     @PostMapping("/{id}/split")
-    BatchController.BatchView split(Actor by, @PathVariable long id, @Valid @RequestBody Lines wanted) {
+    BatchController.BatchView split(Actor by, @PathVariable long id, @Valid @RequestBody DraftLines wanted) {
         drafting.split(by, new BatchId(id), wanted.version(), wanted.ids());
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/join")
-    BatchController.BatchView join(Actor by, @PathVariable long id, @Valid @RequestBody Lines wanted) {
+    BatchController.BatchView join(Actor by, @PathVariable long id, @Valid @RequestBody DraftLines wanted) {
         drafting.join(by, new BatchId(id), wanted.version(), wanted.ids());
         return views.of(new BatchId(id));
     }
@@ -174,10 +202,10 @@ class DraftController {
                 .collect(Collectors.toSet());
         return new ChoicesView(
                 vendors.placesOf(of.vendor()).stream()
-                        .map(place -> new AddressView(place.id(), words(place)))
+                        .map(place -> new RemitToChoice(place.id(), words(place)))
                         .toList(),
                 drafting.creditsFor(new BatchId(id), new ClaimId(claim)).stream()
-                        .map(credit -> new CreditView(
+                        .map(credit -> new CreditChoice(
                                 credit.id().value(),
                                 credit.reference(),
                                 credit.date(),
@@ -200,14 +228,14 @@ class DraftController {
 
     @PostMapping("/{id}/claims/{claim}/note")
     BatchController.BatchView note(
-            Actor by, @PathVariable long id, @PathVariable long claim, @Valid @RequestBody Note wanted) {
+            Actor by, @PathVariable long id, @PathVariable long claim, @Valid @RequestBody StubNote wanted) {
         drafting.note(by, new BatchId(id), wanted.version(), new ClaimId(claim), wanted.note());
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/claims/{claim}/credits")
     BatchController.BatchView credits(
-            Actor by, @PathVariable long id, @PathVariable long claim, @Valid @RequestBody Credits wanted) {
+            Actor by, @PathVariable long id, @PathVariable long claim, @Valid @RequestBody CreditsUsed wanted) {
         drafting.useCredits(
                 by,
                 new BatchId(id),

@@ -82,17 +82,17 @@ class ImportController {
             @Nullable String trouble) {}
 
     @Schema(requiredProperties = {"line", "outcome", "column", "reason", "identity"})
-    record RowView(int line, String outcome, String column, String reason, String identity) {}
+    record ImportRowView(int line, String outcome, String column, String reason, String identity) {}
 
     @Schema(requiredProperties = {"name", "required", "about", "example"})
-    record ColumnView(String name, boolean required, String about, String example) {}
+    record ImportColumnView(String name, boolean required, String about, String example) {}
 
     @Schema(requiredProperties = "id")
     record SentView(long id) {}
 
-    record Wanted(boolean onlyGood) {}
+    record BringInWanted(boolean onlyGood) {}
 
-    record Chosen(@NotNull Map<String, String> mapping) {}
+    record ColumnsChosen(@NotNull Map<String, String> mapping) {}
 
     private record Upload(MultipartFile file) implements Imports.Sent {
         @Override
@@ -129,14 +129,14 @@ class ImportController {
 
     /** Rows with an outcome, a page after a line. */
     @GetMapping("/{id}/rows")
-    List<RowView> rows(
+    List<ImportRowView> rows(
             Actor by,
             @PathVariable long id,
             @RequestParam(required = false) String outcome,
             @RequestParam(defaultValue = "0") int after) {
         by.mayDo(Deed.READ);
         return imports.rows(id, outcome, after, PAGE).stream()
-                .map(row -> new RowView(row.line(), row.outcome(), row.column(), row.reason(), row.identity()))
+                .map(row -> new ImportRowView(row.line(), row.outcome(), row.column(), row.reason(), row.identity()))
                 .toList();
     }
 
@@ -151,13 +151,13 @@ class ImportController {
     }
 
     @PostMapping("/{id}/mapping")
-    ImportView map(Actor by, @PathVariable long id, @Valid @RequestBody Chosen chosen) {
+    ImportView map(Actor by, @PathVariable long id, @Valid @RequestBody ColumnsChosen chosen) {
         imports.map(by, id, chosen.mapping());
         return one(by, id);
     }
 
     @PostMapping("/{id}/bring-in")
-    ImportView bringIn(Actor by, @PathVariable long id, @RequestBody Wanted wanted) {
+    ImportView bringIn(Actor by, @PathVariable long id, @RequestBody BringInWanted wanted) {
         imports.bringIn(by, id, wanted.onlyGood());
         return one(by, id);
     }
@@ -170,10 +170,10 @@ class ImportController {
 
     /** The documented columns of a file. */
     @GetMapping("/columns/{kind}")
-    List<ColumnView> columns(Actor by, @PathVariable ImportKind kind) {
+    List<ImportColumnView> columns(Actor by, @PathVariable ImportKind kind) {
         by.mayDo(Deed.READ);
         return described(kind).stream()
-                .map(c -> new ColumnView(c.name(), c.required(), c.about(), c.example()))
+                .map(c -> new ImportColumnView(c.name(), c.required(), c.about(), c.example()))
                 .toList();
     }
 

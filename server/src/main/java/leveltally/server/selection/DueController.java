@@ -22,6 +22,7 @@ import leveltally.core.selection.Horizon;
 import leveltally.core.selection.LeftOutReason;
 import leveltally.core.selection.RelativeDay;
 import leveltally.core.selection.Selection;
+import leveltally.core.selection.Span;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.BankAccount;
@@ -63,7 +64,8 @@ class DueController {
             .expireAfterWrite(Duration.ofSeconds(60))
             .build();
 
-    private record Asked(DueQuestion question, Listing.By by, LocalDate today) {}
+    private record Asked(
+            DueQuestion question, Listing.By by, @Nullable String days, LocalDate today) {}
 
     DueController(
             Due due,
@@ -97,7 +99,7 @@ class DueController {
                 "open",
                 "currency"
             })
-    record RowView(
+    record DueRowView(
             long invoice,
             long vendor,
             String vendorName,
@@ -126,11 +128,12 @@ class DueController {
             List<MoneyView> open,
             String toPay) {}
 
-    @Schema(requiredProperties = {"reason", "words", "wayOut", "count", "open"})
-    record LeftOutView(String reason, String words, String wayOut, int count, List<MoneyView> open) {}
+    /** {@code first} is the entry number of the first row of the list it keeps out; 0 when none is listed. */
+    @Schema(requiredProperties = {"reason", "words", "wayOut", "count", "open", "first"})
+    record LeftOutView(String reason, String words, String wayOut, int count, List<MoneyView> open, long first) {}
 
     @Schema(requiredProperties = {"way", "words", "claims", "spends", "saves", "late", "lateCash", "error", "chosen"})
-    record WayView(
+    record CashWayView(
             String way,
             String words,
             int claims,
@@ -142,7 +145,7 @@ class DueController {
             boolean chosen) {}
 
     @Schema(requiredProperties = {"vendor", "vendorName", "amount", "invoices", "credits"})
-    record OffsetView(long vendor, String vendorName, String amount, List<Long> invoices, List<Long> credits) {}
+    record OffsetProposalView(long vendor, String vendorName, String amount, List<Long> invoices, List<Long> credits) {}
 
     /**
      * @param order the entry numbers of all rows in their order; {@code rows} are the first page of them
@@ -187,9 +190,9 @@ class DueController {
             List<GroupView> groups,
             @Nullable Integer lineAt,
             long[] order,
-            List<RowView> rows,
-            List<WayView> ways,
-            List<OffsetView> offsets) {}
+            List<DueRowView> rows,
+            List<CashWayView> ways,
+            List<OffsetProposalView> offsets) {}
 
     @Schema(requiredProperties = {"count", "open", "toPay"})
     record TotalView(int count, List<MoneyView> open, String toPay) {}
@@ -223,11 +226,12 @@ class DueController {
 
     /** {@code share} is the height of its bar in percent of the highest. */
     @Schema(requiredProperties = {"date", "due", "count", "share", "dying", "discounts", "dyingShare"})
-    record DayView(LocalDate date, String due, int count, int share, String dying, int discounts, int dyingShare) {}
+    record HorizonDayView(
+            LocalDate date, String due, int count, int share, String dying, int discounts, int dyingShare) {}
 
     /** {@code cash} is what is left above the floor; {@code level} its place in percent between least and most. */
     @Schema(requiredProperties = {"date", "invoices", "pays", "saves", "short"})
-    record RunView(
+    record PlannedRunView(
             LocalDate date,
             int invoices,
             String pays,
@@ -244,8 +248,8 @@ class DueController {
             String late,
             int lateCount,
             @Nullable Integer zero,
-            List<DayView> days,
-            List<RunView> runs) {}
+            List<HorizonDayView> days,
+            List<PlannedRunView> runs) {}
 
     @Schema(requiredProperties = {"id", "name", "owner", "mine", "shared", "question"})
     record SavedView(
@@ -271,10 +275,12 @@ class DueController {
     DueView list(
             Actor by,
             @ParameterObject @ModelAttribute DueQuestion question,
-            @RequestParam(defaultValue = "DAY") Listing.By listedBy) {
+            @RequestParam(defaultValue = "DAY") Listing.By listedBy,
+            @RequestParam(required = false) @Nullable String days) {
         by.mayDo(Deed.READ);
-        Listing list = Listing.of(due.select(question, by.today()), listedBy, by.today());
-        recent.put(new Asked(question, listedBy, by.today()), list);
+        Asked asked = new Asked(question, listedBy, days, by.today());
+        Listing list = list(asked);
+        recent.put(asked, list);
         Selection selection = list.selection();
         Criteria criteria = selection.criteria();
         Money limit = criteria.paying().limit();
@@ -300,7 +306,8 @@ class DueController {
                                 out.reason().words(),
                                 out.reason().wayOut(),
                                 out.count(),
-                                money(out.open())))
+                                money(out.open()),
+                                list.first(out.reason())))
                         .toList(),
                 list.groups().stream().map(group -> view(group, list.none())).toList(),
                 list.lineAt() < 0 ? null : list.lineAt(),
@@ -316,13 +323,14 @@ class DueController {
 
     /** A page of the list: rows {@code from}, {@code from} + 1, and so on. */
     @GetMapping("/due/rows")
-    List<RowView> rows(
+    List<DueRowView> rows(
             Actor by,
             @ParameterObject @ModelAttribute DueQuestion question,
             @RequestParam(defaultValue = "DAY") Listing.By listedBy,
+            @RequestParam(required = false) @Nullable String days,
             @RequestParam int from) {
         by.mayDo(Deed.READ);
-        return rows(listing(question, listedBy, by.today()), Math.max(0, from), by.today());
+        return rows(listing(new Asked(question, listedBy, days, by.today())), Math.max(0, from), by.today());
     }
 
     /** What the selected rows come to; the browser adds nothing up. {@code all} for the whole list. */
@@ -331,9 +339,10 @@ class DueController {
             Actor by,
             @ParameterObject @ModelAttribute DueQuestion question,
             @RequestParam(defaultValue = "DAY") Listing.By listedBy,
+            @RequestParam(required = false) @Nullable String days,
             @RequestParam String selected) {
         by.mayDo(Deed.READ);
-        Listing list = listing(question, listedBy, by.today());
+        Listing list = listing(new Asked(question, listedBy, days, by.today()));
         List<Selection.Row> rows = list.rows();
         if (!selected.equals("all")) {
             Set<InvoiceId> wanted = EntryRanges.read(selected);
@@ -352,9 +361,10 @@ class DueController {
     ResponseEntity<StreamingResponseBody> csv(
             Actor by,
             @ParameterObject @ModelAttribute DueQuestion question,
-            @RequestParam(defaultValue = "DAY") Listing.By listedBy) {
+            @RequestParam(defaultValue = "DAY") Listing.By listedBy,
+            @RequestParam(required = false) @Nullable String days) {
         by.mayDo(Deed.READ);
-        Listing list = Listing.of(due.select(question, by.today()), listedBy, by.today());
+        Listing list = list(new Asked(question, listedBy, days, by.today()));
         return Csv.answer(
                 "due.csv",
                 List.of(
@@ -434,7 +444,7 @@ class DueController {
                 of.late().count(),
                 range == 0 ? null : percent(-bottom, range),
                 of.days().stream()
-                        .map(d -> new DayView(
+                        .map(d -> new HorizonDayView(
                                 d.date(),
                                 d.due().open().toString(),
                                 d.due().count(),
@@ -444,7 +454,7 @@ class DueController {
                                 percent(d.dying().minor(), dying)))
                         .toList(),
                 of.runs().stream()
-                        .map(r -> new RunView(
+                        .map(r -> new PlannedRunView(
                                 r.date(),
                                 r.invoices(),
                                 r.pays().toString(),
@@ -492,15 +502,29 @@ class DueController {
         return savedCriteria(by);
     }
 
-    private Listing listing(DueQuestion question, Listing.By by, LocalDate today) {
-        return recent.get(new Asked(question, by, today), asked -> Listing.of(due.select(question, today), by, today));
+    private Listing listing(Asked asked) {
+        return recent.get(asked, this::list);
+    }
+
+    private Listing list(Asked asked) {
+        return Listing.of(due.select(asked.question(), asked.today()), asked.by(), days(asked.days()), asked.today());
+    }
+
+    /** The days picked on the horizon, {@code 2026-11-20~2026-11-24}; all when none are. */
+    private static Span<LocalDate> days(@Nullable String text) {
+        if (text == null || text.isBlank()) {
+            return Span.all();
+        }
+        String[] ends = text.split("~");
+        LocalDate from = RelativeDay.read(ends[0], LocalDate.EPOCH);
+        return Span.of(from, ends.length == 1 ? from : RelativeDay.read(ends[1], LocalDate.EPOCH), "days", "days");
     }
 
     private static int percent(long part, long whole) {
         return whole == 0 ? 0 : (int) (100 * part / whole);
     }
 
-    private static List<RowView> rows(Listing list, int from, LocalDate today) {
+    private static List<DueRowView> rows(Listing list, int from, LocalDate today) {
         int until = Math.min(from + PAGE, list.rows().size());
         return from >= until
                 ? List.of()
@@ -521,8 +545,8 @@ class DueController {
                 group.toPay(none).toString());
     }
 
-    private static WayView view(Selection.WayOutcome way, boolean chosen) {
-        return new WayView(
+    private static CashWayView view(Selection.WayOutcome way, boolean chosen) {
+        return new CashWayView(
                 way.way().name(),
                 way.way().words(),
                 way.claims(),
@@ -534,8 +558,8 @@ class DueController {
                 chosen);
     }
 
-    private static OffsetView view(Selection.OffsetProposal offset) {
-        return new OffsetView(
+    private static OffsetProposalView view(Selection.OffsetProposal offset) {
+        return new OffsetProposalView(
                 offset.payee().vendor().value(),
                 offset.payee().name(),
                 offset.settling().credit().toString(),
@@ -547,12 +571,12 @@ class DueController {
                         .toList());
     }
 
-    private static RowView view(Selection.Row row, LocalDate today) {
+    private static DueRowView view(Selection.Row row, LocalDate today) {
         var invoice = row.candidate().invoice();
         boolean taken = row.isTaken();
         LeftOutReason reason = row.decision() instanceof Decision.LeftOut out ? out.reason() : null;
         Listing.Note note = Listing.Note.of(row, invoice.discount().until());
-        return new RowView(
+        return new DueRowView(
                 invoice.id().value(),
                 row.candidate().payee().vendor().value(),
                 row.candidate().payee().name(),

@@ -13,6 +13,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.Selection;
+import leveltally.core.selection.Span;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -43,8 +44,9 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
         }
     }
 
-    static Listing of(Selection selection, By by, LocalDate today) {
-        Maker maker = new Maker(selection, today);
+    /** @param days only what falls due, or loses its discount, in these days is listed; totals stay the batch's */
+    static Listing of(Selection selection, By by, Span<LocalDate> days, LocalDate today) {
+        Maker maker = new Maker(selection, days, today);
         switch (by) {
             case DAY -> maker.byDay();
             case VENDOR -> maker.byName(row -> row.candidate().payee().name());
@@ -69,6 +71,16 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
                 rows.stream().map(row -> row.candidate().invoice().open()).toList());
     }
 
+    /** The first row a reason keeps out; 0 when none is listed. */
+    long first(leveltally.core.selection.LeftOutReason reason) {
+        for (Selection.Row row : rows) {
+            if (row.decision() instanceof Decision.LeftOut out && out.reason() == reason) {
+                return row.candidate().invoice().id().value();
+            }
+        }
+        return 0;
+    }
+
     Money none() {
         return Money.zero(selection.criteria().currency());
     }
@@ -85,13 +97,17 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
 
     private static final class Maker {
         private final Selection selection;
+        private final List<Selection.Row> shown;
         private final LocalDate today;
         private final List<Selection.Row> rows = new ArrayList<>();
         private final List<Group> groups = new ArrayList<>();
         private int lineAt = -1;
 
-        Maker(Selection selection, LocalDate today) {
+        Maker(Selection selection, Span<LocalDate> days, LocalDate today) {
             this.selection = selection;
+            this.shown = days.isAll()
+                    ? selection.rows()
+                    : selection.rows().stream().filter(row -> falls(row, days)).toList();
             this.today = today;
         }
 
@@ -102,11 +118,19 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
             rows.addAll(members);
         }
 
+        private boolean falls(Selection.Row row, Span<LocalDate> days) {
+            var invoice = row.candidate().invoice();
+            LocalDate until = invoice.discount().until();
+            return days.contains(invoice.dueDate())
+                    || until != null
+                            && days.contains(until.plusDays(selection.criteria().graceDays()));
+        }
+
         void byDay() {
             Map<LocalDate, List<Selection.Row>> days = new LinkedHashMap<>();
             List<Selection.Row> late = new ArrayList<>();
             List<Selection.Row> notDue = new ArrayList<>();
-            for (Selection.Row row : selection.rows()) {
+            for (Selection.Row row : shown) {
                 LocalDate date = row.candidate().invoice().dueDate();
                 if (date.isAfter(selection.criteria().dueBy())) {
                     notDue.add(row);
@@ -142,17 +166,21 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
         /** Claims as cash is given out, the line where it ran out, then what was left out for other reasons. */
         void byCash() {
             Map<InvoiceId, Selection.Row> now = new LinkedHashMap<>();
-            selection.rows().forEach(row -> now.put(row.candidate().invoice().id(), row));
+            shown.forEach(row -> now.put(row.candidate().invoice().id(), row));
             Integer line = selection.lineAt().orElse(null);
             Set<InvoiceId> seen = new HashSet<>();
             for (int i = 0; i < selection.queue().size(); i++) {
                 Selection.Queued queued = selection.queue().get(i);
                 List<Selection.Row> members = queued.claim().rows().stream()
                         .map(row -> now.get(row.candidate().invoice().id()))
+                        .filter(java.util.Objects::nonNull)
                         .toList();
                 members.forEach(row -> seen.add(row.candidate().invoice().id()));
                 if (line != null && line == i) {
                     lineAt = groups.size();
+                }
+                if (members.isEmpty()) {
+                    continue;
                 }
                 add(
                         "c" + members.get(0).candidate().invoice().id().value(),
@@ -166,7 +194,7 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
                         true);
             }
             Map<String, List<Selection.Row>> out = new LinkedHashMap<>();
-            for (Selection.Row row : selection.rows()) {
+            for (Selection.Row row : shown) {
                 if (!seen.contains(row.candidate().invoice().id()) && row.decision() instanceof Decision.LeftOut why) {
                     // what is beyond the line inside a claim paid in part stands under the same reason
                     out.computeIfAbsent(why.reason().words(), none -> new ArrayList<>())

@@ -125,7 +125,7 @@ class VendorController {
             String state,
             boolean selectable) {}
 
-    record Reason(@NotNull @Size(max = 200) String reason) {}
+    record VendorReason(@NotNull @Size(max = 200) String reason) {}
 
     /** Vendors by name or number, for a choice. */
     @GetMapping
@@ -191,13 +191,13 @@ class VendorController {
     }
 
     @PostMapping("/{id}/hold")
-    VendorView hold(Actor by, @PathVariable long id, @Valid @RequestBody Reason wanted) {
+    VendorView hold(Actor by, @PathVariable long id, @Valid @RequestBody VendorReason wanted) {
         vendors.hold(by, new VendorId(id), wanted.reason());
         return pages.one(new VendorId(id));
     }
 
     @PostMapping("/{id}/release")
-    VendorView release(Actor by, @PathVariable long id, @Valid @RequestBody Reason wanted) {
+    VendorView release(Actor by, @PathVariable long id, @Valid @RequestBody VendorReason wanted) {
         vendors.release(by, new VendorId(id), wanted.reason());
         return pages.one(new VendorId(id));
     }

@@ -137,7 +137,7 @@ class WorkController {
         found.addAll(jdbc.sql("SELECT id, name, number FROM vendor WHERE name LIKE :like ORDER BY name LIMIT :most")
                 .param("like", like)
                 .param("most", MOST_FOUND)
-                .query((r, n) -> new FoundView("Vendor", r.getString(2), r.getString(3), "/due?vendor=" + r.getLong(1)))
+                .query((r, n) -> new FoundView("Vendor", r.getString(2), r.getString(3), "/vendors/" + r.getLong(1)))
                 .list());
         found.addAll(jdbc.sql("""
                         SELECT i.id, i.reference, v.name, v.id, i.open_minor, i.currency, b.id, b.name FROM invoice i
@@ -153,7 +153,9 @@ class WorkController {
                         r.getString(3) + " · open "
                                 + MoneyView.of(r.getLong(5), r.getString(6)).text()
                                 + (r.getString(8) == null ? "" : " · in " + r.getString(8)),
-                        r.getString(8) == null ? "/due?vendor=" + r.getLong(4) : "/batches/" + r.getLong(7)))
+                        r.getString(8) == null
+                                ? "/vendors/" + r.getLong(4) + "?show=" + (r.getLong(5) > 0 ? "OPEN" : "SETTLED") + "&at=" + r.getLong(1)
+                                : "/batches/" + r.getLong(7) + "?at=" + r.getLong(1)))
                 .list());
         return found;
     }

@@ -1,0 +1,250 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { toast } from "sonner";
+import { AnswerBar } from "../approval/AnswerBar";
+import { api, call, type Schemas } from "../api/client";
+import { useSession } from "../frame/session";
+import { Button } from "../parts/Button";
+import { DeedDialog } from "../parts/DeedDialog";
+import type { Batch, Deeds, Edit } from "./draftDeeds";
+
+/** What can be done with the batch as it is, and with what is selected in it. */
+export function BatchBar({
+  batch,
+  editable,
+  selected,
+  total,
+  edit,
+  deeds,
+  onAdd,
+  onPay,
+}: {
+  batch: Batch;
+  editable: boolean;
+  selected: number[];
+  total: Schemas["LinesTotal"] | undefined;
+  edit: Edit;
+  deeds: Deeds;
+  onAdd: () => void;
+  onPay: () => void;
+}) {
+  const session = useSession();
+  const [asking, setAsking] = useState<"send" | "withdraw" | "gather">();
+  const approver = session.roles.includes("APPROVER") || session.roles.includes("CONTROLLER");
+  if (batch.state === "IN_APPROVAL" && approver) return <AnswerBar batch={batch} />;
+  const none = selected.length === 0;
+  const item =
+    "data-[highlighted]:bg-cursor data-[disabled]:text-faint flex min-h-8 cursor-default items-center gap-6 px-3 outline-none";
+  const entries: [string, string, boolean, () => void][] = [
+    ["Pay part…", "a digit", none, onPay],
+    [
+      "Give it its own check",
+      "o",
+      selected.length !== 1,
+      () => void edit((v) => deeds.ownCheck(v, selected[0]!), "It has its own check."),
+    ],
+    [
+      "Split off into a payment of its own",
+      "s",
+      none,
+      () => void edit((v) => deeds.split(v, selected), `${selected.length} split off.`),
+    ],
+    [
+      "Join the payments",
+      "j",
+      selected.length < 2,
+      () => void edit((v) => deeds.join(v, selected), "Joined."),
+    ],
+    [
+      "Sum up on the stub",
+      "",
+      none,
+      () => void edit((v) => deeds.show(v, selected, false), "Summed up on the stub."),
+    ],
+    [
+      "List on the stub",
+      "",
+      none,
+      () => void edit((v) => deeds.show(v, selected, true), "Listed on the stub."),
+    ],
+  ];
+  const whole: [string, boolean, () => void][] = [
+    ["Gather again…", !batch.gathered, () => setAsking("gather")],
+    [
+      "Release all credits",
+      batch.credited === "0.00",
+      () => void edit(deeds.releaseCredits, "Released all credits."),
+    ],
+    ["Take everything out", batch.claims.length === 0, () => void edit(deeds.clear, "Took everything out.")],
+    ["Withdraw the batch…", false, () => setAsking("withdraw")],
+  ];
+  return (
+    <>
+      {editable && (
+        <>
+          <Button onClick={onAdd}>Add invoices…</Button>
+          <Button
+            disabled={none}
+            onClick={() => void edit((v) => deeds.takeOut(v, selected), `Took out ${selected.length}.`)}
+          >
+            Take out {selected.length > 1 ? selected.length : ""}
+          </Button>
+          <DropdownMenu.Root>
+            <DropdownMenu.Trigger asChild>
+              <Button>Change ▾</Button>
+            </DropdownMenu.Trigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content side="top" align="start" className="bg-sheet border-ink z-30 border py-1">
+                {entries.map(([words, key, disabled, run]) => (
+                  <DropdownMenu.Item key={words} className={item} disabled={disabled} onSelect={run}>
+                    {words} <kbd className="text-faint ml-auto">{key}</kbd>
+                  </DropdownMenu.Item>
+                ))}
+                <DropdownMenu.Separator className="border-hair my-1 border-t" />
+                {whole.map(([words, disabled, run]) => (
+                  <DropdownMenu.Item key={words} className={item} disabled={disabled} onSelect={run}>
+                    {words}
+                  </DropdownMenu.Item>
+                ))}
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
+          <Button
+            disabled={!batch.undo}
+            title={batch.undo ? `Undo: ${batch.undo}` : "Nothing to undo"}
+            onClick={() => void edit(deeds.undo)}
+          >
+            Undo
+          </Button>
+          <Button
+            disabled={!batch.redo}
+            title={batch.redo ? `Do again: ${batch.redo}` : "Nothing to do again"}
+            onClick={() => void edit(deeds.redo)}
+          >
+            Do again
+          </Button>
+        </>
+      )}
+      <span className="text-faint ml-auto text-[13px]" aria-live="polite">
+        {total
+          ? `${total.count} selected, settles ${total.settles}, pays ${total.pays}`
+          : editable && (
+              <span className="max-[1400px]:hidden">Space takes out · a digit pays part · ? keys</span>
+            )}
+      </span>
+      {batch.state === "DRAFT" && editable && (
+        <Button look="deed" disabled={batch.claims.length === 0} onClick={() => setAsking("send")}>
+          Send for approval…
+        </Button>
+      )}
+      {(batch.state === "APPROVED" || batch.state === "NUMBERED") && session.roles.includes("CLERK") && (
+        <Link
+          to={`/print/${batch.id}`}
+          className="bg-harbour text-onharbour inline-flex min-h-8 items-center px-3 font-bold"
+        >
+          Go to printing
+        </Link>
+      )}
+      <Questions
+        batch={batch}
+        asking={asking}
+        onClose={() => setAsking(undefined)}
+        edit={edit}
+        deeds={deeds}
+      />
+    </>
+  );
+}
+
+function Questions({
+  batch,
+  asking,
+  onClose,
+  edit,
+  deeds,
+}: {
+  batch: Batch;
+  asking: "send" | "withdraw" | "gather" | undefined;
+  onClose: () => void;
+  edit: Edit;
+  deeds: Deeds;
+}) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const at = { params: { path: { id: batch.id } }, body: { version: batch.version } };
+  const gathering = useQuery({
+    queryKey: ["gathering", batch.id, batch.version],
+    enabled: asking === "gather",
+    staleTime: 0,
+    queryFn: () => call(api.GET("/api/batches/{id}/gathering", { params: { path: { id: batch.id } } })),
+  });
+  const difference = gathering.data;
+  return (
+    <>
+      <DeedDialog
+        open={asking === "send"}
+        onClose={onClose}
+        title={`Send “${batch.name}” for approval: ${batch.claims.length} ${batch.claims.length === 1 ? "claim" : "claims"}, ${batch.amount} ${batch.currency}`}
+        deed="Send for approval"
+        run={async () => {
+          await call(api.POST("/api/batches/{id}/send", at));
+          await queries.invalidateQueries();
+          toast(`“${batch.name}” waits for approval.`);
+        }}
+      >
+        <p>Payee and address of every claim stay as they are now. A change afterwards voids the approval.</p>
+      </DeedDialog>
+      <DeedDialog
+        open={asking === "withdraw"}
+        onClose={onClose}
+        title={`Withdraw “${batch.name}”`}
+        deed="Withdraw the batch"
+        grave
+        run={async () => {
+          await call(api.POST("/api/batches/{id}/withdraw", at));
+          await queries.invalidateQueries();
+          navigate("/batches");
+        }}
+      >
+        <p>The batch is kept and can still be looked at; its invoices are free for another batch.</p>
+      </DeedDialog>
+      <DeedDialog
+        open={asking === "gather"}
+        onClose={onClose}
+        title={`Gather “${batch.name}” again`}
+        deed={
+          difference
+            ? `Take ${difference.added.length} in, ${difference.removed.length} out`
+            : "Apply the difference"
+        }
+        run={async () => {
+          const next = await deeds.gatherAgain(batch.version);
+          await edit(() => Promise.resolve(next), "Gathered again.");
+        }}
+      >
+        {gathering.error && <p className="text-rust">{gathering.error.message}</p>}
+        {difference && (
+          <div className="flex max-h-80 flex-col gap-2 overflow-auto">
+            {difference.added.length + difference.removed.length === 0 && (
+              <p>The criteria would take exactly what the batch has.</p>
+            )}
+            {difference.added.map((one) => (
+              <p key={one.invoice}>
+                <b className="text-greentext">in</b> {one.payee}{" "}
+                <span className="font-mono text-[13px]">{one.reference}</span>, pays {one.open}
+              </p>
+            ))}
+            {difference.removed.map((one) => (
+              <p key={one.invoice}>
+                <b className="text-brass">out</b> entry {one.invoice}: {one.why}
+              </p>
+            ))}
+            <p className="text-faint">What was added, changed or taken out by hand stays as it is.</p>
+          </div>
+        )}
+      </DeedDialog>
+    </>
+  );
+}

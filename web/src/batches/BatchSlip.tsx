@@ -1,0 +1,276 @@
+import { useQuery } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, call, type Schemas } from "../api/client";
+import { Button } from "../parts/Button";
+import { clock, dayMonth } from "../parts/dates";
+import { Download } from "../parts/Download";
+import { Face } from "../parts/Face";
+import { useRest } from "../parts/useRest";
+import type { Line } from "./BatchPage";
+import type { Batch, Deeds, Edit } from "./draftDeeds";
+
+/** The payment under the cursor, what can be decided about it, and the life of the draft. */
+export function BatchSlip({
+  batch,
+  claim,
+  line,
+  editable,
+  panel,
+  focus,
+  edit,
+  deeds,
+  onPanel,
+}: {
+  batch: Batch;
+  claim: Schemas["ClaimView"] | undefined;
+  line: Line | undefined;
+  editable: boolean;
+  panel: string;
+  focus: string | undefined;
+  edit: Edit;
+  deeds: Deeds;
+  onPanel: (panel: string) => void;
+}) {
+  const tabs: [string, string][] = [
+    ["payment", "Payment"],
+    ["claim", "Decide"],
+    ["changes", `Changes${batch.edits.length > 0 ? ` (${batch.edits.length})` : ""}`],
+  ];
+  const rested = useRest(claim?.id);
+  return (
+    <Tabs.Root value={panel} onValueChange={onPanel}>
+      <Tabs.List aria-label="Beside the list" className="border-hair mb-3 flex gap-4 border-b">
+        {tabs.map(([key, title]) => (
+          <Tabs.Trigger
+            key={key}
+            value={key}
+            className="text-faint data-[state=active]:text-ink data-[state=active]:border-harbour -mb-px min-h-8 border-b-2 border-transparent px-0.5 text-[13px] data-[state=active]:font-bold"
+          >
+            {title}
+          </Tabs.Trigger>
+        ))}
+        <span className="ml-auto">
+          <Download path={`/api/batches/${batch.id}/csv`} />
+        </span>
+      </Tabs.List>
+      <Tabs.Content value="payment">
+        <Payment batch={batch} claim={rested} line={line} />
+      </Tabs.Content>
+      <Tabs.Content value="claim">
+        {claim ? (
+          <Decide
+            key={`${claim.id}-${batch.version}`}
+            batch={batch}
+            claim={claim}
+            editable={editable}
+            focus={focus}
+            edit={edit}
+            deeds={deeds}
+          />
+        ) : (
+          <p className="text-faint">
+            Move the cursor onto a line: what can be decided about its payment stands here.
+          </p>
+        )}
+      </Tabs.Content>
+      <Tabs.Content value="changes">
+        <Changes batch={batch} />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
+
+function Payment({
+  batch,
+  claim,
+  line,
+}: {
+  batch: Batch;
+  claim: number | undefined;
+  line: Line | undefined;
+}) {
+  const slip = useQuery({
+    queryKey: ["claim-slip", batch.id, batch.version, claim],
+    enabled: claim !== undefined,
+    queryFn: () =>
+      call(
+        api.GET("/api/slips/claims/{batch}/{claim}", {
+          params: { path: { batch: batch.id, claim: claim! } },
+        }),
+      ),
+  });
+  return (
+    <div className="flex flex-col gap-4">
+      {line === undefined && (
+        <p className="text-faint">Move the cursor onto a line: its check appears here.</p>
+      )}
+      {line && slip.data && (
+        <>
+          <h2 className="font-semibold">{slip.data.title}</h2>
+          {slip.data.face && <Face page={slip.data.face} label={`Check to ${line.payee}, not a check`} />}
+          <address className="text-faint not-italic">
+            {slip.data.address.map((text, i) => (
+              <div key={i}>{text}</div>
+            ))}
+          </address>
+        </>
+      )}
+      {batch.approvals.length > 0 && (
+        <section>
+          <h3 className="text-faint mb-1 text-[13px] font-semibold">Approval</h3>
+          <ul>
+            {batch.approvals.map((approval, i) => (
+              <li key={i} className={approval.counts ? "" : "text-faint"}>
+                {approval.who} {approval.outcome === "APPROVED" ? "approved" : "sent it back"},{" "}
+                {clock(approval.at)}
+                {approval.reason && `: ${approval.reason}`}
+                {!approval.counts && approval.outcome === "APPROVED" && " (void: changed afterwards)"}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+/** Where the payment goes, what its stub says, and which credits reduce it. */
+function Decide({
+  batch,
+  claim,
+  editable,
+  focus,
+  edit,
+  deeds,
+}: {
+  batch: Batch;
+  claim: Schemas["ClaimView"];
+  editable: boolean;
+  focus: string | undefined;
+  edit: Edit;
+  deeds: Deeds;
+}) {
+  const [note, setNote] = useState(claim.stubNote);
+  const choices = useQuery({
+    queryKey: ["claim-choices", batch.id, batch.version, claim.id],
+    queryFn: () =>
+      call(
+        api.GET("/api/batches/{id}/claims/{claim}/choices", {
+          params: { path: { id: batch.id, claim: claim.id } },
+        }),
+      ),
+  });
+  const used = choices.data?.credits.filter((credit) => credit.used).map((credit) => credit.id) ?? [];
+  return (
+    <div className="flex flex-col gap-4">
+      <h2 className="font-semibold">
+        <Link className="text-harbour underline" to={`/vendors/${claim.vendor}`}>
+          {claim.payee}
+        </Link>
+        , {claim.amount}
+      </h2>
+      <fieldset disabled={!editable} className="flex flex-col gap-1">
+        <legend className="text-faint mb-1 text-[13px] font-semibold">Goes to</legend>
+        {choices.data?.addresses.map((address) => (
+          <label key={address.id} className="flex min-h-6 items-start gap-2">
+            <input
+              type="radio"
+              name="remit-to"
+              className="mt-1 min-h-0"
+              checked={address.id === claim.remitTo}
+              onChange={() =>
+                void edit((v) => deeds.sendTo(v, claim.id, address.id), "Goes to that address.")
+              }
+            />
+            {address.address}
+          </label>
+        ))}
+      </fieldset>
+      <form
+        className="flex flex-col gap-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void edit(
+            (v) => deeds.note(v, claim.id, note),
+            note.trim() ? "The stub says so." : "No stub note.",
+          );
+        }}
+      >
+        <label className="flex flex-col gap-1">
+          <span className="text-faint text-[13px] font-semibold">Stub note, at most 120 characters</span>
+          <input
+            value={note}
+            disabled={!editable}
+            autoFocus={focus === "note"}
+            onChange={(event) => setNote(event.target.value)}
+          />
+        </label>
+        <Button type="submit" className="self-start" disabled={!editable || note === claim.stubNote}>
+          Keep the note
+        </Button>
+      </form>
+      <fieldset disabled={!editable} className="flex flex-col gap-1">
+        <legend className="text-faint mb-1 text-[13px] font-semibold">Credits, oldest first</legend>
+        {choices.data?.credits.map((credit, i) => (
+          <label key={credit.id} className="flex min-h-6 items-center gap-2">
+            <input
+              type="checkbox"
+              className="min-h-0"
+              autoFocus={focus === "credits" && i === 0}
+              checked={credit.used}
+              onChange={(event) =>
+                void edit(
+                  (v) =>
+                    deeds.useCredits(
+                      v,
+                      claim.id,
+                      event.target.checked ? [...used, credit.id] : used.filter((id) => id !== credit.id),
+                    ),
+                  event.target.checked
+                    ? `Credit ${credit.reference} is used.`
+                    : `Credit ${credit.reference} released.`,
+                )
+              }
+            />
+            <span className="font-mono text-[13px]">{credit.reference}</span>
+            <span className="text-faint text-[13px]">{dayMonth(credit.date)}</span>
+            <span className="ml-auto">{credit.open}</span>
+          </label>
+        ))}
+        {choices.data?.credits.length === 0 && (
+          <p className="text-faint">No open credit of this vendor and address can be used.</p>
+        )}
+      </fieldset>
+    </div>
+  );
+}
+
+const STATES: Record<string, string> = { UNDONE: "undone", DROPPED: "undone, something else done instead" };
+
+/** What changed since the batch was made, newest first. */
+function Changes({ batch }: { batch: Batch }) {
+  if (batch.edits.length === 0) return <p className="text-faint">Nothing was changed since it was made.</p>;
+  return (
+    <ol>
+      {batch.edits.map((step) => (
+        <li
+          key={step.step}
+          className={`border-hair border-b py-1 ${step.state === "DONE" ? "" : "text-faint line-through decoration-1"}`}
+        >
+          <span className="flex justify-between gap-2">
+            <span>
+              {step.who} {step.what}
+            </span>
+            <span className="whitespace-nowrap">{step.amount}</span>
+          </span>
+          <span className="text-faint text-[13px]">
+            {clock(step.at)}
+            {STATES[step.state] && ` · ${STATES[step.state]}`}
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,206 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, call } from "../api/client";
+import { useSession } from "../frame/session";
+import { DeedDialog } from "../parts/DeedDialog";
+import type { Change, Question } from "./criteria";
+import type { DueView } from "./useDueList";
+
+/** The cash there is, line by line, and the four ways to spend a limit side by side. */
+export function CashPanel({
+  question,
+  view,
+  change,
+}: {
+  question: Question;
+  view: DueView | undefined;
+  change: Change;
+}) {
+  const session = useSession();
+  const [doing, setDoing] = useState<"floor" | "movement">();
+  const cash = useQuery({
+    queryKey: ["cash", question.account, question.checkDate, view?.count],
+    queryFn: () => call(api.GET("/api/due/cash", { params: { query: question } })),
+  });
+  return (
+    <div className="flex flex-col gap-4">
+      {cash.error && <p className="text-rust">{cash.error.message}</p>}
+      {cash.data && (
+        <section>
+          <table className="w-full">
+            <caption className="mb-1 text-left font-semibold">Cash available, {cash.data.currency}</caption>
+            <tbody>
+              {cash.data.lines.map((line) => (
+                <tr key={line.words}>
+                  <th scope="row" className="py-0.5 text-left font-normal">
+                    {line.words}
+                    {line.detail && <span className="text-faint block text-[13px]">{line.detail}</span>}
+                  </th>
+                  <td className="text-right align-top whitespace-nowrap">{line.amount}</td>
+                </tr>
+              ))}
+              <tr className="border-ink border-t">
+                <th scope="row" className="py-1 text-left">
+                  Available
+                </th>
+                <td className="text-right font-bold">{cash.data.available}</td>
+              </tr>
+            </tbody>
+          </table>
+          <p className="flex gap-3 text-[13px]">
+            {question.limit !== "available" && (
+              <button
+                type="button"
+                className="text-harbour min-h-6 underline"
+                onClick={() => change({ limit: "available", by: undefined })}
+              >
+                Pay up to this
+              </button>
+            )}
+            {session.roles.includes("CLERK") && (
+              <button
+                type="button"
+                className="text-harbour min-h-6 underline"
+                onClick={() => setDoing("movement")}
+              >
+                Bring in a movement…
+              </button>
+            )}
+            {session.roles.includes("CONTROLLER") && (
+              <button
+                type="button"
+                className="text-harbour min-h-6 underline"
+                onClick={() => setDoing("floor")}
+              >
+                Set the floor…
+              </button>
+            )}
+          </p>
+        </section>
+      )}
+      {view && view.ways.length > 0 ? (
+        <section>
+          <table className="w-full text-[13px]">
+            <caption className="mb-1 text-left text-sm font-semibold">
+              Four ways to spend {view.limit}
+            </caption>
+            <thead className="text-faint">
+              <tr>
+                <th className="text-left font-semibold">Way</th>
+                <th className="text-right font-semibold">Claims</th>
+                <th className="text-right font-semibold">Spends</th>
+                <th className="text-right font-semibold">Saves</th>
+                <th className="text-right font-semibold">Leaves late</th>
+              </tr>
+            </thead>
+            <tbody>
+              {view.ways.map((way) => (
+                <tr
+                  key={way.way}
+                  className={`border-hair border-t align-top ${way.chosen ? "bg-cursor" : ""}`}
+                >
+                  <th scope="row" className="py-1 text-left font-normal">
+                    <button
+                      type="button"
+                      aria-pressed={way.chosen}
+                      className="text-harbour min-h-6 text-left underline"
+                      onClick={() => change({ way: way.way })}
+                    >
+                      {way.words}
+                    </button>
+                    {way.chosen && <span className="block font-bold">chosen</span>}
+                    {way.error && <span className="text-brass block">within {way.error} of the most</span>}
+                  </th>
+                  <td className="py-1 text-right">{way.claims}</td>
+                  <td className="py-1 text-right">{way.spends}</td>
+                  <td className="text-greentext py-1 text-right">{way.saves}</td>
+                  <td className="py-1 text-right">
+                    {way.late === 0 ? "none" : way.lateCash}
+                    {way.late > 0 && <span className="text-faint block">{way.late} claims</span>}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      ) : (
+        <p className="text-faint">
+          With a limit in the sentence, the four ways to spend it stand here side by side, and the list shows
+          the cash line.
+        </p>
+      )}
+      <CashDeeds
+        account={question.account ?? 0}
+        doing={doing}
+        onClose={() => setDoing(undefined)}
+        today={session.today}
+      />
+    </div>
+  );
+}
+
+function CashDeeds({
+  account,
+  doing,
+  onClose,
+  today,
+}: {
+  account: number;
+  doing: "floor" | "movement" | undefined;
+  onClose: () => void;
+  today: string;
+}) {
+  const queries = useQueryClient();
+  const [amount, setAmount] = useState("");
+  const [text, setText] = useState("");
+  const [date, setDate] = useState(today);
+  const floor = doing === "floor";
+  return (
+    <DeedDialog
+      open={doing !== undefined}
+      onClose={() => {
+        setAmount("");
+        setText("");
+        onClose();
+      }}
+      title={
+        floor ? "The cash the company keeps on this account" : "A cash movement the ledger does not know yet"
+      }
+      deed={floor ? "Keep this floor" : "Bring it in"}
+      run={async () => {
+        const path = { params: { path: { id: account } } };
+        if (floor)
+          await call(api.POST("/api/bank-accounts/{id}/floor", { ...path, body: { floor: amount } }));
+        else
+          await call(
+            api.POST("/api/bank-accounts/{id}/movements", { ...path, body: { date, text, amount } }),
+          );
+        await queries.invalidateQueries();
+      }}
+    >
+      <div className="flex flex-col gap-3">
+        {!floor && (
+          <>
+            <label className="flex flex-col gap-1">
+              <span className="text-faint">Day at the bank</span>
+              <input type="date" value={date} max={today} onChange={(event) => setDate(event.target.value)} />
+            </label>
+            <label className="flex flex-col gap-1">
+              <span className="text-faint">What it is</span>
+              <input value={text} maxLength={120} onChange={(event) => setText(event.target.value)} />
+            </label>
+          </>
+        )}
+        <label className="flex flex-col gap-1">
+          <span className="text-faint">{floor ? "Floor" : "Amount; a minus for what left the account"}</span>
+          <input
+            inputMode="decimal"
+            className="text-right"
+            value={amount}
+            onChange={(event) => setAmount(event.target.value)}
+          />
+        </label>
+      </div>
+    </DeedDialog>
+  );
+}

@@ -1,0 +1,370 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState, type KeyboardEvent } from "react";
+import { api, call, Refused, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
+import { useSession } from "../frame/session";
+import { Station } from "../frame/Station";
+import { Button } from "../parts/Button";
+import { shortDate } from "../parts/dates";
+
+interface LineEntry {
+  account: string;
+  amount: string;
+  job: string;
+}
+interface Entered {
+  entry: number;
+  vendor: string;
+  reference: string;
+  amount: string;
+  dueDate: string;
+}
+
+const EMPTY: LineEntry = { account: "", amount: "", job: "" };
+
+/** One invoice or credit by hand: Tab goes on, Enter enters, Ctrl D repeats what stands above. */
+export function EnterInvoice() {
+  const session = useSession();
+  const queries = useQueryClient();
+  const [values, change] = useAddress();
+  const [vendorText, setVendorText] = useState("");
+  const [vendor, setVendor] = useState<Schemas["Choice"]>();
+  const [kind, setKind] = useState<"INVOICE" | "CREDIT">("INVOICE");
+  const [head, setHead] = useState({ reference: "", date: session.today, apart: "", own: false });
+  const [lines, setLines] = useState<LineEntry[]>([EMPTY]);
+  const [last, setLast] = useState<{ vendor: Schemas["Choice"]; head: typeof head; lines: LineEntry[] }>();
+  const [entered, setEntered] = useState<Entered[]>([]);
+  const [refused, setRefused] = useState<Refused>();
+  const form = useRef<HTMLFormElement>(null);
+  const accounts = useQuery({
+    queryKey: ["ledger-accounts"],
+    queryFn: () => call(api.GET("/api/ledger-accounts")),
+    staleTime: 300_000,
+  });
+  const found = useQuery({
+    queryKey: ["vendors", vendorText],
+    queryFn: () => call(api.GET("/api/vendors", { params: { query: { text: vendorText } } })),
+  });
+  // a link from a vendor's page names the vendor
+  const linked = useQuery({
+    queryKey: ["vendor", Number(values.vendor)],
+    enabled: Boolean(values.vendor) && !vendor,
+    queryFn: () => call(api.GET("/api/vendors/{id}", { params: { path: { id: Number(values.vendor) } } })),
+  });
+  const chosen =
+    vendor ??
+    (linked.data && {
+      id: linked.data.id,
+      number: linked.data.number,
+      name: linked.data.name,
+      group: linked.data.group,
+    });
+  const expense = accounts.data?.filter((a) => a.kind === "EXPENSE") ?? [];
+  const accountOf = (code: string) => accounts.data?.find((a) => a.code === code.trim().split(" ")[0]);
+  const amounts = lines.map((line) => line.amount).filter((amount) => amount.trim() !== "");
+  const preview = useQuery({
+    queryKey: ["entry-preview", chosen?.id, head.date, amounts],
+    enabled: Boolean(chosen) && head.date !== "",
+    retry: false,
+    queryFn: () =>
+      call(
+        api.GET("/api/invoices/preview", {
+          params: { query: { vendor: chosen!.id, invoiceDate: head.date, amounts } },
+        }),
+      ),
+  });
+  const setLine = (i: number, next: Partial<LineEntry>) =>
+    setLines((before) => before.map((line, j) => (j === i ? { ...line, ...next } : line)));
+
+  const pickVendor = (text: string) => {
+    setVendorText(text);
+    const exact = found.data?.find(
+      (v) => v.number.toLowerCase() === text.trim().toLowerCase() || v.name === text.trim(),
+    );
+    setVendor(exact);
+    change({ vendor: undefined });
+  };
+  const submit = async () => {
+    setRefused(undefined);
+    if (!chosen) {
+      setRefused(new Refused(0, "no-vendor", "Choose the vendor by number or name.", { vendor: "missing" }));
+      return;
+    }
+    const unknown = lines.find((line) => line.amount.trim() !== "" && !accountOf(line.account));
+    if (unknown) {
+      setRefused(
+        new Refused(0, "no-account", `There is no account “${unknown.account}”. Type its code.`, {
+          lines: "unknown account",
+        }),
+      );
+      return;
+    }
+    try {
+      const done = await call(
+        api.POST("/api/invoices", {
+          body: {
+            kind,
+            vendor: chosen.id,
+            reference: head.reference,
+            invoiceDate: head.date,
+            notDiscountable: head.apart || undefined,
+            ownCheck: head.own,
+            lines: lines
+              .filter((line) => line.amount.trim() !== "")
+              .map((line) => ({
+                account: accountOf(line.account)!.id,
+                amount: line.amount,
+                job: line.job || undefined,
+              })),
+          },
+        }),
+      );
+      setEntered((before) => [
+        {
+          entry: done.entry,
+          vendor: chosen.name,
+          reference: head.reference,
+          amount: `${done.amount.text} ${done.amount.currency}`,
+          dueDate: done.dueDate,
+        },
+        ...before,
+      ]);
+      setLast({ vendor: chosen, head, lines });
+      setHead({ ...head, reference: "", apart: "", own: false });
+      setLines([EMPTY]);
+      await queries.invalidateQueries({ queryKey: ["work"] });
+      form.current?.querySelector<HTMLInputElement>("[name=reference]")?.focus();
+    } catch (error) {
+      setRefused(
+        error instanceof Refused
+          ? error
+          : new Refused(0, "failed", "That failed. Nothing was entered; try again.", {}),
+      );
+    }
+  };
+  /** Ctrl D: the field above, or for the first line and the head what was entered last. */
+  const repeat = (event: KeyboardEvent<HTMLFormElement>) => {
+    if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "d") return;
+    event.preventDefault();
+    const field = event.target as HTMLInputElement;
+    const [name, place] = field.name.split("-");
+    if (place !== undefined) {
+      const i = Number(place);
+      const above = i > 0 ? lines[i - 1] : last?.lines[0];
+      if (above) setLine(i, { [name as keyof LineEntry]: above[name as keyof LineEntry] });
+    } else if (last && name === "vendor") {
+      setVendor(last.vendor);
+      setVendorText(last.vendor.number);
+    } else if (last && (name === "reference" || name === "date" || name === "apart")) {
+      setHead({ ...head, [name]: last.head[name] });
+    }
+  };
+  const fault = (name: string) => (refused?.fields[name] ? { "aria-invalid": true } : {});
+  return (
+    <Station
+      title="Enter an invoice"
+      sentence={
+        <>
+          Enter {kind === "INVOICE" ? "an invoice" : "a credit"}
+          {chosen && (
+            <>
+              {" "}
+              of <b>{chosen.name}</b>
+            </>
+          )}
+          {preview.data && (
+            <>
+              , {preview.data.terms}: due {shortDate(preview.data.dueDate)}
+              {preview.data.discountDate && `, discount until ${shortDate(preview.data.discountDate)}`}
+            </>
+          )}
+          .
+        </>
+      }
+      answer={
+        <span>
+          Tab goes on · Ctrl D repeats the field above, or the one of the last entry · Enter enters it
+        </span>
+      }
+      list={
+        <form
+          ref={form}
+          className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto p-5"
+          onKeyDown={repeat}
+          onSubmit={(event) => {
+            event.preventDefault();
+            void submit();
+          }}
+        >
+          <div className="grid grid-cols-[120px_minmax(200px,1.4fr)_1fr_150px_130px] gap-3 max-[1100px]:grid-cols-2">
+            <label className="flex flex-col gap-1">
+              <span className="text-faint text-[13px]">What it is</span>
+              <select value={kind} onChange={(event) => setKind(event.target.value as typeof kind)}>
+                <option value="INVOICE">invoice</option>
+                <option value="CREDIT">credit</option>
+              </select>
+            </label>
+            <label className="flex flex-col gap-1">
+              <span className="text-faint text-[13px]">Vendor, by number or name</span>
+              <input
+                name="vendor"
+                list="vendors-known"
+                autoFocus
+                value={vendorText || chosen?.number || ""}
+                onChange={(event) => pickVendor(event.target.value)}
+                {...fault("vendor")}
+              />
+              <datalist id="vendors-known">
+                {found.data?.map((v) => (
+                  <option key={v.id} value={v.number}>
+                    {v.name}
+                  </option>
+                ))}
+              </datalist>
+            </label>
+            <label className="flex flex-col gap-1">
+              <span className="text-faint text-[13px]">Their reference</span>
+              <input
+                name="reference"
+                maxLength={40}
+                value={head.reference}
+                onChange={(event) => setHead({ ...head, reference: event.target.value })}
+                {...fault("reference")}
+              />
+            </label>
+            <label className="flex flex-col gap-1">
+              <span className="text-faint text-[13px]">Invoice date</span>
+              <input
+                type="date"
+                name="date"
+                value={head.date}
+                onChange={(event) => setHead({ ...head, date: event.target.value })}
+              />
+            </label>
+            <label className="flex flex-col gap-1">
+              <span className="text-faint text-[13px]">Without discount</span>
+              <input
+                name="apart"
+                inputMode="decimal"
+                className="text-right"
+                value={head.apart}
+                onChange={(event) => setHead({ ...head, apart: event.target.value })}
+                {...fault("notDiscountable")}
+              />
+            </label>
+          </div>
+          <table className="w-full max-w-3xl">
+            <thead className="text-faint text-left text-[13px]">
+              <tr>
+                <th className="w-8 font-semibold">#</th>
+                <th className="font-semibold">Account</th>
+                <th className="w-40 text-right font-semibold">Amount</th>
+                <th className="w-36 pl-3 font-semibold">Job</th>
+              </tr>
+            </thead>
+            <tbody>
+              {lines.map((line, i) => (
+                <tr key={i}>
+                  <td className="text-faint">{i + 1}</td>
+                  <td>
+                    <input
+                      name={`account-${i}`}
+                      aria-label={`Account of line ${i + 1}`}
+                      list="accounts-known"
+                      className="w-40"
+                      value={line.account}
+                      onChange={(event) => setLine(i, { account: event.target.value })}
+                    />{" "}
+                    <span className="text-faint">{accountOf(line.account)?.name}</span>
+                  </td>
+                  <td>
+                    <input
+                      name={`amount-${i}`}
+                      aria-label={`Amount of line ${i + 1}`}
+                      inputMode="decimal"
+                      className="w-full text-right"
+                      value={line.amount}
+                      onChange={(event) => setLine(i, { amount: event.target.value })}
+                      onBlur={() =>
+                        i === lines.length - 1 && line.amount.trim() !== "" && setLines([...lines, EMPTY])
+                      }
+                      {...fault("lines")}
+                    />
+                  </td>
+                  <td className="pl-3">
+                    <input
+                      name={`job-${i}`}
+                      aria-label={`Job of line ${i + 1}`}
+                      maxLength={20}
+                      className="w-full"
+                      value={line.job}
+                      onChange={(event) => setLine(i, { job: event.target.value })}
+                    />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <datalist id="accounts-known">
+            {expense.map((a) => (
+              <option key={a.id} value={a.code}>
+                {a.name}
+              </option>
+            ))}
+          </datalist>
+          <div className="flex items-center gap-4">
+            <label className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="min-h-0"
+                checked={head.own}
+                onChange={(event) => setHead({ ...head, own: event.target.checked })}
+              />
+              It must have its own check
+            </label>
+            <span className="ml-auto">
+              {preview.error ? (
+                <span className="text-rust">{preview.error.message}</span>
+              ) : (
+                preview.data && (
+                  <>
+                    Total <b>{preview.data.total}</b> {preview.data.currency}
+                  </>
+                )
+              )}
+            </span>
+            <Button type="submit" look="deed" disabled={!session.roles.includes("CLERK")}>
+              Enter it
+            </Button>
+          </div>
+          {refused && (
+            <p role="alert" className="border-rust text-rust border-l-4 pl-3">
+              {refused.message}
+            </p>
+          )}
+        </form>
+      }
+      slip={
+        <section aria-live="polite">
+          <h2 className="mb-2 font-semibold">Entered now</h2>
+          {entered.length === 0 && (
+            <p className="text-faint">
+              What you enter is posted at once: its lines are debited and payables credited. It appears here.
+            </p>
+          )}
+          <ul>
+            {entered.map((one) => (
+              <li key={one.entry} className="border-hair border-b py-1">
+                <b>{one.entry}</b> {one.vendor} <span className="font-mono text-[13px]">{one.reference}</span>
+                <span className="flex justify-between">
+                  <span className="text-faint">due {shortDate(one.dueDate)}</span>
+                  <span>{one.amount}</span>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      }
+    />
+  );
+}
