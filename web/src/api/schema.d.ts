@@ -1796,7 +1796,6 @@ export interface components {
             way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT";
             out?: string;
             in?: string;
-            limitedToAvailable?: boolean;
         };
         SaveCriteria: {
             name: string;
@@ -2690,7 +2689,9 @@ export interface components {
             nextNumber: number;
             floor: string;
             /** Format: date */
-            nextRun?: string;
+            plannedRun?: string;
+            /** Format: date */
+            followingRun?: string;
         };
     };
     responses: never;

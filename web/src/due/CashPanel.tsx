@@ -87,10 +87,10 @@ export function CashPanel({
             <thead className="text-faint">
               <tr>
                 <th className="text-left font-semibold">Way</th>
-                <th className="text-right font-semibold">Claims</th>
-                <th className="text-right font-semibold">Spends</th>
-                <th className="text-right font-semibold">Saves</th>
-                <th className="text-right font-semibold">Leaves late</th>
+                <th className="pl-2 text-right font-semibold">Claims</th>
+                <th className="pl-2 text-right font-semibold">Spends</th>
+                <th className="pl-2 text-right font-semibold">Saves</th>
+                <th className="pl-2 text-right font-semibold">Leaves late</th>
               </tr>
             </thead>
             <tbody>
@@ -111,10 +111,10 @@ export function CashPanel({
                     {way.chosen && <span className="block font-bold">chosen</span>}
                     {way.error && <span className="text-brass block">within {way.error} of the most</span>}
                   </th>
-                  <td className="py-1 text-right">{way.claims}</td>
-                  <td className="py-1 text-right">{way.spends}</td>
-                  <td className="text-greentext py-1 text-right">{way.saves}</td>
-                  <td className="py-1 text-right">
+                  <td className="py-1 pl-2 text-right">{way.claims}</td>
+                  <td className="py-1 pl-2 text-right">{way.spends}</td>
+                  <td className="text-greentext py-1 pl-2 text-right">{way.saves}</td>
+                  <td className="py-1 pl-2 text-right">
                     {way.late === 0 ? "none" : way.lateCash}
                     {way.late > 0 && <span className="text-faint block">{way.late} claims</span>}
                   </td>

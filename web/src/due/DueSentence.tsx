@@ -108,7 +108,7 @@ export function DueSentence({
         ]}
         onChange={(value) => change({ credits: value === "yes" ? "yes" : undefined })}
       />
-      , up to <LimitWord question={question} currency={account.currency} change={change} />
+      , up to <LimitWord question={question} view={view} currency={account.currency} change={change} />
       <MoreCriteria question={question} change={change} />; listed by{" "}
       <ChoiceWord
         name="Listed by"
@@ -129,7 +129,7 @@ export function DueSentence({
 function LimitWord({ question, currency, change }: { question: Question; currency: string; change: Change }) {
   const [typed, setTyped] = useState("");
   const limit = question.limit;
-  const text = !limit ? "any amount" : limit === "available" ? "what is available" : limit;
+  const text = !limit ? "any amount" : limit === "available" ? "what is available" : (view?.limit ?? limit);
   const choose = (value: string | undefined) =>
     change({ limit: value, panel: value ? "cash" : undefined, by: undefined });
   return (

@@ -36,7 +36,8 @@ export function useCriteria(today: string, accounts: Account[]) {
   const [values, change] = useAddress();
   const question = useMemo<Question>(() => {
     const account = Number(values.account ?? accounts[0]?.id ?? 0);
-    const planned = accounts.find((a) => a.id === account)?.nextRun;
+    const from = accounts.find((a) => a.id === account);
+    const planned = from?.plannedRun;
     const checkDate = values.check ?? (planned && planned >= today ? planned : nextFriday(today));
     const base = /^\d{4}-/.test(checkDate) ? checkDate : nextFriday(today);
     const further: Record<string, string | number> = {};
@@ -48,7 +49,10 @@ export function useCriteria(today: string, accounts: Account[]) {
       account,
       checkDate,
       dueBy: values.due ?? plusDays(base, 7),
-      nextRun: values.next === "none" ? undefined : (values.next ?? plusDays(base, 14)),
+      nextRun:
+        values.next === "none"
+          ? undefined
+          : values.next || (checkDate === planned && from?.followingRun) || plusDays(base, 14),
       vendors: values.vendors ? values.vendors.split(".").map(Number) : undefined,
       credits: values.credits === "yes" ? true : undefined,
       limit: values.limit,

@@ -184,7 +184,7 @@ export function Grid<R>(props: GridProps<R>) {
     <div className="flex min-h-0 flex-1 flex-col">
       <div
         aria-hidden
-        className="border-hair text-faint grid shrink-0 items-center gap-x-3 border-b px-4 text-[13px] font-semibold"
+        className="border-hair text-faint grid shrink-0 items-center gap-x-3 overflow-hidden border-b px-4 text-[13px] font-semibold [scrollbar-gutter:stable]"
         style={{ gridTemplateColumns: tracks, height: ROW }}
       >
         {columns.map((column, i) => (
@@ -204,7 +204,7 @@ export function Grid<R>(props: GridProps<R>) {
         data-list
         onKeyDown={onKeyDown}
         onFocus={() => at < 0 && isRow(step(-1, 1)) && go(step(-1, 1), false)}
-        className="group min-h-0 flex-1 overflow-auto focus-visible:outline-none"
+        className="group min-h-0 flex-1 overflow-auto [scrollbar-gutter:stable] focus-visible:outline-none"
       >
         {items.length === 0 && <div className="text-faint p-6">{props.empty}</div>}
         <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>

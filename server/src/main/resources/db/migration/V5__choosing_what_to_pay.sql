@@ -5,6 +5,7 @@ CREATE SEQUENCE work_seq START WITH 1000000001 INCREMENT BY 100000 NOCACHE;
 
 ALTER TABLE bank_account
   ADD COLUMN floor_minor BIGINT NOT NULL DEFAULT 0,
+  ADD COLUMN this_run DATE,
   ADD COLUMN next_run DATE;
 -- Receipts and charges of the bank that our ledger does not know yet.
 CREATE TABLE cash_movement (

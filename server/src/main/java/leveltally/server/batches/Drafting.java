@@ -127,7 +127,7 @@ public class Drafting {
         entities.flush();
         batches.addHand(batch, by);
         rows.put(batch, selection.claims());
-        accounts.planNextRun(account.id(), selection.criteria().nextRun());
+        accounts.planRuns(account.id(), batch.checkDate, batch.nextRun);
         Long criteria = wanted.criteria();
         if (criteria != null) {
             saved.ran(by, criteria, batch.id, batch.name + ": " + count + " invoices, " + selection.toPay());

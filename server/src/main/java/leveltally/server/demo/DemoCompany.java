@@ -123,7 +123,8 @@ class DemoCompany {
                 true,
                 layout,
                 Money.ofMinor(25_000_000, USD),
-                LocalDate.of(2026, 11, 13)));
+                null,
+                null));
         BankAccountId works = bankAccounts.add(new BankAccount(
                 new BankAccountId(0),
                 "Harbour Works",
@@ -143,6 +144,7 @@ class DemoCompany {
                 false,
                 null,
                 Money.ofMinor(5_000_000, USD),
+                null,
                 null));
         bankAccounts.add(new BankAccount(
                 new BankAccountId(0),
@@ -163,8 +165,9 @@ class DemoCompany {
                 false,
                 null,
                 Money.zero(EUR),
+                null,
                 null));
-        open(by, cash, equity, Money.ofMinor(486_000_000, USD));
+        open(by, cash, equity, Money.ofMinor(186_000_000, USD));
         open(by, cashWorks, equity, Money.ofMinor(61_000_000, USD));
         open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));
         audit.record(by, "set up company", "company 1", Map.of("name", "Marrow Bay Ferries"));

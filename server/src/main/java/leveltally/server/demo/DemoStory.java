@@ -13,6 +13,7 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
+import leveltally.core.selection.CashWay;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
 import leveltally.server.bankfiles.BankFiles;
@@ -31,6 +32,7 @@ import leveltally.server.printing.Printing;
 import leveltally.server.printing.Turns;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
+import leveltally.server.selection.SavedCriteria;
 import leveltally.server.vendors.Vendors;
 import leveltally.server.voiding.Voiding;
 import org.jspecify.annotations.Nullable;
@@ -53,6 +55,7 @@ class DemoStory {
     private final Invoices invoices;
     private final Vendors vendors;
     private final Due due;
+    private final SavedCriteria criteria;
     private final Batches batches;
     private final Drafting drafting;
     private final Approvals approvals;
@@ -72,6 +75,7 @@ class DemoStory {
             Invoices invoices,
             Vendors vendors,
             Due due,
+            SavedCriteria criteria,
             Batches batches,
             Drafting drafting,
             Approvals approvals,
@@ -88,6 +92,7 @@ class DemoStory {
         this.invoices = invoices;
         this.vendors = vendors;
         this.due = due;
+        this.criteria = criteria;
         this.batches = batches;
         this.drafting = drafting;
         this.approvals = approvals;
@@ -340,6 +345,13 @@ class DemoStory {
         accounts.bringInMovement(
                 clerk, stage.operations(), LocalDate.of(2026, 11, 10), "Card takings, ticket hall", "48210.55");
         accounts.bringInMovement(clerk, stage.operations(), LocalDate.of(2026, 11, 11), "Bank charges", "-86.40");
+        DueQuestion weekly = DueQuestion.of(stage.operations().value(), "friday", "next friday", "in 2 weeks");
+        criteria.save(clerk, "Weekly run, less credits", true, weekly.paying(true, null, null));
+        criteria.save(
+                clerk,
+                "What the cash allows",
+                false,
+                weekly.paying(true, DueQuestion.AVAILABLE, CashWay.MOST_DISCOUNT));
         groupOf(stage, "Chandlery", "Ropes and paint, week 46", "tomas");
         BatchId waiting = groupOf(stage, "Crew services", "Crew services, November", "tomas");
         approvals.send(

@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * A bank account as other capabilities see it; the account number is unsealed and never leaves the server whole.
  *
  * @param floor the cash the company keeps on it
- * @param nextRun the check date planned for the next batch
+ * @param thisRun the check date of the batches made last; {@code nextRun} the one planned after it
  */
 public record BankAccount(
         BankAccountId id,
@@ -33,4 +33,18 @@ public record BankAccount(
         boolean positivePay,
         @Nullable Long layout,
         Money floor,
-        @Nullable LocalDate nextRun) {}
+        @Nullable LocalDate thisRun,
+        @Nullable LocalDate nextRun) {
+
+    /** The check date to propose on a day: the run that is under way, then the one planned after it. */
+    public @Nullable LocalDate plannedRun(LocalDate today) {
+        LocalDate current = thisRun;
+        return current != null && !current.isBefore(today) ? current : nextRun;
+    }
+
+    /** The run to propose after {@link #plannedRun}; null when none is planned. */
+    public @Nullable LocalDate followingRun(LocalDate today) {
+        LocalDate current = thisRun;
+        return current != null && !current.isBefore(today) ? nextRun : null;
+    }
+}

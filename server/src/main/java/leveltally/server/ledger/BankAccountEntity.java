@@ -42,6 +42,9 @@ class BankAccountEntity {
     long floorMinor;
 
     @Nullable
+    LocalDate thisRun;
+
+    @Nullable
     LocalDate nextRun;
 
     @Version

@@ -55,6 +55,7 @@ public class BankAccounts {
         account.positivePay = wanted.positivePay();
         account.layoutId = wanted.layout();
         account.floorMinor = wanted.floor().minor();
+        account.thisRun = wanted.thisRun();
         account.nextRun = wanted.nextRun();
         account.nextFileSerial = 1;
         account.position = list().size() + 1;
@@ -62,11 +63,14 @@ public class BankAccounts {
         return new BankAccountId(account.id);
     }
 
-    /** Keeps the check date planned for the batch after this one. */
+    /** Keeps the run a batch was made for, and the one planned after it; an earlier run moves nothing back. */
     @Transactional
-    public void planNextRun(BankAccountId id, @Nullable LocalDate nextRun) {
-        if (nextRun != null) {
-            row(id, LockModeType.PESSIMISTIC_WRITE).nextRun = nextRun;
+    public void planRuns(BankAccountId id, LocalDate thisRun, @Nullable LocalDate nextRun) {
+        BankAccountEntity account = row(id, LockModeType.PESSIMISTIC_WRITE);
+        LocalDate before = account.thisRun;
+        if (before == null || !thisRun.isBefore(before)) {
+            account.thisRun = thisRun;
+            account.nextRun = nextRun == null ? account.nextRun : nextRun;
         }
     }
 
@@ -207,6 +211,7 @@ public class BankAccounts {
                 a.positivePay,
                 a.layoutId,
                 Money.ofMinor(a.floorMinor, a.currency),
+                a.thisRun,
                 a.nextRun);
     }
 }

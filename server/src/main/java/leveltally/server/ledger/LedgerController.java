@@ -49,7 +49,8 @@ class LedgerController {
             boolean positivePay,
             long nextNumber,
             String floor,
-            @org.jspecify.annotations.Nullable LocalDate nextRun) {}
+            @org.jspecify.annotations.Nullable LocalDate plannedRun,
+            @org.jspecify.annotations.Nullable LocalDate followingRun) {}
 
     @Schema(requiredProperties = {"month", "name", "locked"})
     record PeriodView(String month, String name, boolean locked) {}
@@ -88,7 +89,8 @@ class LedgerController {
                         a.positivePay(),
                         a.nextNumber(),
                         a.floor().toString(),
-                        a.nextRun()))
+                        a.plannedRun(by.today()),
+                        a.followingRun(by.today())))
                 .toList();
     }
 

@@ -1,5 +1,6 @@
 package leveltally.server.selection;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.time.LocalDate;
 import java.util.HashSet;
 import java.util.List;
@@ -246,6 +247,7 @@ public record DueQuestion(
         return new BankAccountId(account);
     }
 
+    @JsonIgnore
     public boolean isLimitedToAvailable() {
         return limit != null && limit.strip().equalsIgnoreCase(AVAILABLE);
     }

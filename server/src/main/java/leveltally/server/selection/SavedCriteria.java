@@ -67,7 +67,7 @@ public class SavedCriteria {
 
     /** Keeps a sentence; one's own of the same name is replaced. Marks by hand are not part of it. */
     @Transactional
-    long save(Actor by, String name, boolean shared, DueQuestion question) {
+    public long save(Actor by, String name, boolean shared, DueQuestion question) {
         by.mayDo(Deed.EDIT_BATCH);
         String called = name.strip();
         if (called.isEmpty() || called.length() > LONGEST_NAME) {

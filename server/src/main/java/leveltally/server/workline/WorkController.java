@@ -154,7 +154,8 @@ class WorkController {
                                 + MoneyView.of(r.getLong(5), r.getString(6)).text()
                                 + (r.getString(8) == null ? "" : " · in " + r.getString(8)),
                         r.getString(8) == null
-                                ? "/vendors/" + r.getLong(4) + "?show=" + (r.getLong(5) > 0 ? "OPEN" : "SETTLED") + "&at=" + r.getLong(1)
+                                ? "/vendors/" + r.getLong(4) + "?show=" + (r.getLong(5) > 0 ? "OPEN" : "SETTLED")
+                                        + "&at=" + r.getLong(1)
                                 : "/batches/" + r.getLong(7) + "?at=" + r.getLong(1)))
                 .list());
         return found;
