@@ -126,7 +126,17 @@ export function DueSentence({
   );
 }
 
-function LimitWord({ question, currency, change }: { question: Question; currency: string; change: Change }) {
+function LimitWord({
+  question,
+  view,
+  currency,
+  change,
+}: {
+  question: Question;
+  view: DueView | undefined;
+  currency: string;
+  change: Change;
+}) {
   const [typed, setTyped] = useState("");
   const limit = question.limit;
   const text = !limit ? "any amount" : limit === "available" ? "what is available" : (view?.limit ?? limit);
