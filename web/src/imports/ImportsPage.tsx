@@ -235,7 +235,7 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
           )}
           {job.refused > 0 && job.good > 0 && (
             <Button look="deed" onClick={() => bringIn(true)}>
-              Bring in only the {job.good} good ones
+              Bring in only the {job.good} good {job.good === 1 ? "one" : "ones"}
             </Button>
           )}
         </div>

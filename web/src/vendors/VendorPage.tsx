@@ -7,7 +7,7 @@ import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
-import { shortDate } from "../parts/dates";
+import { longDate, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
@@ -172,7 +172,7 @@ const REFERENCE: Column<Row> = {
   cell: (row) => <span className="font-mono text-[13px]">{row.reference}</span>,
 };
 const MOVEMENTS: Column<Row>[] = [
-  { title: "In the ledger", width: "96px", cell: (row) => shortDate(row.date) },
+  { title: "In the ledger", width: "122px", cell: (row) => longDate(row.date) },
   { title: "What", width: "minmax(140px,1fr)", cell: (row) => row.words },
   REFERENCE,
   { title: "Entry", width: "70px", right: true, cell: (row) => row.entry },
@@ -180,7 +180,7 @@ const MOVEMENTS: Column<Row>[] = [
   { title: "Owed then", width: "120px", right: true, cell: (row) => row.balance },
 ];
 const ENTRIES: Column<Row>[] = [
-  { title: "Dated", width: "88px", cell: (row) => shortDate(row.date) },
+  { title: "Dated", width: "118px", cell: (row) => longDate(row.date) },
   { title: "Due", width: "88px", cell: (row) => (row.dueDate ? shortDate(row.dueDate) : "") },
   { title: "What", width: "70px", cell: (row) => row.words },
   REFERENCE,
@@ -197,7 +197,7 @@ const ENTRIES: Column<Row>[] = [
   { title: "Open", width: "100px", right: true, cell: (row) => row.open },
 ];
 const PAYMENTS: Column<Row>[] = [
-  { title: "Check date", width: "100px", cell: (row) => shortDate(row.date) },
+  { title: "Check date", width: "122px", cell: (row) => longDate(row.date) },
   { title: "Payment", width: "minmax(160px,1fr)", cell: (row) => row.words },
   {
     title: "Number",

@@ -179,7 +179,7 @@ class RoadTest {
     @Order(4)
     void keysSearchAndAddressWork() {
         DESK.sitDown("Ines Okafor");
-        DESK.go("/due?group=vendor");
+        DESK.go("/due?by=VENDOR");
         DESK.press("?");
         DESK.see("Single keys act only inside a list");
         DESK.type(Keys.ESCAPE);
@@ -190,6 +190,8 @@ class RoadTest {
                 "found",
                 () -> !DESK.driver.findElements(By.cssSelector("[cmdk-item]")).isEmpty());
         DESK.type(Keys.ENTER);
+        DESK.see("the account in time order");
+        DESK.click("What is due");
         DESK.until("the sentence names the vendor", () -> DESK.text().contains("to Fathom Survey Partners"));
         DESK.press(Keys.HOME, Keys.F6);
         assertThat(DESK.driver.switchTo().activeElement().getDomAttribute("data-slip"))
@@ -207,6 +209,11 @@ class RoadTest {
         DESK.sitDown("Ines Okafor");
         for (String view : List.of(
                 "/due",
+                "/due?limit=60000&credits=yes&panel=cash&horizon=yes",
+                "/due?panel=left-out&credits=yes",
+                "/vendors",
+                "/enter",
+                "/bring-in",
                 "/batches?show=all",
                 "/approval",
                 "/print",

@@ -35,6 +35,9 @@ public record Discount(
     public static Discount after(
             Money discountable, BigDecimal rate, @Nullable LocalDate until, Money settled, Money taken) {
         Money zero = Money.zero(discountable.currency());
+        if (rate.signum() == 0) {
+            return new Discount(zero, discountable.minus(settled).max(zero), rate, until);
+        }
         Money base = discountable.minus(settled).max(zero);
         Money left = full(discountable, rate).minus(taken).min(full(base, rate)).max(zero);
         return new Discount(left, base, rate, until);

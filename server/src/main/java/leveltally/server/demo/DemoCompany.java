@@ -167,7 +167,7 @@ class DemoCompany {
                 Money.zero(EUR),
                 null,
                 null));
-        open(by, cash, equity, Money.ofMinor(186_000_000, USD));
+        open(by, cash, equity, Money.ofMinor(172_000_000, USD));
         open(by, cashWorks, equity, Money.ofMinor(61_000_000, USD));
         open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));
         audit.record(by, "set up company", "company 1", Map.of("name", "Marrow Bay Ferries"));

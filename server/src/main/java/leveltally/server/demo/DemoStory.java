@@ -414,6 +414,8 @@ class DemoStory {
                 "GEP-CR-2",
                 InvoiceKind.CREDIT,
                 0);
+        // credits that cover every invoice of their vendor: an offset is proposed
+        enter(stage, seed("Seapink Florists"), LocalDate.of(2026, 10, 30), 98_000, "SF-CR-3", InvoiceKind.CREDIT, 0);
         ownCheckAndLaterCredit(stage);
         DemoVendors.Seed survey = seed("Sextant Accounting");
         enter(stage, survey, LocalDate.of(2026, 10, 21), 960_000, "SA-401");

@@ -1,0 +1,280 @@
+package leveltally.bench;
+
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Currency;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import leveltally.core.batches.BatchId;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.PersonId;
+import leveltally.core.people.Role;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.LevelTally;
+import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
+import leveltally.server.batches.NewBatch;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.people.People;
+import leveltally.server.selection.CandidateRows;
+import leveltally.server.selection.Due;
+import leveltally.server.selection.DueQuestion;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.web.server.context.WebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
+import org.springframework.jdbc.core.namedparam.NamedParameterUtils;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** The application on a loaded database, each deed beside the bare JDBC that reads or writes the same rows. */
+public final class ServerBench {
+    private static final int ROUNDS = 9;
+    private static final String PASSWORD = "only-for-the-bench";
+
+    private final ConfigurableApplicationContext context;
+    private final Connection root;
+    private final Connection bare;
+    private final List<String> table = new ArrayList<>();
+    private Actor clerk;
+    private BankAccountId account;
+    private HttpClient http;
+
+    private ServerBench(ConfigurableApplicationContext context, Connection root, Connection bare) {
+        this.context = context;
+        this.root = root;
+        this.bare = bare;
+    }
+
+    /** @param args JDBC address, file for the table, then the numbers of invoices */
+    public static void main(String[] args) throws Exception {
+        ConfigurableApplicationContext context = SpringApplication.run(
+                LevelTally.class,
+                "--spring.datasource.url=" + args[0],
+                "--spring.datasource.password=" + PASSWORD,
+                "--spring.flyway.password=" + PASSWORD,
+                "--leveltally.seal-key=a-key-only-for-the-bench",
+                "--leveltally.demo=false",
+                "--server.port=0");
+        String server = args[0].substring(0, args[0].lastIndexOf('/') + 1);
+        try (Connection root = DriverManager.getConnection(server + "leveltally?useBulkStmts=true", "root", "");
+                Connection bare = DriverManager.getConnection(args[0], "leveltally_app", PASSWORD)) {
+            ServerBench bench = new ServerBench(context, root, bare);
+            bench.run(Arrays.stream(args).skip(2).mapToInt(Integer::parseInt).toArray());
+            Files.write(Path.of(args[1]), bench.table);
+        } finally {
+            context.close();
+        }
+    }
+
+    private <T> T bean(Class<T> type) {
+        return context.getBean(type);
+    }
+
+    private void run(int[] sizes) throws Exception {
+        Loader loader = new Loader(root);
+        loader.company();
+        people();
+        table.add(
+                "| open invoices | criteria take 10,000 | bare query | ratio | make the batch | bare inserts | ratio |"
+                        + " first page of Due | a further page |");
+        table.add("| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |");
+        double firstSmall = 0;
+        for (int size : sizes) {
+            long start = System.nanoTime();
+            loader.invoices(size);
+            System.out.printf("%,d invoices loaded in %.1f s%n", size, (System.nanoTime() - start) / 1e9);
+            firstSmall = measure(size, firstSmall);
+        }
+    }
+
+    private void people() throws Exception {
+        var together = new TransactionTemplate(bean(PlatformTransactionManager.class));
+        PersonId id = together.execute(
+                status -> bean(People.class).add("bench", "Bench Clerk", PASSWORD, Set.of(Role.CLERK), false));
+        clerk = new Actor(
+                id, "Bench Clerk", Set.of(Role.CLERK), Loader.CHECK_DATE.minusDays(1), Instant.now(), "bench");
+        Currency usd = Currency.getInstance("USD");
+        account = bean(BankAccounts.class)
+                .add(new BankAccount(
+                        new BankAccountId(0),
+                        "Operations",
+                        "Skerrow Trust",
+                        usd,
+                        PaymentMethod.CHECK,
+                        "BLANK",
+                        "990044105",
+                        "0044",
+                        "C########C AT A KC",
+                        "dollars",
+                        "",
+                        new AccountId(1),
+                        new AccountId(3),
+                        1,
+                        1,
+                        false,
+                        null,
+                        Money.zero(usd),
+                        null,
+                        null));
+        int port = ((WebServerApplicationContext) context).getWebServer().getPort();
+        CookieManager cookies = new CookieManager();
+        http = HttpClient.newBuilder().cookieHandler(cookies).build();
+        base = "http://127.0.0.1:" + port;
+        get("/api/session/door");
+        String token = cookies.getCookieStore().getCookies().stream()
+                .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
+                .findFirst()
+                .orElseThrow()
+                .getValue();
+        http.send(
+                HttpRequest.newBuilder(URI.create(base + "/api/session"))
+                        .header("Content-Type", "application/json")
+                        .header("X-XSRF-TOKEN", token)
+                        .POST(HttpRequest.BodyPublishers.ofString(
+                                "{\"signIn\":\"bench\",\"password\":\"" + PASSWORD + "\"}"))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
+    }
+
+    private String base = "";
+
+    private int get(String path) throws Exception {
+        HttpResponse<byte[]> answer = http.send(
+                HttpRequest.newBuilder(URI.create(base + path)).build(), HttpResponse.BodyHandlers.ofByteArray());
+        if (answer.statusCode() != 200) {
+            throw new IllegalStateException(path + ": " + answer.statusCode() + " " + new String(answer.body()));
+        }
+        return answer.body().length;
+    }
+
+    private DueQuestion question() {
+        return DueQuestion.of(
+                account.value(), Loader.CHECK_DATE.toString(), Loader.DUE_BY.toString(), Loader.NEXT_RUN.toString());
+    }
+
+    private double measure(int size, double firstSmall) throws Exception {
+        Due due = bean(Due.class);
+        int taken = due.select(question(), clerk.today()).taken().size();
+        if (taken != Loader.QUALIFYING) {
+            throw new IllegalStateException("the criteria take " + taken);
+        }
+        double[] select =
+                beside(() -> due.select(question(), clerk.today()).rows().size(), this::bareQuery);
+        double[] make = makeBesideBareInserts();
+        String due_ = "/api/due?account=" + account.value() + "&checkDate=" + Loader.CHECK_DATE + "&dueBy="
+                + Loader.DUE_BY + "&nextRun=" + Loader.NEXT_RUN;
+        double first = median(() -> get(due_));
+        int[] page = {0};
+        double further = median(() -> get(due_.replace("/due?", "/due/rows?") + "&from=" + 100 * ++page[0]));
+        table.add(("| %,d | %.0f ms | %.0f ms | %.2f | %.0f ms | %.0f ms | %.2f | %.0f ms%s | %.0f ms |")
+                .formatted(
+                        size,
+                        select[0],
+                        select[1],
+                        select[0] / select[1],
+                        make[0],
+                        make[1],
+                        make[0] / make[1],
+                        first,
+                        firstSmall == 0 ? "" : " (%.2f × the smallest)".formatted(first / firstSmall),
+                        further));
+        System.out.println(table.get(table.size() - 1));
+        return firstSmall == 0 ? first : firstSmall;
+    }
+
+    /** Two deeds in turn, so that whatever else the machine does falls on both; medians in milliseconds. */
+    private static double[] beside(Callable<Integer> ours, Callable<Integer> bare) throws Exception {
+        double[] a = new double[ROUNDS];
+        double[] b = new double[ROUNDS];
+        for (int i = -2; i < ROUNDS; i++) {
+            double first = timed(ours);
+            double second = timed(bare);
+            if (i >= 0) {
+                a[i] = first;
+                b[i] = second;
+            }
+        }
+        Arrays.sort(a);
+        Arrays.sort(b);
+        return new double[] {a[ROUNDS / 2], b[ROUNDS / 2]};
+    }
+
+    private static double median(Callable<Integer> deed) throws Exception {
+        return beside(deed, () -> 0)[0];
+    }
+
+    private static double timed(Callable<Integer> deed) throws Exception {
+        long start = System.nanoTime();
+        deed.call();
+        return (System.nanoTime() - start) / 1e6;
+    }
+
+    /** The statement of the criteria and nothing else: every column of every row is read once. */
+    private int bareQuery() throws Exception {
+        var criteria = bean(Due.class).criteria(question(), clerk.today());
+        CandidateRows.Statement statement = CandidateRows.statement(criteria, 0);
+        var params = new MapSqlParameterSource(statement.params());
+        var parsed = NamedParameterUtils.parseSqlStatement(statement.sql());
+        String sql = NamedParameterUtils.substituteNamedParameters(parsed, params);
+        Object[] values = NamedParameterUtils.buildValueArray(parsed, params, null);
+        int rows = 0;
+        try (PreparedStatement query = bare.prepareStatement(sql)) {
+            for (int i = 0; i < values.length; i++) {
+                query.setObject(i + 1, values[i]);
+            }
+            try (ResultSet row = query.executeQuery()) {
+                int columns = row.getMetaData().getColumnCount();
+                while (row.next()) {
+                    for (int i = 1; i <= columns; i++) {
+                        row.getObject(i);
+                    }
+                    rows++;
+                }
+            }
+        }
+        return rows;
+    }
+
+    private double[] makeBesideBareInserts() throws Exception {
+        double[] ours = new double[ROUNDS];
+        double[] plain = new double[ROUNDS];
+        Drafting drafting = bean(Drafting.class);
+        Batches batches = bean(Batches.class);
+        for (int i = -2; i < ROUNDS; i++) {
+            long start = System.nanoTime();
+            BatchId made = drafting.make(
+                    clerk, new NewBatch("Bench", "", Loader.CHECK_DATE, Loader.QUALIFYING, question(), null));
+            double first = (System.nanoTime() - start) / 1e6;
+            BareRows rows = BareRows.of(root, made.value());
+            drafting.withdraw(clerk, made, batches.get(made).version());
+            rows.remove(root);
+            double second = rows.insert(bare);
+            rows.remove(root);
+            if (i >= 0) {
+                ours[i] = first;
+                plain[i] = second;
+            }
+        }
+        Arrays.sort(ours);
+        Arrays.sort(plain);
+        return new double[] {ours[ROUNDS / 2], plain[ROUNDS / 2]};
+    }
+}
