@@ -1108,6 +1108,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger/{month}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger-accounts": {
         parameters: {
             query?: never;
@@ -1323,7 +1339,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_1"];
+        get: operations["csv_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1404,6 +1420,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["preview_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1515,7 +1547,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_2"];
+        get: operations["csv_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1548,6 +1580,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["addable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["allAsCsv"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2959,7 +3007,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldReason"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -4500,6 +4552,28 @@ export interface operations {
             };
         };
     };
+    csv_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                month: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
     ledgerAccounts: {
         parameters: {
             query?: never;
@@ -4919,7 +4993,7 @@ export interface operations {
             };
         };
     };
-    csv_1: {
+    csv_2: {
         parameters: {
             query?: {
                 account?: number;
@@ -5105,6 +5179,28 @@ export interface operations {
             };
         };
     };
+    csv_3: {
+        parameters: {
+            query: {
+                account: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
     one_2: {
         parameters: {
             query?: never;
@@ -5240,7 +5336,7 @@ export interface operations {
             };
         };
     };
-    csv_2: {
+    csv_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -5305,6 +5401,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AddableView"][];
+                };
+            };
+        };
+    };
+    allAsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
                 };
             };
         };

@@ -2,6 +2,7 @@ import { useNavigate } from "react-router";
 import { useAddress } from "../frame/address";
 import { Button } from "../parts/Button";
 import { clock, shortDate } from "../parts/dates";
+import { Download } from "../parts/Download";
 import { ChoiceWord } from "../parts/Word";
 import { BatchList, type Listed } from "./BatchList";
 import type { BatchState } from "./useBatches";
@@ -33,7 +34,7 @@ export function BatchesStation() {
             choices={CHOICES}
             onChange={(value) => change({ show: value, at: undefined })}
           />
-          , newest first.
+          , newest first. <Download path="/api/batches/csv" />
         </>
       }
       states={choice.states}

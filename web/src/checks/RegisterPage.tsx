@@ -3,6 +3,7 @@ import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { Skeleton, Station, Trouble } from "../frame/Station";
 import { longDate } from "../parts/dates";
+import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
 import { LevelStrip } from "../proof/LevelStrip";
@@ -118,6 +119,9 @@ function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
                 {total.state === "OUTSTANDING" && `, ${total.amount}`}
               </span>
             ))}
+            <span className="ml-auto">
+              <Download path="/api/checks/csv" params={{ account: account.id }} />
+            </span>
           </>
         )
       }

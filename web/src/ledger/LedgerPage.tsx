@@ -7,6 +7,7 @@ import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
+import { Download } from "../parts/Download";
 import { Grid, type Column, type Item } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
 
@@ -56,7 +57,14 @@ export function LedgerPage() {
           , {month.locked ? "locked" : "open"}.
         </>
       }
-      answer={<LockPart period={month} />}
+      answer={
+        <>
+          <LockPart period={month} />
+          <span className="ml-auto">
+            <Download path={`/api/ledger/${month.month}/csv`}>the month as CSV</Download>
+          </span>
+        </>
+      }
       list={view === "balance" ? <TrialBalance month={month.month} /> : <Entries month={month.month} />}
     />
   );

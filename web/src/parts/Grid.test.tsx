@@ -2,7 +2,8 @@ import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, beforeAll, describe, expect, it, vi } from "vitest";
-import { Grid, type Item } from "./Grid";
+import { Grid, type Item, type Rows } from "./Grid";
+import { setSingleKeys } from "./singleKeys";
 
 interface Row {
   name: string;
@@ -167,5 +168,71 @@ describe("Grid", () => {
     );
     expect(screen.getByText("nothing here")).toBeTruthy();
     expect(screen.queryByRole("grid")).toBeNull();
+  });
+});
+
+describe("Grid over rows that are on their way", () => {
+  const asked = vi.fn();
+  const commanded = vi.fn();
+
+  function Sparse({ known }: { known: number }) {
+    const [cursor, setCursor] = useState<string>();
+    const rows: Rows<Row> = {
+      length: 100_000,
+      isRow: () => true,
+      key: (i) => `r${i}`,
+      indexOf: (key) => Number(key.slice(1)),
+      at: (i) => (i < known ? { key: `r${i}`, row: { name: `row ${i}` } } : undefined),
+    };
+    return (
+      <>
+        <Grid
+          label="rows"
+          items={rows}
+          columns={[{ title: "Name", width: "1fr", cell: (row) => row.name }]}
+          cursor={cursor}
+          onCursor={setCursor}
+          onKey={commanded}
+          onRange={asked}
+          empty="nothing here"
+        />
+        <output aria-label="cursor">{cursor}</output>
+      </>
+    );
+  }
+
+  afterEach(() => {
+    cleanup();
+    setSingleKeys(true);
+    vi.clearAllMocks();
+  });
+
+  it("draws what is here, says what it needs, and counts all", () => {
+    render(<Sparse known={3} />);
+    expect(screen.getAllByRole("row")).toHaveLength(3);
+    expect(screen.getByRole("grid").getAttribute("aria-rowcount")).toBe("100000");
+    expect(asked).toHaveBeenCalled();
+  });
+
+  it("goes to the end without the rows between", async () => {
+    render(<Sparse known={3} />);
+    const user = userEvent.setup();
+    await user.tab();
+    await user.keyboard("{End}");
+    expect(screen.getByLabelText("cursor").textContent).toBe("r99999");
+  });
+
+  it("hands single keys over, unless they are switched off", async () => {
+    render(<Sparse known={3} />);
+    const user = userEvent.setup();
+    await user.tab();
+    await user.keyboard("+s");
+    expect(commanded.mock.calls).toEqual([
+      ["+", "r0"],
+      ["s", "r0"],
+    ]);
+    setSingleKeys(false);
+    await user.keyboard("s");
+    expect(commanded).toHaveBeenCalledTimes(2);
   });
 });

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import { toast } from "sonner";
-import { api, call, Refused, type Schemas } from "../api/client";
+import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
@@ -40,10 +40,9 @@ export function VendorPage() {
 
 function Page({ vendor }: { vendor: Vendor }) {
   const session = useSession();
-  const queries = useQueryClient();
   const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
-  const [asking, setAsking] = useState<"hold" | "release" | "hold-invoice" | "offset">();
+  const [asking, setAsking] = useState<"hold" | "release" | "hold-invoice" | "release-invoice" | "offset">();
   const show = (values.show ?? "ALL") as Show;
   const account = useQuery({
     queryKey: ["vendor-account", vendor.id, show],
@@ -54,15 +53,6 @@ function Page({ vendor }: { vendor: Vendor }) {
   const at = account.data?.find((row) => row.key === values.at);
   const clerk = session.roles.includes("CLERK");
   const holder = clerk || session.roles.includes("CONTROLLER");
-  const release = async () => {
-    try {
-      await call(api.POST("/api/invoices/{id}/release", { params: { path: { id: at!.entry } } }));
-      await queries.invalidateQueries();
-      toast(`${at!.reference} is released.`);
-    } catch (error) {
-      toast.error(error instanceof Refused ? error.message : "That failed. Try again.");
-    }
-  };
   return (
     <Station
       title={vendor.name}
@@ -123,9 +113,9 @@ function Page({ vendor }: { vendor: Vendor }) {
           )}
           {holder && at && (at.kind === "INVOICE" || at.kind === "CREDIT") && at.open !== "0.00" && (
             <Button
-              onClick={() => (at.state.startsWith("held") ? void release() : setAsking("hold-invoice"))}
+              onClick={() => setAsking(at.state.startsWith("held") ? "release-invoice" : "hold-invoice")}
             >
-              {at.state.startsWith("held") ? `Release ${at.reference}` : `Hold ${at.reference}…`}
+              {at.state.startsWith("held") ? `Release ${at.reference}…` : `Hold ${at.reference}…`}
             </Button>
           )}
           <span className="text-faint text-[13px]">
@@ -308,19 +298,21 @@ function Hold({
   onClose: () => void;
 }) {
   const queries = useQueryClient();
-  const invoice = asking === "hold-invoice";
-  const release = asking === "release";
+  const invoice = asking === "hold-invoice" || asking === "release-invoice";
+  const release = asking === "release" || asking === "release-invoice";
   const name = invoice ? row?.reference : vendor.name;
   return (
     <DeedDialog
       open={asking === "hold" || release || invoice}
       onClose={onClose}
-      title={release ? `Release ${name}: held for “${vendor.held}”` : `Hold ${name}`}
+      title={release ? `Release ${name}, ${invoice ? row?.state : `held: ${vendor.held}`}` : `Hold ${name}`}
       deed={release ? "Release it" : "Hold it"}
       reason={release ? "Why payments may go on" : "Why it is held"}
       run={async (reason) => {
         const body = { reason };
-        if (invoice)
+        if (asking === "release-invoice")
+          await call(api.POST("/api/invoices/{id}/release", { params: { path: { id: row!.entry } }, body }));
+        else if (invoice)
           await call(api.POST("/api/invoices/{id}/hold", { params: { path: { id: row!.entry } }, body }));
         else if (release)
           await call(api.POST("/api/vendors/{id}/release", { params: { path: { id: vendor.id } }, body }));

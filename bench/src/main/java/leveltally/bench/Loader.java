@@ -68,11 +68,10 @@ final class Loader {
         root.setAutoCommit(true);
         try (Statement sql = root.createStatement()) {
             sql.execute("SET FOREIGN_KEY_CHECKS = 0");
-            for (String table :
-                    new String[] {"reservation", "batch_out", "claim_line", "claim", "batch_edit", "invoice"}) {
+            for (String table : new String[] {"reservation", "batch_out", "claim_line", "claim", "batch_edit"}) {
                 sql.execute("DELETE FROM " + table);
             }
-            sql.execute("OPTIMIZE TABLE invoice");
+            sql.execute("TRUNCATE invoice");
             sql.execute("SET FOREIGN_KEY_CHECKS = 1");
         }
         root.setAutoCommit(false);

@@ -47,6 +47,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** The application on a loaded database, each deed beside the bare JDBC that reads or writes the same rows. */
 public final class ServerBench {
     private static final int ROUNDS = 9;
+    private static final int SCROLLED = 100_000;
     private static final String PASSWORD = "only-for-the-bench";
 
     private final ConfigurableApplicationContext context;
@@ -56,6 +57,8 @@ public final class ServerBench {
     private Actor clerk;
     private BankAccountId account;
     private HttpClient http;
+    private final CookieManager cookies = new CookieManager();
+    private String scrolled = "";
 
     private ServerBench(ConfigurableApplicationContext context, Connection root, Connection bare) {
         this.context = context;
@@ -102,7 +105,14 @@ public final class ServerBench {
             loader.invoices(size);
             System.out.printf("%,d invoices loaded in %.1f s%n", size, (System.nanoTime() - start) / 1e9);
             firstSmall = measure(size, firstSmall);
+            if (size == SCROLLED) {
+                String due = "/due?check=" + Loader.CHECK_DATE + "&due=2028-01-01&next=none";
+                scrolled = ScrollBench.run(base, due, cookies.getCookieStore().getCookies());
+                System.out.println(scrolled);
+            }
         }
+        table.add("");
+        table.add(scrolled);
     }
 
     private void people() throws Exception {
@@ -135,7 +145,6 @@ public final class ServerBench {
                         null,
                         null));
         int port = ((WebServerApplicationContext) context).getWebServer().getPort();
-        CookieManager cookies = new CookieManager();
         http = HttpClient.newBuilder().cookieHandler(cookies).build();
         base = "http://127.0.0.1:" + port;
         get("/api/session/door");

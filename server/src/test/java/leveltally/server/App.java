@@ -131,6 +131,11 @@ public final class App {
         return bean(Drafting.class).make(ines(), of(List.of(invoices)));
     }
 
+    /** The only invoice of a batch. */
+    public static InvoiceId invoiceOf(BatchId batch) {
+        return bean(Batches.class).claims(batch).get(0).lines().get(0).invoice();
+    }
+
     public static long version(BatchId batch) {
         return bean(Batches.class).get(batch).version();
     }

@@ -49,7 +49,7 @@ class BenchTest {
                 .allSatisfy(law -> assertThat(law.findings()).isEmpty());
     }
 
-    private static InvoiceId credit(String vendor, String amount) {
+    static InvoiceId credit(String vendor, String amount) {
         AccountId payables = new AccountId(App.number("SELECT id FROM ledger_account WHERE code = '2000'"));
         AccountId expense = new AccountId(App.number("SELECT id FROM ledger_account WHERE code = '5200'"));
         Money money = Money.parse(amount, java.util.Currency.getInstance("USD"));
@@ -236,7 +236,7 @@ class BenchTest {
                 .hasMessageContaining("exactly what the batch has");
         drafting.undo(ines(), batch, version(batch));
         drafting.withdraw(ines(), batch, version(batch));
-        bean(Invoices.class).release(ines(), stays);
+        bean(Invoices.class).release(ines(), stays, "it came");
     }
 
     @Test

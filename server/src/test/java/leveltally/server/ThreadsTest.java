@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CyclicBarrier;
 import java.util.concurrent.ExecutionException;
@@ -65,6 +66,48 @@ class ThreadsTest {
         assertThat(refusals(outcomes)).isOne();
         assertThat(App.number("SELECT COUNT(*) FROM reservation WHERE invoice_id = ?", invoice.value()))
                 .isOne();
+        outcomes.stream()
+                .filter(BatchId.class::isInstance)
+                .map(BatchId.class::cast)
+                .forEach(batch -> bean(Drafting.class).withdraw(ines(), batch, App.version(batch)));
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    @RepeatedTest(3)
+    void twoClerksEditOneDraftAndOneIsToldWhoWasFirst() throws InterruptedException {
+        InvoiceId a = App.invoice("Bollard Foundry", "41.00");
+        InvoiceId b = App.invoice("Coaming Timber", "42.00");
+        BatchId batch = App.draft(a, b);
+        long seen = App.version(batch);
+        Drafting drafting = bean(Drafting.class);
+        List<Object> outcomes = together(List.of(
+                () -> {
+                    drafting.takeOut(ines(), batch, seen, Set.of(a));
+                    return "done";
+                },
+                () -> {
+                    drafting.pay(App.tomas(), batch, seen, b, "10.00");
+                    return "done";
+                }));
+        assertThat(refusals(outcomes)).isOne();
+        assertThat(outcomes.stream().filter(Refusal.class::isInstance).map(Object::toString))
+                .allMatch(words -> words.contains("changed this batch at"));
+        drafting.withdraw(ines(), batch, App.version(batch));
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    @RepeatedTest(3)
+    void anOffsetAndABatchWantTheSameInvoice() throws InterruptedException {
+        InvoiceId invoice = App.invoice("Ironwrack Chain", "300.00");
+        InvoiceId credit = BenchTest.credit("Ironwrack Chain", "300.00");
+        List<Object> outcomes = together(List.of(
+                () -> bean(Drafting.class).make(ines(), App.of(List.of(invoice))),
+                () -> bean(leveltally.server.invoices.Offsets.class)
+                        .make(App.tomas(), App.vendor("Ironwrack Chain"), List.of(invoice), List.of(credit))));
+        assertThat(refusals(outcomes)).isOne();
+        long open = App.number("SELECT open_minor FROM invoice WHERE id = ?", invoice.value());
+        long reserved = App.number("SELECT COUNT(*) FROM reservation WHERE invoice_id = ?", invoice.value());
+        assertThat(open == 0).isNotEqualTo(reserved == 1);
         outcomes.stream()
                 .filter(BatchId.class::isInstance)
                 .map(BatchId.class::cast)

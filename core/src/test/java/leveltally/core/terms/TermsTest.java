@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -68,5 +69,12 @@ class TermsTest {
     @ValueSource(strings = {"", "thirty days", "net", "2%, net 30", "day 32 of next month"})
     void rejectsWhatAreNoTerms(String words) {
         assertThatThrownBy(() -> Terms.read(words)).isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Test
+    void aTermsDateThatIsNoBankingDayIsShownAsSuchAndNotShifted() {
+        LocalDate due = Terms.net(30).scheduleFor(LocalDate.of(2026, 3, 5)).dueDate();
+        assertThat(leveltally.core.Dates.withBankingDay(due)).isEqualTo("Sat 4 Apr 2026, no banking day");
+        assertThat(leveltally.core.Dates.withBankingDay(due.plusDays(2))).isEqualTo("Mon 6 Apr 2026");
     }
 }

@@ -9,6 +9,7 @@ import leveltally.core.batches.BatchState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
+import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.selection.CandidateRows;
@@ -33,14 +34,21 @@ class BatchController {
     private final BatchViews views;
     private final CandidateRows candidates;
     private final JdbcClient jdbc;
+    private final CsvLists lists;
 
     BatchController(
-            Batches batches, BankAccounts accounts, BatchViews views, CandidateRows candidates, JdbcClient jdbc) {
+            Batches batches,
+            BankAccounts accounts,
+            BatchViews views,
+            CandidateRows candidates,
+            JdbcClient jdbc,
+            CsvLists lists) {
         this.batches = batches;
         this.accounts = accounts;
         this.views = views;
         this.candidates = candidates;
         this.jdbc = jdbc;
+        this.lists = lists;
     }
 
     @Schema(
@@ -224,6 +232,19 @@ class BatchController {
     BatchView one(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
         return views.of(new BatchId(id));
+    }
+
+    /** The batches as CSV, all of them. */
+    @GetMapping(value = "/csv", produces = Csv.TYPE)
+    ResponseEntity<StreamingResponseBody> allAsCsv(Actor by) {
+        by.mayDo(Deed.READ);
+        return lists.of("batches.csv", """
+                SELECT b.id, b.name, LOWER(b.state) AS state, a.name AS account, b.check_date, b.ledger_date,
+                  p.name AS prepared_by, a.currency, (SELECT COUNT(*) FROM claim c WHERE c.batch_id = b.id) AS claims,
+                  (SELECT COALESCE(SUM(c.amount_minor), 0) FROM claim c WHERE c.batch_id = b.id) AS amount_minor
+                FROM batch b JOIN bank_account a ON a.id = b.bank_account_id JOIN person p ON p.id = b.prepared_by
+                ORDER BY b.id DESC
+                """, java.util.Map.of());
     }
 
     /** The lines of a batch as CSV. */

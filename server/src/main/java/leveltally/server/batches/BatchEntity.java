@@ -48,7 +48,7 @@ class BatchEntity {
     String changedWhat;
 
     /** The sentence that gathered it, as JSON; null where none did. */
-    @jakarta.persistence.Column(columnDefinition = "longtext")
+    @org.hibernate.annotations.JdbcTypeCode(org.hibernate.type.SqlTypes.LONG32VARCHAR)
     @Nullable
     String question;
 

@@ -37,10 +37,12 @@ class RegisterController {
             """;
 
     private final JdbcClient jdbc;
+    private final leveltally.server.frame.CsvLists lists;
     private final BankAccounts accounts;
 
-    RegisterController(JdbcClient jdbc, BankAccounts accounts) {
+    RegisterController(JdbcClient jdbc, BankAccounts accounts, leveltally.server.frame.CsvLists lists) {
         this.jdbc = jdbc;
+        this.lists = lists;
         this.accounts = accounts;
     }
 
@@ -122,6 +124,19 @@ class RegisterController {
                 rows.size() < PAGE ? null : rows.get(rows.size() - 1).number());
     }
 
+    /** The register of an account as CSV. */
+    @GetMapping(value = "/csv", produces = leveltally.server.frame.Csv.TYPE)
+    org.springframework.http.ResponseEntity<org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody>
+            csv(Actor by, @RequestParam long account) {
+        by.mayDo(Deed.READ);
+        return lists.of("register.csv", """
+                SELECT n.number, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee, p.check_date,
+                  p.amount_minor, a.currency, n.explanation, p.batch_id AS batch
+                FROM check_number n JOIN bank_account a ON a.id = n.bank_account_id
+                LEFT JOIN payment p ON p.id = n.payment_id WHERE n.bank_account_id = :account ORDER BY n.number DESC
+                """, java.util.Map.of("account", account));
+    }
+
     @GetMapping("/{id}")
     HistoryView history(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
@@ -144,7 +159,7 @@ class RegisterController {
                         r.getString(5)))
                 .list();
         List<PaidView> invoices = jdbc.sql("""
-                        SELECT l.invoice_id, l.reference, l.gross_minor, l.discount_minor, l.cash_minor, l.currency
+                        SELECT l.invoice_id, l.reference, CASE WHEN l.kind = 'CREDIT' THEN -l.gross_minor ELSE l.gross_minor END, l.discount_minor, l.cash_minor, l.currency
                         FROM check_number n JOIN payment p ON p.id = n.payment_id
                         JOIN claim_line l ON l.claim_id = p.claim_id WHERE n.id = :id ORDER BY l.invoice_date, l.invoice_id
                         """)

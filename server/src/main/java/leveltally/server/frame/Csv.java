@@ -31,6 +31,10 @@ public final class Csv {
                 rows.forEach(row -> print(printer, row));
             }
         };
+        return download(fileName, body);
+    }
+
+    static ResponseEntity<StreamingResponseBody> download(String fileName, StreamingResponseBody body) {
         return ResponseEntity.ok()
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,

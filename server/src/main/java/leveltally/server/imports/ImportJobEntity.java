@@ -1,6 +1,5 @@
 package leveltally.server.imports;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -10,6 +9,8 @@ import jakarta.persistence.Version;
 import java.time.Instant;
 import java.time.LocalDate;
 import org.hibernate.annotations.DynamicUpdate;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
 
 /** One file and how far it has come; the work on it goes on in whatever process finds it waiting. */
@@ -32,11 +33,11 @@ class ImportJobEntity {
     Instant madeAt;
     LocalDate businessDate;
 
-    @Column(columnDefinition = "longtext")
+    @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
     @Nullable
     String headers;
 
-    @Column(columnDefinition = "longtext")
+    @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
     @Nullable
     String mapping;
 

@@ -137,8 +137,8 @@ class InvoiceController {
     }
 
     @PostMapping("/invoices/{id}/release")
-    void release(Actor by, @PathVariable long id) {
-        invoices.release(by, new InvoiceId(id));
+    void release(Actor by, @PathVariable long id, @Valid @RequestBody HoldReason wanted) {
+        invoices.release(by, new InvoiceId(id), wanted.reason());
     }
 
     /** Lays credits against invoices, as far as the smaller side goes. */

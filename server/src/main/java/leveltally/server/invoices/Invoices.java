@@ -8,6 +8,7 @@ import java.util.Currency;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.InvoiceId;
@@ -56,6 +57,7 @@ public class Invoices {
         by.mayDo(Deed.ENTER_INVOICE);
         Vendor vendor = vendors.get(wanted.vendor());
         refuseKnown(wanted, vendor);
+        refuseUnknownAccounts(wanted);
         ledger.shareOpenPeriod(wanted.ledgerDate());
         InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()));
         Money amount = wanted.amount(vendor.currency());
@@ -110,6 +112,18 @@ public class Invoices {
                     Map.of("count", ids.size(), "first", ids.get(0).value()));
         }
         return ids;
+    }
+
+    private void refuseUnknownAccounts(NewInvoice wanted) {
+        Set<Long> known = ledger.accountNames().keySet();
+        for (NewInvoice.Line line : wanted.lines()) {
+            if (!known.contains(line.account().value())) {
+                throw Refusal.invalidField(
+                        "no-account",
+                        "lines",
+                        "A line names an account the ledger does not have. Choose one by its code.");
+            }
+        }
     }
 
     private void refuseKnown(NewInvoice wanted, Vendor vendor) {
@@ -204,7 +218,7 @@ public class Invoices {
 
     /** Ends the hold of an invoice. */
     @Transactional
-    public void release(Actor by, InvoiceId id) {
+    public void release(Actor by, InvoiceId id, String reason) {
         by.mayDo(Deed.HOLD);
         InvoiceEntity row = entities.find(InvoiceEntity.class, id.value());
         if (row == null) {
@@ -214,8 +228,11 @@ public class Invoices {
         if (before == null) {
             throw Refusal.conflict("not-held", "Entry " + row.id + " is not held. Look at it again.");
         }
+        if (reason.isBlank()) {
+            throw Refusal.invalidField("reason-missing", "reason", "Say why this invoice may be paid.");
+        }
         row.holdReason = null;
-        audit.record(by, "release invoice", "invoice " + row.id, Map.of("before", before));
+        audit.record(by, "release invoice", "invoice " + row.id, Map.of("before", before, "reason", reason.strip()));
     }
 
     /** Shares these rows until the transaction ends, so that nothing settles them meanwhile. */

@@ -32,11 +32,13 @@ class LedgerController {
     private final JdbcClient jdbc;
     private final Ledger ledger;
     private final BankAccounts accounts;
+    private final leveltally.server.frame.CsvLists lists;
 
-    LedgerController(JdbcClient jdbc, Ledger ledger, BankAccounts accounts) {
+    LedgerController(JdbcClient jdbc, Ledger ledger, BankAccounts accounts, leveltally.server.frame.CsvLists lists) {
         this.jdbc = jdbc;
         this.ledger = ledger;
         this.accounts = accounts;
+        this.lists = lists;
     }
 
     @Schema(requiredProperties = {"id", "name", "bankName", "currency", "method", "positivePay", "nextNumber", "floor"})
@@ -138,6 +140,22 @@ class LedgerController {
     @PostMapping("/periods/{month}/unlock")
     void unlock(Actor by, @PathVariable String month, @Valid @RequestBody Reason reason) {
         ledger.unlock(by, parsed(month), reason.reason());
+    }
+
+    /** The entries of a month as CSV, line by line. */
+    @GetMapping(value = "/ledger/{month}/csv", produces = leveltally.server.frame.Csv.TYPE)
+    org.springframework.http.ResponseEntity<org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody>
+            csv(Actor by, @PathVariable String month) {
+        by.mayDo(Deed.READ);
+        return lists.of(
+                "ledger-" + parsed(month) + ".csv",
+                """
+                SELECT e.id AS entry, e.ledger_date, LOWER(e.kind) AS kind, e.text, a.code AS account, a.name AS account_name,
+                  l.debit_minor, l.credit_minor, l.currency
+                FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id JOIN ledger_account a ON a.id = l.account_id
+                WHERE e.month = :month ORDER BY e.ledger_date, e.id, l.id
+                """,
+                Map.of("month", parsed(month).toString()));
     }
 
     /** Entries of a month, newest first, a page at a time. */

@@ -166,7 +166,7 @@ class SlipController {
 
     private static String sentence(OpenInvoice invoice, LocalDate checkDate, int graceDays) {
         Discount discount = invoice.discount();
-        String due = "due " + Dates.inWords(invoice.dueDate());
+        String due = "due " + Dates.withBankingDay(invoice.dueDate());
         if (discount.until() == null || discount.left().isZero()) {
             return invoice.reference() + ", " + due + ". No discount can be earned.";
         }

@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.BankAccountId;
@@ -69,178 +70,133 @@ public record DueQuestion(
     }
 
     public DueQuestion toVendors(List<Long> only) {
-        return new DueQuestion(
-                account,
-                checkDate,
-                ledgerDate,
-                dueBy,
-                nextRun,
-                only,
-                vendorGroup,
-                priorityFrom,
-                priorityTo,
-                datedFrom,
-                datedTo,
-                referenceFrom,
-                referenceTo,
-                entryFrom,
-                entryTo,
-                amountFrom,
-                amountTo,
-                credits,
-                grouping,
-                order,
-                smallest,
-                limit,
-                way,
-                out,
-                in);
+        return with(words -> words.vendors = only);
     }
 
     public DueQuestion toGroup(String only) {
-        return new DueQuestion(
-                account,
-                checkDate,
-                ledgerDate,
-                dueBy,
-                nextRun,
-                vendors,
-                only,
-                priorityFrom,
-                priorityTo,
-                datedFrom,
-                datedTo,
-                referenceFrom,
-                referenceTo,
-                entryFrom,
-                entryTo,
-                amountFrom,
-                amountTo,
-                credits,
-                grouping,
-                order,
-                smallest,
-                limit,
-                way,
-                out,
-                in);
+        return with(words -> words.vendorGroup = only);
     }
 
     public DueQuestion inLedgerOn(LocalDate date) {
-        return new DueQuestion(
-                account,
-                checkDate,
-                date.toString(),
-                dueBy,
-                nextRun,
-                vendors,
-                vendorGroup,
-                priorityFrom,
-                priorityTo,
-                datedFrom,
-                datedTo,
-                referenceFrom,
-                referenceTo,
-                entryFrom,
-                entryTo,
-                amountFrom,
-                amountTo,
-                credits,
-                grouping,
-                order,
-                smallest,
-                limit,
-                way,
-                out,
-                in);
+        return with(words -> words.ledgerDate = date.toString());
     }
 
     public DueQuestion marked(@Nullable String outByHand, @Nullable String inByHand) {
-        return new DueQuestion(
-                account,
-                checkDate,
-                ledgerDate,
-                dueBy,
-                nextRun,
-                vendors,
-                vendorGroup,
-                priorityFrom,
-                priorityTo,
-                datedFrom,
-                datedTo,
-                referenceFrom,
-                referenceTo,
-                entryFrom,
-                entryTo,
-                amountFrom,
-                amountTo,
-                credits,
-                grouping,
-                order,
-                smallest,
-                limit,
-                way,
-                outByHand,
-                inByHand);
+        return with(words -> {
+            words.out = outByHand;
+            words.in = inByHand;
+        });
     }
 
     public DueQuestion paying(boolean useCredits, @Nullable String upTo, @Nullable CashWay by) {
-        return new DueQuestion(
-                account,
-                checkDate,
-                ledgerDate,
-                dueBy,
-                nextRun,
-                vendors,
-                vendorGroup,
-                priorityFrom,
-                priorityTo,
-                datedFrom,
-                datedTo,
-                referenceFrom,
-                referenceTo,
-                entryFrom,
-                entryTo,
-                amountFrom,
-                amountTo,
-                useCredits,
-                grouping,
-                order,
-                smallest,
-                upTo,
-                by,
-                out,
-                in);
+        return with(words -> {
+            words.credits = useCredits;
+            words.limit = upTo;
+            words.way = by;
+        });
     }
 
     /** With every day as a date, so that it means the same tomorrow. */
     public DueQuestion onDates(Criteria criteria) {
-        return new DueQuestion(
-                account,
-                criteria.checkDate().toString(),
-                criteria.ledgerDate().toString(),
-                criteria.dueBy().toString(),
-                criteria.nextRun() == null ? null : criteria.nextRun().toString(),
-                vendors,
-                vendorGroup,
-                priorityFrom,
-                priorityTo,
-                datedFrom,
-                datedTo,
-                referenceFrom,
-                referenceTo,
-                entryFrom,
-                entryTo,
-                amountFrom,
-                amountTo,
-                credits,
-                grouping,
-                order,
-                smallest,
-                limit,
-                way,
-                out,
-                in);
+        LocalDate next = criteria.nextRun();
+        return with(words -> {
+            words.checkDate = criteria.checkDate().toString();
+            words.ledgerDate = criteria.ledgerDate().toString();
+            words.dueBy = criteria.dueBy().toString();
+            words.nextRun = next == null ? null : next.toString();
+        });
+    }
+
+    private DueQuestion with(Consumer<Words> change) {
+        Words words = new Words(this);
+        change.accept(words);
+        return words.question();
+    }
+
+    /** The words of a question while some of them are exchanged. */
+    private static final class Words {
+        private final long account;
+        private @Nullable String checkDate;
+        private @Nullable String ledgerDate;
+        private @Nullable String dueBy;
+        private @Nullable String nextRun;
+        private @Nullable List<Long> vendors;
+        private @Nullable String vendorGroup;
+        private @Nullable Integer priorityFrom;
+        private @Nullable Integer priorityTo;
+        private @Nullable String datedFrom;
+        private @Nullable String datedTo;
+        private @Nullable String referenceFrom;
+        private @Nullable String referenceTo;
+        private @Nullable Long entryFrom;
+        private @Nullable Long entryTo;
+        private @Nullable String amountFrom;
+        private @Nullable String amountTo;
+        private @Nullable Boolean credits;
+        private Paying.@Nullable Grouping grouping;
+        private @Nullable ClaimOrder order;
+        private @Nullable String smallest;
+        private @Nullable String limit;
+        private @Nullable CashWay way;
+        private @Nullable String out;
+        private @Nullable String in;
+
+        Words(DueQuestion q) {
+            account = q.account;
+            checkDate = q.checkDate;
+            ledgerDate = q.ledgerDate;
+            dueBy = q.dueBy;
+            nextRun = q.nextRun;
+            vendors = q.vendors;
+            vendorGroup = q.vendorGroup;
+            priorityFrom = q.priorityFrom;
+            priorityTo = q.priorityTo;
+            datedFrom = q.datedFrom;
+            datedTo = q.datedTo;
+            referenceFrom = q.referenceFrom;
+            referenceTo = q.referenceTo;
+            entryFrom = q.entryFrom;
+            entryTo = q.entryTo;
+            amountFrom = q.amountFrom;
+            amountTo = q.amountTo;
+            credits = q.credits;
+            grouping = q.grouping;
+            order = q.order;
+            smallest = q.smallest;
+            limit = q.limit;
+            way = q.way;
+            out = q.out;
+            in = q.in;
+        }
+
+        DueQuestion question() {
+            return new DueQuestion(
+                    account,
+                    checkDate,
+                    ledgerDate,
+                    dueBy,
+                    nextRun,
+                    vendors,
+                    vendorGroup,
+                    priorityFrom,
+                    priorityTo,
+                    datedFrom,
+                    datedTo,
+                    referenceFrom,
+                    referenceTo,
+                    entryFrom,
+                    entryTo,
+                    amountFrom,
+                    amountTo,
+                    credits,
+                    grouping,
+                    order,
+                    smallest,
+                    limit,
+                    way,
+                    out,
+                    in);
+        }
     }
 
     public BankAccountId bankAccount() {

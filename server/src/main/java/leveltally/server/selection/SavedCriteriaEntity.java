@@ -22,7 +22,7 @@ class SavedCriteriaEntity {
     long personId;
     boolean shared;
 
-    @jakarta.persistence.Column(columnDefinition = "longtext")
+    @org.hibernate.annotations.JdbcTypeCode(org.hibernate.type.SqlTypes.LONG32VARCHAR)
     String content;
 
     @Nullable

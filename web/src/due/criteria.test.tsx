@@ -1,0 +1,71 @@
+import { act, renderHook } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { MemoryRouter } from "react-router";
+import { describe, expect, it } from "vitest";
+import { addressOf, useCriteria, type Account } from "./criteria";
+
+const account = (id: number, plannedRun?: string, followingRun?: string): Account => ({
+  id,
+  name: "Operations",
+  bankName: "Skerrow Trust",
+  currency: "USD",
+  method: "CHECK",
+  positivePay: true,
+  nextNumber: 41200,
+  floor: "0.00",
+  plannedRun,
+  followingRun,
+});
+
+function criteria(address: string, accounts: Account[]) {
+  return renderHook(() => useCriteria("2026-11-12", accounts), {
+    wrapper: ({ children }: { children: ReactNode }) => (
+      <MemoryRouter initialEntries={[address]}>{children}</MemoryRouter>
+    ),
+  });
+}
+
+describe("the sentence in the address", () => {
+  it("proposes the run that is planned for the account, and the one after it", () => {
+    const { result } = criteria("/due", [account(7, "2026-11-13", "2026-11-27")]);
+    expect(result.current.question).toMatchObject({
+      account: 7,
+      checkDate: "2026-11-13",
+      dueBy: "2026-11-20",
+      nextRun: "2026-11-27",
+    });
+    expect(result.current.listedBy).toBe("DAY");
+  });
+
+  it("proposes the coming Friday where no run is planned, and passes over a run that is gone", () => {
+    expect(criteria("/due", [account(7)]).result.current.question.checkDate).toBe("2026-11-13");
+    expect(criteria("/due", [account(7, "2026-11-06")]).result.current.question.checkDate).toBe("2026-11-13");
+  });
+
+  it("reads every word and lists by the order of cash once there is a limit", () => {
+    const { result } = criteria(
+      "/due?check=friday&due=end+of+month&next=none&vendors=3.4&credits=yes&limit=available&priorityFrom=2&out=7-9",
+      [account(7)],
+    );
+    expect(result.current.question).toMatchObject({
+      checkDate: "friday",
+      dueBy: "end of month",
+      nextRun: undefined,
+      vendors: [3, 4],
+      credits: true,
+      limit: "available",
+      priorityFrom: 2,
+      out: "7-9",
+    });
+    expect(result.current.listedBy).toBe("CASH");
+  });
+
+  it("writes a kept sentence back without the marks of the list it came from", () => {
+    const { result } = criteria("/due?vendors=3&smallest=10&out=7&limit=500", [account(7)]);
+    const address = addressOf(result.current.question);
+    expect(address).toMatchObject({ vendors: "3", smallest: "10", limit: "500", next: "2026-11-27" });
+    expect(address.out).toBeUndefined();
+    act(() => result.current.change(address));
+    expect(result.current.question.out).toBeUndefined();
+  });
+});
