@@ -197,8 +197,15 @@ class DraftRows {
         }
     }
 
+    /** MariaDB's numbers: 1062 a key that stands already, 1213 a deadlock, 1205 a lock waited for too long. */
     private static RuntimeException takenMeanwhile(PersistenceException failed) {
         for (Throwable cause = failed; cause != null; cause = cause.getCause()) {
+            if (cause instanceof SQLException sql && (sql.getErrorCode() == 1213 || sql.getErrorCode() == 1205)) {
+                return Refusal.conflict(
+                        "busy",
+                        "Somebody else is working on the same invoices at this moment. Nothing of yours was saved; "
+                                + "try again now.");
+            }
             if (cause instanceof SQLException sql && sql.getErrorCode() == 1062) {
                 return Refusal.conflict(
                         "taken-meanwhile",

@@ -123,11 +123,12 @@ public class Drafting {
                             + wanted.expectedCount() + ". Look at it again, then make the batch.");
         }
         BatchEntity batch = newBatch(by, wanted, asked.onDates(selection.criteria()), account, selection.criteria());
+        // before the batch, whose insert shares the account's row
+        accounts.planRuns(account.id(), batch.checkDate, batch.nextRun);
         entities.persist(batch);
         entities.flush();
         batches.addHand(batch, by);
         rows.put(batch, selection.claims());
-        accounts.planRuns(account.id(), batch.checkDate, batch.nextRun);
         Long criteria = wanted.criteria();
         if (criteria != null) {
             saved.ran(by, criteria, batch.id, batch.name + ": " + count + " invoices, " + selection.toPay());

@@ -63,14 +63,20 @@ public class BankAccounts {
         return new BankAccountId(account.id);
     }
 
-    /** Keeps the run a batch was made for, and the one planned after it; an earlier run moves nothing back. */
+    /**
+     * Keeps the run a batch is made for, and the one planned after it; an earlier run moves nothing back. The row is locked
+     * only when something changes, so that two batches of one run are made side by side.
+     */
     @Transactional
     public void planRuns(BankAccountId id, LocalDate thisRun, @Nullable LocalDate nextRun) {
-        BankAccountEntity account = row(id, LockModeType.PESSIMISTIC_WRITE);
-        LocalDate before = account.thisRun;
-        if (before == null || !thisRun.isBefore(before)) {
+        BankAccountEntity seen = row(id, null);
+        LocalDate before = seen.thisRun;
+        boolean same = thisRun.equals(before) && (nextRun == null || nextRun.equals(seen.nextRun));
+        if (!same && (before == null || !thisRun.isBefore(before))) {
+            BankAccountEntity account = row(id, LockModeType.PESSIMISTIC_WRITE);
             account.thisRun = thisRun;
             account.nextRun = nextRun == null ? account.nextRun : nextRun;
+            entities.flush();
         }
     }
 

@@ -2,6 +2,7 @@ package leveltally.server.ledger;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.ArrayList;
@@ -162,7 +163,7 @@ public class Ledger {
         }
         PeriodLockEntity lock = new PeriodLockEntity();
         lock.month = period.month;
-        lock.lockedAt = by.now();
+        lock.lockedAt = afterItsEntries(by, period.month);
         lock.lockedBy = by.person().value();
         lock.lastEntryId = jdbc.sql("SELECT MAX(id) FROM journal_entry WHERE month = :month")
                 .param("month", period.month)
@@ -179,6 +180,17 @@ public class Ledger {
                         """).param("lock", lock.id).param("month", period.month).update();
         period.locked = true;
         audit.record(by, "lock period", "period " + period.month, Map.of());
+    }
+
+    /** Whoever wrote last may have begun after us and ended before us; the lock is later than every entry it finds. */
+    private Instant afterItsEntries(Actor by, String month) {
+        return jdbc.sql("SELECT MAX(made_at) FROM journal_entry WHERE month = :month")
+                .param("month", month)
+                .query((r, n) -> r.getTimestamp(1))
+                .optional()
+                .map(java.sql.Timestamp::toInstant)
+                .filter(last -> last.isAfter(by.now()))
+                .orElse(by.now());
     }
 
     /** Opens a locked period again; the reason is kept. */

@@ -156,10 +156,8 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
         void byName(java.util.function.Function<Selection.Row, String> name) {
             Map<String, List<Selection.Row>> named =
                     new java.util.TreeMap<>(String.CASE_INSENSITIVE_ORDER.thenComparing(Comparator.naturalOrder()));
-            selection
-                    .rows()
-                    .forEach(row -> named.computeIfAbsent(name.apply(row), none -> new ArrayList<>())
-                            .add(row));
+            shown.forEach(row -> named.computeIfAbsent(name.apply(row), none -> new ArrayList<>())
+                    .add(row));
             named.forEach((title, members) -> add("n" + title, title, "", members, false));
         }
 
