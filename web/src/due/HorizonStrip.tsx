@@ -59,7 +59,7 @@ export function HorizonStrip({
           <b className="text-rust">{data.late}</b> late on {data.lateCount}
         </span>
         <span>
-          bars up: due · hatched down: discounts on their last day · ▼ cash above the floor after each run
+          bars up: due · hatched down: discounts on their last day · ▼ cash after each run, dashed: the floor
         </span>
         {days && (
           <span className="ml-auto flex gap-3">

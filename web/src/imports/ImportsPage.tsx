@@ -20,20 +20,22 @@ const KINDS: Record<Kind, string> = {
   UBL: "invoices and credit notes (UBL 2.1 XML)",
 };
 
+const count = (n: number) => n.toLocaleString("en-US");
+
 const COLUMNS: Column<Import>[] = [
-  { title: "File", width: "minmax(160px,2fr)", cell: (i) => i.fileName },
-  { title: "Is", width: "minmax(130px,1fr)", cell: (i) => i.stateWords },
-  { title: "Sent", width: "120px", cell: (i) => `${i.by.split(" ")[0]}, ${clock(i.at)}` },
-  { title: "Rows", width: "72px", right: true, cell: (i) => i.rows },
-  { title: "Good", width: "72px", right: true, cell: (i) => i.good },
+  { title: "File", width: "minmax(100px,1.4fr)", cell: (i) => i.fileName },
+  { title: "Is", width: "minmax(110px,1fr)", cell: (i) => i.stateWords.replace(/^is |^was /, "") },
+  { title: "Sent", width: "96px", cell: (i) => `${i.by.split(" ")[0]}, ${clock(i.at)}` },
+  { title: "Rows", width: "62px", right: true, cell: (i) => count(i.rows) },
+  { title: "Good", width: "62px", right: true, cell: (i) => count(i.good) },
   {
     title: "Refused",
-    width: "72px",
+    width: "58px",
     right: true,
-    cell: (i) => <span className={i.refused > 0 ? "text-rust" : ""}>{i.refused}</span>,
+    cell: (i) => <span className={i.refused > 0 ? "text-rust" : ""}>{count(i.refused)}</span>,
   },
-  { title: "Here already", width: "88px", right: true, cell: (i) => i.duplicates },
-  { title: "Brought in", width: "80px", right: true, cell: (i) => i.broughtIn },
+  { title: "Here already", width: "82px", right: true, cell: (i) => count(i.duplicates) },
+  { title: "Brought in", width: "70px", right: true, cell: (i) => count(i.broughtIn) },
 ];
 
 /** Files to bring in: checked first, row by row; then all of it or only what is good. */
@@ -206,8 +208,9 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
     <div className="flex flex-col gap-3">
       <h2 className="font-semibold break-all">{job.fileName}</h2>
       <p aria-live="polite">
-        It {job.stateWords}: <b>{job.rows}</b> rows read, <b>{job.good}</b> good, <b>{job.refused}</b>{" "}
-        refused, <b>{job.duplicates}</b> here already, <b>{job.broughtIn}</b> brought in.
+        It {job.stateWords}: <b>{count(job.rows)}</b> rows read, <b>{count(job.good)}</b> good,{" "}
+        <b>{count(job.refused)}</b> refused, <b>{count(job.duplicates)}</b> here already,{" "}
+        <b>{count(job.broughtIn)}</b> brought in.
       </p>
       {job.running && (
         <progress
@@ -230,12 +233,12 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
         <div className="flex flex-wrap gap-2">
           {job.refused === 0 && job.good > 0 && (
             <Button look="deed" onClick={() => bringIn(false)}>
-              Bring in all {job.good}
+              Bring in all {count(job.good)}
             </Button>
           )}
           {job.refused > 0 && job.good > 0 && (
             <Button look="deed" onClick={() => bringIn(true)}>
-              Bring in only the {job.good} good {job.good === 1 ? "one" : "ones"}
+              Bring in only the {count(job.good)} good {job.good === 1 ? "one" : "ones"}
             </Button>
           )}
         </div>

@@ -18,7 +18,7 @@ export function Download({
     <a
       href={tail ? `${path}?${tail}` : path}
       download
-      className="text-harbour min-h-6 px-1 underline underline-offset-2"
+      className="text-harbour inline-flex min-h-6 items-center px-1 underline underline-offset-2"
     >
       {children}
     </a>
