@@ -9,6 +9,7 @@ export type DueView = Schemas["DueView"];
 type Group = Schemas["GroupView"];
 
 const PAGE = 100;
+const MOST_SEEN = 200;
 const LINE = "cash-line";
 
 /** The list of the sentence: its totals at once, its rows as they come into view. */
@@ -82,7 +83,7 @@ export function useDueList(
       if (!view) return;
       // a page before and after what is seen, so that scrolling finds them there
       const from = order.places.slice(Math.max(0, first - PAGE), first + 1).find((place) => place >= 0) ?? 0;
-      const to = Math.min(view.listed - 1, from + (last - first) + 3 * PAGE);
+      const to = Math.min(view.listed - 1, from + Math.min(last - first, MOST_SEEN) + 3 * PAGE);
       for (let page = Math.floor(from / PAGE); page <= Math.floor(to / PAGE); page++) {
         if (asked.current.has(page) || page * PAGE >= view.listed) continue;
         asked.current.add(page);

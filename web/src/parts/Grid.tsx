@@ -83,8 +83,9 @@ export function Grid<R>(props: GridProps<R>) {
     ),
   });
   const seen = virtual.getVirtualItems();
-  const first = seen.find((item) => item.index !== at)?.index ?? 0;
-  const last = seen.at(-1)?.index ?? 0;
+  // what is seen; the cursor's row is drawn wherever it is and does not count
+  const first = virtual.range?.startIndex ?? 0;
+  const last = virtual.range?.endIndex ?? 0;
   useEffect(() => onRange?.(first, last), [first, last, onRange]);
   // a cursor from the address, or one set from beside the list, is brought into view
   const shown = useRef<string | undefined>(undefined);

@@ -83,7 +83,7 @@ class SlipController {
     @GetMapping("/due")
     SlipView due(Actor by, @ParameterObject @ModelAttribute DueQuestion question, @RequestParam long invoice) {
         by.mayDo(Deed.READ);
-        Selection selection = due.select(question, by.today());
+        Selection selection = due.lately(question, by.today());
         LocalDate checkDate = selection.criteria().checkDate();
         Selection.Row row = selection.rows().stream()
                 .filter(r -> r.candidate().invoice().id().value() == invoice)

@@ -279,7 +279,7 @@ class DueController {
             @RequestParam(required = false) @Nullable String days) {
         by.mayDo(Deed.READ);
         Asked asked = new Asked(question, listedBy, days, by.today());
-        Listing list = list(asked);
+        Listing list = list(asked, due.select(question, by.today()));
         recent.put(asked, list);
         Selection selection = list.selection();
         Criteria criteria = selection.criteria();
@@ -364,7 +364,8 @@ class DueController {
             @RequestParam(defaultValue = "DAY") Listing.By listedBy,
             @RequestParam(required = false) @Nullable String days) {
         by.mayDo(Deed.READ);
-        Listing list = list(new Asked(question, listedBy, days, by.today()));
+        Asked asked = new Asked(question, listedBy, days, by.today());
+        Listing list = list(asked, due.select(question, by.today()));
         return Csv.answer(
                 "due.csv",
                 List.of(
@@ -503,11 +504,11 @@ class DueController {
     }
 
     private Listing listing(Asked asked) {
-        return recent.get(asked, this::list);
+        return recent.get(asked, missing -> list(missing, due.lately(missing.question(), missing.today())));
     }
 
-    private Listing list(Asked asked) {
-        return Listing.of(due.select(asked.question(), asked.today()), asked.by(), days(asked.days()), asked.today());
+    private static Listing list(Asked asked, Selection selection) {
+        return Listing.of(selection, asked.by(), days(asked.days()), asked.today());
     }
 
     /** The days picked on the horizon, {@code 2026-11-20~2026-11-24}; all when none are. */
