@@ -20,9 +20,7 @@ class ChoosingTest {
     private static final String DUE = "/due?check=2026-11-13&due=2026-11-20&next=2026-11-27";
 
     private static String firstReference() {
-        return DESK.list()
-                .findElement(By.cssSelector("[data-key] .font-mono"))
-                .getText();
+        return DESK.list().findElement(By.cssSelector("[data-key] .font-mono")).getText();
     }
 
     private static void ask(String text) {
@@ -137,7 +135,9 @@ class ChoosingTest {
         DESK.click("Change ▾");
         DESK.until(
                 "the menu is open",
-                () -> !DESK.driver.findElements(By.cssSelector("[role=menuitem]")).isEmpty());
+                () -> !DESK.driver
+                        .findElements(By.cssSelector("[role=menuitem]"))
+                        .isEmpty());
         DESK.driver.findElements(By.cssSelector("[role=menuitem]")).stream()
                 .filter(item -> item.getText().contains("Gather again"))
                 .findFirst()
@@ -172,7 +172,9 @@ class ChoosingTest {
         DESK.see("Cash after run");
         var day = DESK.driver.findElement(By.cssSelector("[aria-label^='Fri 13 Nov:']"));
         day.sendKeys(Keys.ENTER);
-        DESK.until("the days stand in the address", () -> DESK.driver.getCurrentUrl().contains("days=2026-11-13"));
+        DESK.until(
+                "the days stand in the address",
+                () -> DESK.driver.getCurrentUrl().contains("days=2026-11-13"));
         DESK.until("only that day is listed", () -> !DESK.list().getText().contains("late"));
         DESK.click("Show all days");
         DESK.until("all days again", () -> DESK.list().getText().contains("late"));
