@@ -6,5 +6,7 @@ export default defineConfig({
   plugins: [react(), tailwindcss()],
   server: { proxy: { "/api": "http://127.0.0.1:8080" } },
   build: { chunkSizeWarningLimit: 900 },
-  test: { environment: "jsdom" },
+  test: {
+    // a busy machine may take its time; no test waits for this
+    testTimeout: 30_000, environment: "jsdom" },
 });
