@@ -8,5 +8,7 @@ export default defineConfig({
   build: { chunkSizeWarningLimit: 900 },
   test: {
     // a busy machine may take its time; no test waits for this
-    testTimeout: 30_000, environment: "jsdom" },
+    testTimeout: 30_000,
+    environment: "jsdom",
+  },
 });
