@@ -117,7 +117,7 @@ class GatheringTest {
                 case 1 -> draft.pay(one, usd("10"));
                 case 2 -> draft.payAlone(one);
                 case 3 -> draft.split(Set.of(one));
-                case 4 -> draft.join(Set.of(one, two));
+                case 4 -> draft.join(new java.util.HashSet<>(List.of(one, two)));
                 case 5 -> draft.show(Set.of(one), random.nextBoolean());
                 default ->
                     draft.claims().stream().noneMatch(claim -> claim.holds(one))
