@@ -62,8 +62,9 @@ function Due({ accounts }: { accounts: Account[] }) {
       const out = readRanges(values.out);
       const into = readRanges(values.in);
       for (const entry of view.order.slice(group.first, group.first + group.count)) {
-        (take ? out : into).delete(entry);
-        (take ? into : out).add(entry);
+        // what one key took in, the other gives back to where it was
+        const back = (take ? out : into).delete(entry);
+        if (take || !back) (take ? into : out).add(entry);
       }
       change({ out: writeRanges(out) || undefined, in: writeRanges(into) || undefined });
     },

@@ -22,13 +22,17 @@ interface Entered {
 
 const EMPTY: LineEntry = { account: "", amount: "", job: "" };
 
+function matching(found: Schemas["Choice"][] | undefined, text: string): Schemas["Choice"] | undefined {
+  const wanted = text.trim().toLowerCase();
+  return found?.find((v) => v.number.toLowerCase() === wanted || v.name.toLowerCase() === wanted);
+}
+
 /** One invoice or credit by hand: Tab goes on, Enter enters, Ctrl D repeats what stands above. */
 export function EnterInvoice() {
   const session = useSession();
   const queries = useQueryClient();
   const [values, change] = useAddress();
   const [vendorText, setVendorText] = useState("");
-  const [vendor, setVendor] = useState<Schemas["Choice"]>();
   const [kind, setKind] = useState<"INVOICE" | "CREDIT">("INVOICE");
   const [head, setHead] = useState({ reference: "", date: session.today, apart: "", own: false });
   const [lines, setLines] = useState<LineEntry[]>([EMPTY]);
@@ -48,17 +52,17 @@ export function EnterInvoice() {
   // a link from a vendor's page names the vendor
   const linked = useQuery({
     queryKey: ["vendor", Number(values.vendor)],
-    enabled: Boolean(values.vendor) && !vendor,
+    enabled: Boolean(values.vendor) && vendorText === "",
     queryFn: () => call(api.GET("/api/vendors/{id}", { params: { path: { id: Number(values.vendor) } } })),
   });
-  const chosen =
-    vendor ??
-    (linked.data && {
-      id: linked.data.id,
-      number: linked.data.number,
-      name: linked.data.name,
-      group: linked.data.group,
-    });
+  const chosen = vendorText
+    ? matching(found.data, vendorText)
+    : linked.data && {
+        id: linked.data.id,
+        number: linked.data.number,
+        name: linked.data.name,
+        group: linked.data.group,
+      };
   const expense = accounts.data?.filter((a) => a.kind === "EXPENSE") ?? [];
   const accountOf = (code: string) => accounts.data?.find((a) => a.code === code.trim().split(" ")[0]);
   const amounts = lines.map((line) => line.amount).filter((amount) => amount.trim() !== "");
@@ -76,17 +80,19 @@ export function EnterInvoice() {
   const setLine = (i: number, next: Partial<LineEntry>) =>
     setLines((before) => before.map((line, j) => (j === i ? { ...line, ...next } : line)));
 
-  const pickVendor = (text: string) => {
-    setVendorText(text);
-    const exact = found.data?.find(
-      (v) => v.number.toLowerCase() === text.trim().toLowerCase() || v.name === text.trim(),
-    );
-    setVendor(exact);
-    change({ vendor: undefined });
-  };
+  /** Whoever types fast may be done before the vendors are found. */
+  const vendorNow = async () =>
+    chosen ??
+    (vendorText
+      ? matching(
+          await call(api.GET("/api/vendors", { params: { query: { text: vendorText.trim() } } })),
+          vendorText,
+        )
+      : undefined);
   const submit = async () => {
     setRefused(undefined);
-    if (!chosen) {
+    const of = await vendorNow().catch(() => undefined);
+    if (!of) {
       setRefused(new Refused(0, "no-vendor", "Choose the vendor by number or name.", { vendor: "missing" }));
       return;
     }
@@ -104,7 +110,7 @@ export function EnterInvoice() {
         api.POST("/api/invoices", {
           body: {
             kind,
-            vendor: chosen.id,
+            vendor: of.id,
             reference: head.reference,
             invoiceDate: head.date,
             notDiscountable: head.apart || undefined,
@@ -122,14 +128,14 @@ export function EnterInvoice() {
       setEntered((before) => [
         {
           entry: done.entry,
-          vendor: chosen.name,
+          vendor: of.name,
           reference: head.reference,
           amount: `${done.amount.text} ${done.amount.currency}`,
           dueDate: done.dueDate,
         },
         ...before,
       ]);
-      setLast({ vendor: chosen, head, lines });
+      setLast({ vendor: of, head, lines });
       setHead({ ...head, reference: "", apart: "", own: false });
       setLines([EMPTY]);
       await queries.invalidateQueries({ queryKey: ["work"] });
@@ -153,7 +159,6 @@ export function EnterInvoice() {
       const above = i > 0 ? lines[i - 1] : last?.lines[0];
       if (above) setLine(i, { [name as keyof LineEntry]: above[name as keyof LineEntry] });
     } else if (last && name === "vendor") {
-      setVendor(last.vendor);
       setVendorText(last.vendor.number);
     } else if (last && (name === "reference" || name === "date" || name === "apart")) {
       setHead({ ...head, [name]: last.head[name] });
@@ -211,7 +216,10 @@ export function EnterInvoice() {
                 list="vendors-known"
                 autoFocus
                 value={vendorText || chosen?.number || ""}
-                onChange={(event) => pickVendor(event.target.value)}
+                onChange={(event) => {
+                  setVendorText(event.target.value);
+                  change({ vendor: undefined });
+                }}
                 {...fault("vendor")}
               />
               <datalist id="vendors-known">

@@ -68,6 +68,7 @@ class ChoosingTest {
         DESK.until("it is kept", () -> DESK.text().contains("Browser's own"));
         DESK.click("What the cash allows");
         DESK.see("what is available");
+        DESK.click("Cash");
         DESK.see("Four ways to spend");
     }
 
@@ -93,7 +94,7 @@ class ChoosingTest {
         DESK.press("+");
         DESK.until("it is taken in", () -> cursorRow().contains("taken in by hand"));
         DESK.press("-");
-        DESK.until("it is left again", () -> cursorRow().contains("taken out by hand"));
+        DESK.until("it is back beyond the line", () -> cursorRow().contains("beyond the cash line"));
     }
 
     private static String cursorRow() {
