@@ -128,7 +128,7 @@ function LeftOut({ view, clerk, change }: { view: DueView | undefined; clerk: bo
       </ul>
       {view.offsets.length > 0 && (
         <section>
-          <h3 className="mb-1 font-semibold">Credits cover all of it: settle without a payment</h3>
+          <h2 className="mb-1 font-semibold">Credits cover all of it: settle without a payment</h2>
           <ul>
             {view.offsets.map((one) => (
               <li key={one.vendor + "-" + one.invoices[0]} className="flex items-center gap-2 py-1">

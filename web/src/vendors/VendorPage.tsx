@@ -217,9 +217,9 @@ function About({ vendor, clerk }: { vendor: Vendor; clerk: boolean }) {
         ))}
       </dl>
       <section>
-        <h3 className="text-faint mb-1 text-[13px] font-semibold">
+        <h2 className="text-faint mb-1 text-[13px] font-semibold">
           {vendor.addresses.length === 1 ? "Address" : "Addresses, the usual one first"}
-        </h3>
+        </h2>
         {vendor.addresses.map((address) => (
           <address key={address.id} className="mb-2 not-italic">
             {[address.payee, ...address.lines].map((text, i) => (
@@ -232,7 +232,7 @@ function About({ vendor, clerk }: { vendor: Vendor; clerk: boolean }) {
         ))}
       </section>
       <section>
-        <h3 className="text-faint mb-1 text-[13px] font-semibold">Paid per year, by check date</h3>
+        <h2 className="text-faint mb-1 text-[13px] font-semibold">Paid per year, by check date</h2>
         {vendor.paid.length === 0 && <p className="text-faint">Nothing was paid yet.</p>}
         <table className="w-full">
           <tbody>
@@ -254,7 +254,7 @@ function About({ vendor, clerk }: { vendor: Vendor; clerk: boolean }) {
       </section>
       {vendor.offsets.length > 0 && (
         <section>
-          <h3 className="text-faint mb-1 text-[13px] font-semibold">Offsets</h3>
+          <h2 className="text-faint mb-1 text-[13px] font-semibold">Offsets</h2>
           <ul>
             {vendor.offsets.map((offset) => (
               <li key={offset.id} className={`flex gap-2 ${offset.undone ? "text-faint line-through" : ""}`}>

@@ -133,23 +133,29 @@ class ChoosingTest {
         DESK.until("taken out", () -> !DESK.list().getText().contains(reference));
         DESK.click("Changes");
         DESK.see("took out " + reference);
-        DESK.click("Change ▾");
-        DESK.until(
-                "the menu is open",
-                () -> !DESK.driver
-                        .findElements(By.cssSelector("[role=menuitem]"))
-                        .isEmpty());
-        DESK.driver.findElements(By.cssSelector("[role=menuitem]")).stream()
-                .filter(item -> item.getText().contains("Gather again"))
-                .findFirst()
-                .orElseThrow()
-                .click();
+        choose("Gather again");
         DESK.see("exactly what the batch has");
         DESK.type(Keys.ESCAPE);
         DESK.until("vials agree", DESK::isLevel);
         DESK.click("Send for approval…");
         DESK.confirmed();
         DESK.see("in approval");
+        // its invoices are free again for who comes next
+        choose("Withdraw the batch");
+        DESK.confirmed();
+    }
+
+    private static void choose(String words) {
+        DESK.click("Change ▾");
+        DESK.until(
+                "the menu offers " + words,
+                () -> DESK.driver.findElements(By.cssSelector("[role=menuitem]")).stream()
+                        .anyMatch(item -> item.getText().contains(words)));
+        DESK.driver.findElements(By.cssSelector("[role=menuitem]")).stream()
+                .filter(item -> item.getText().contains(words))
+                .findFirst()
+                .orElseThrow()
+                .click();
     }
 
     @Test

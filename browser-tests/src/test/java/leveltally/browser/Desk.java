@@ -19,7 +19,7 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** One browser for all tests, and the things a person does with it: look, click by words, press keys. */
 final class Desk {
-    private static final Duration PATIENCE = Duration.ofSeconds(15);
+    private static final Duration PATIENCE = Duration.ofSeconds(40);
     private static Desk shared;
 
     final ChromeDriver driver;
@@ -164,6 +164,12 @@ final class Desk {
         WebElement list = list();
         ((JavascriptExecutor) driver).executeScript("arguments[0].focus()", list);
         list.sendKeys(keys);
+    }
+
+    /** True when the cursor of the due list is on an invoice that is taken. */
+    boolean onTakenRow() {
+        return !driver.findElements(By.cssSelector("[data-key].bg-cursor [role=checkbox][aria-checked=true]"))
+                .isEmpty();
     }
 
     List<String> rows() {
