@@ -38,7 +38,7 @@ export function Station({
           <section
             aria-label="Slip"
             data-slip
-            tabIndex={-1}
+            tabIndex={0}
             className="station-slip border-hair w-[404px] shrink-0 overflow-auto border-l p-4"
           >
             {slip}
