@@ -96,6 +96,19 @@ class ImportTest {
         assertThat(counts(csv(text))).isEqualTo("CHECKED 0 good 2 refused 4 duplicates 0 in");
     }
 
+    /** The database does not tell cases apart; what the check lets through must come in. */
+    @Test
+    void aNumberInAnotherCaseIsRefusedBeforeAnythingComesIn() {
+        JsonNode job = csv(HEAD + "v1014,CASE-1,2026-11-03,1.00,5300\n");
+        assertThat(counts(job)).isEqualTo("CHECKED 0 good 1 refused 0 duplicates 0 in");
+        JsonNode vendors = sent(
+                "VENDORS",
+                "number,name,currency,terms,address\nv1014,Twin,USD,net 30,x\nCASE-7,One,USD,net 30,x\ncase-7,Two,USD,net 30,x\n"
+                        .getBytes(StandardCharsets.UTF_8));
+        assertThat(counts(vendors)).isEqualTo("CHECKED 1 good 0 refused 2 duplicates 0 in");
+        assertThat(counts(bringIn(vendors, true))).startsWith("DONE");
+    }
+
     @Test
     void columnsAreNamedByHandWhereTheHeaderDoesNot() {
         JsonNode job = csv("vendor;their number;invoice date;amount;account\nV1014;MAP-1;2026-11-03;12.00;5300\n");

@@ -2,6 +2,7 @@ package leveltally.core.imports;
 
 import java.util.Currency;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Stream;
 import leveltally.core.terms.Terms;
@@ -25,12 +26,15 @@ public record VendorRow(
     public record Read(@Nullable VendorRow row, List<Finding> findings) {}
 
     public String identity() {
-        return "vendor " + number;
+        return "vendor " + number.toLowerCase(Locale.ROOT);
     }
 
     public static Read read(Map<String, String> cells) {
         Cells in = new Cells(cells);
         String number = in.text("number", 12, true);
+        if (!number.isEmpty() && !number.matches("[A-Za-z0-9._/-]*")) {
+            in.wrong("number", "may have letters, digits, dots, hyphens and slashes only");
+        }
         String name = in.text("name", 120, true);
         String group = in.text("group", 40, false);
         int priority = in.read("priority", VendorRow::priority).orElse(5);

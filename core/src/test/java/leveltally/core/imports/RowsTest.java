@@ -119,6 +119,20 @@ class RowsTest {
     }
 
     @Test
+    void aVendorsNumberHasNoSpacesAndOneCase() {
+        assertThat(VendorRow.read(Map.of(
+                                "number", "V 1", "name", "x", "currency", "USD", "terms", "net 30", "address", "y"))
+                        .findings())
+                .extracting(Finding::column)
+                .containsExactly("number");
+        VendorRow small = VendorRow.read(
+                        Map.of("number", "v1", "name", "x", "currency", "USD", "terms", "net 30", "address", "y"))
+                .row();
+        assertThat(small).isNotNull();
+        assertThat(small.identity()).isEqualTo("vendor v1");
+    }
+
+    @Test
     void mapsByHeaderNameOrByChoice() {
         List<String> headers = List.of("Vendor", "Their Number", "Invoice Date", "Amount", "Account");
         Mapping mapping = Mapping.of(Column.INVOICES, headers, Map.of());

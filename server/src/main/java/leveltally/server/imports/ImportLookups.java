@@ -59,7 +59,7 @@ class ImportLookups {
                 }
                 vendors.put(
                         number,
-                        jdbc.sql("SELECT currency FROM vendor WHERE number = :number")
+                        jdbc.sql("SELECT currency FROM vendor WHERE number = :number AND BINARY number = :number")
                                 .param("number", number)
                                 .query(String.class)
                                 .optional()
@@ -90,7 +90,8 @@ class ImportLookups {
             return Set.of();
         }
         if (kind == ImportKind.VENDORS) {
-            return new HashSet<>(jdbc.sql("SELECT CONCAT('vendor ', number) FROM vendor WHERE number IN (:numbers)")
+            return new HashSet<>(jdbc.sql(
+                            "SELECT CONCAT('vendor ', LOWER(number)) FROM vendor WHERE number IN (:numbers)")
                     .param(
                             "numbers",
                             identities.stream()

@@ -36,7 +36,6 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
      *
      * @param first the place of its first row
      * @param claim true where the heading is one claim in the order of cash
-     * @param paid the part of it that is paid: all, none or some
      */
     record Group(String key, String title, String detail, int first, List<Selection.Row> rows, boolean claim) {
         Money toPay(Money none) {
