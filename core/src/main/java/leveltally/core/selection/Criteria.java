@@ -38,11 +38,6 @@ public record Criteria(
         }
     }
 
-    public Criteria paidBy(CashWay way) {
-        return new Criteria(
-                currency, method, checkDate, ledgerDate, dueBy, nextRun, graceDays, filters, paying.by(way));
-    }
-
     /** The dates, joined by “or”. */
     public boolean asksFor(OpenInvoice invoice) {
         return !invoice.dueDate().isAfter(dueBy) || lostIfItWaits(invoice);

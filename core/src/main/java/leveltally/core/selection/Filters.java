@@ -30,12 +30,6 @@ public record Filters(
         vendors = Set.copyOf(vendors);
     }
 
-    public static Filters vendor(@Nullable VendorId vendor) {
-        return vendor == null
-                ? NONE
-                : new Filters(Set.of(vendor), null, Span.all(), Span.all(), Span.all(), Span.all(), Span.all());
-    }
-
     public boolean passes(Candidate candidate) {
         return outside(candidate).isEmpty();
     }

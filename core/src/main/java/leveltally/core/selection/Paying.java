@@ -54,8 +54,4 @@ public record Paying(
                     "The smallest payment cannot be below zero. Type an amount, or leave it empty.");
         }
     }
-
-    public Paying by(CashWay other) {
-        return new Paying(credits, grouping, order, smallest, limit, other);
-    }
 }

@@ -27,7 +27,9 @@ class FiltersTest {
     @Test
     void eachFilterNamesWhatItKeepsOut() {
         assertThat(outside(Filters.NONE)).isEqualTo("inside");
-        assertThat(outside(Filters.vendor(new VendorId(8)))).isEqualTo("another vendor");
+        assertThat(outside(new Filters(
+                        Set.of(new VendorId(8)), null, Span.all(), Span.all(), Span.all(), Span.all(), Span.all())))
+                .isEqualTo("another vendor");
         assertThat(outside(new Filters(Set.of(), "Fuel", Span.all(), Span.all(), Span.all(), Span.all(), Span.all())))
                 .isEqualTo("vendor group Yard, not Fuel");
         assertThat(outside(
