@@ -22,6 +22,7 @@ class ArchitectureTest {
             "imports",
             "selection",
             "batches",
+            "marks",
             "approval",
             "checks",
             "printing",

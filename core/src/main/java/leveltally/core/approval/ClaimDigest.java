@@ -13,8 +13,8 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.vendors.PaymentMethod;
 
 /**
- * The SHA-256 of exactly what an approver agreed to, over a canonical form: payee name, remit-to, amount, lines,
- * discount, credits, check date, bank account, method. The note and the ledger date are not part of it, nor is the order
+ * The SHA-256 of exactly what an approver agreed to, over a canonical form: payee name, remit-to, bank details (as their
+ * keyed hash), amount, lines, discount, credits, check date, bank account, method. The note and the ledger date are not part of it, nor is the order
  * of the lines. Every text goes in with its length before it, so that no two contents share a form.
  *
  * @param hex 64 lower-case hex digits
@@ -27,7 +27,12 @@ public record ClaimDigest(String hex) {
     }
 
     public static ClaimDigest of(Claim claim, LocalDate checkDate, BankAccountId account, PaymentMethod method) {
-        StringBuilder form = new StringBuilder("claim-1");
+        // the first form knew no bank details; a claim without them keeps it, so that digests given once still hold
+        String bankKey = claim.remitTo().bankKey();
+        StringBuilder form = new StringBuilder(bankKey.isEmpty() ? "claim-1" : "claim-2");
+        if (!bankKey.isEmpty()) {
+            put(form, bankKey);
+        }
         put(form, claim.remitTo().payee());
         put(form, String.valueOf(claim.remitTo().lines().size()));
         claim.remitTo().lines().forEach(line -> put(form, line));

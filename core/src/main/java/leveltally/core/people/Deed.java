@@ -15,6 +15,8 @@ public enum Deed {
     ENTER_INVOICE("enter invoices", CLERK),
     HOLD("hold an invoice or a vendor", CLERK, CONTROLLER),
     RELEASE_VENDOR("release a vendor's hold", CONTROLLER),
+    PROPOSE_VENDOR_CHANGE("propose a change of a vendor", CLERK, CONTROLLER),
+    CONFIRM_VENDOR_CHANGE("confirm or refuse a change of a vendor", CONTROLLER),
     ENTER_VENDOR("bring in vendors", CLERK),
     APPLY_CREDIT("apply credits to invoices", CLERK),
     BRING_IN_CASH("bring in cash movements", CLERK),
@@ -22,6 +24,8 @@ public enum Deed {
     EDIT_BATCH("make or change a batch", CLERK),
     SEND_BATCH("send a batch for approval", CLERK),
     APPROVE("approve or send back a batch", APPROVER, CONTROLLER),
+    SET_ROUTES("set the routes of approval", CONTROLLER),
+    NAME_DEPUTY("name a deputy", APPROVER, CONTROLLER),
     PRINT("print checks", CLERK),
     POST("post payments", CLERK),
     VOID_CHECK("void a check", CLERK),
@@ -29,7 +33,9 @@ public enum Deed {
     MAKE_BANK_FILE("make files for the bank", CLERK),
     LOCK_PERIOD("lock or unlock a period", CONTROLLER),
     RUN_PROOF("run the proof", CLERK, APPROVER, CONTROLLER, AUDITOR, ADMINISTRATOR),
-    SET_UP("set up bank accounts, layouts and people", ADMINISTRATOR);
+    RETRY_MAIL("send mail again", CONTROLLER, ADMINISTRATOR),
+    CHANGE_PEOPLE("add, change and disable people", ADMINISTRATOR),
+    OWN_SESSION("see and end one's own sessions", CLERK, APPROVER, CONTROLLER, AUDITOR, ADMINISTRATOR);
 
     private final String words;
     private final Set<Role> roles;

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.Stub;
+import leveltally.core.ledger.RoutingNumber;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -2,6 +2,7 @@ package leveltally.core.printing;
 
 import java.util.ArrayList;
 import java.util.List;
+import leveltally.core.ledger.RoutingNumber;
 
 /**
  * The magnetic line of a check: auxiliary on-us (the number), transit, on-us (the account), set in E-13B.

@@ -19,6 +19,7 @@ import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.batches.Stub;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;

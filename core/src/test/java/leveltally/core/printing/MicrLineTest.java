@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.HashSet;
 import java.util.Set;
+import leveltally.core.ledger.RoutingNumber;
 import org.junit.jupiter.api.Test;
 
 class MicrLineTest {

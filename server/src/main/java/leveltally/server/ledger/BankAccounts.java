@@ -36,7 +36,7 @@ public class BankAccounts {
 
     @Transactional
     public BankAccountId add(BankAccount wanted) {
-        new leveltally.core.printing.RoutingNumber(wanted.routingNumber());
+        new leveltally.core.ledger.RoutingNumber(wanted.routingNumber());
         BankAccountEntity account = new BankAccountEntity();
         account.name = wanted.name();
         account.bankName = wanted.bankName();

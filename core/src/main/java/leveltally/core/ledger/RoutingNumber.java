@@ -1,4 +1,4 @@
-package leveltally.core.printing;
+package leveltally.core.ledger;
 
 /** A nine-digit bank routing number whose check digit fits (weights 3-7-1, modulo 10). */
 public record RoutingNumber(String digits) {

@@ -1,0 +1,31 @@
+package leveltally.core.marks;
+
+import java.util.List;
+import leveltally.core.money.Money;
+
+/**
+ * What is known about a payee when its payment is asked for.
+ *
+ * @param alike invoices of the same amounts, of this vendor or of one that shares its remit-to or bank account
+ * @param past its payments in this currency, newest first
+ * @param others its other payments that are asked for in the same batch
+ * @param open its other invoices not paid here
+ * @param changes what was changed about it in the last {@link leveltally.core.vendors.TwoPeople#DAYS} days
+ * @param limits of a payment, in this currency
+ */
+public record Known(
+        List<KnownInvoice> alike,
+        List<PastPayment> past,
+        List<PastPayment> others,
+        List<KnownInvoice> open,
+        List<Fact.Change> changes,
+        List<Money> limits) {
+    public Known {
+        alike = List.copyOf(alike);
+        past = List.copyOf(past);
+        others = List.copyOf(others);
+        open = List.copyOf(open);
+        changes = List.copyOf(changes);
+        limits = List.copyOf(limits);
+    }
+}

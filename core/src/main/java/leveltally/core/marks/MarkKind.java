@@ -1,0 +1,21 @@
+package leveltally.core.marks;
+
+/** Why a payment deserves a look; the first deserves it most. */
+public enum MarkKind {
+    DUPLICATE("possible duplicate"),
+    CHANGED_PAYEE("address or bank details changed"),
+    FAR_ABOVE("far above the usual"),
+    JUST_UNDER("just under a limit"),
+    ONE_TIME("one-time payee"),
+    FIRST_PAYMENT("first payment");
+
+    private final String words;
+
+    MarkKind(String words) {
+        this.words = words;
+    }
+
+    public String words() {
+        return words;
+    }
+}

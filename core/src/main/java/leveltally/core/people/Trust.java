@@ -1,0 +1,32 @@
+package leveltally.core.people;
+
+import java.util.Set;
+import leveltally.core.Refusal;
+
+/** Who may change what others are trusted with: never oneself, and never so that no administrator is left. */
+public final class Trust {
+    private Trust() {}
+
+    /** @throws Refusal when somebody changes their own roles */
+    public static void checkRoles(PersonId by, PersonId whose, Set<Role> before, Set<Role> after) {
+        if (by.equals(whose) && !before.equals(after)) {
+            throw Refusal.notAllowed(
+                    "own-roles", "Nobody changes their own roles. Ask another administrator to do it.");
+        }
+        if (after.isEmpty()) {
+            throw Refusal.invalidField("no-role", "roles", "Choose at least one role, or disable the person instead.");
+        }
+    }
+
+    /**
+     * @param others how many other people are enabled administrators
+     * @throws Refusal when the last administrator would be disabled or lose the role
+     */
+    public static void checkAdministrators(boolean wasOne, boolean staysOne, long others) {
+        if (wasOne && !staysOne && others == 0) {
+            throw Refusal.conflict(
+                    "last-administrator",
+                    "This is the last administrator; without one nobody could let people in. Make another one first.");
+        }
+    }
+}

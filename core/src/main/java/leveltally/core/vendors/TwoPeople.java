@@ -1,0 +1,28 @@
+package leveltally.core.vendors;
+
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import leveltally.core.Refusal;
+import leveltally.core.people.PersonId;
+
+/** An address or bank details take effect by two people, who both keep away from payments to that vendor for a while. */
+public final class TwoPeople {
+    /** So many days a change is marked, and whoever proposed or confirmed it approves no payment to that vendor. */
+    public static final int DAYS = 30;
+
+    private TwoPeople() {}
+
+    /** @throws Refusal when the person who proposed a change would decide on it as well */
+    public static void check(PersonId proposer, PersonId decider) {
+        if (proposer.equals(decider)) {
+            throw Refusal.notAllowed(
+                    "own-proposal",
+                    "You proposed this change, so somebody else must confirm or refuse it. You can take it back.");
+        }
+    }
+
+    /** True while a change of that day still counts as new. */
+    public static boolean isRecent(LocalDate changed, LocalDate today) {
+        return ChronoUnit.DAYS.between(changed, today) <= DAYS;
+    }
+}
