@@ -40,7 +40,8 @@ final class Loader {
         try (PreparedStatement vendor = root.prepareStatement(
                         "INSERT INTO vendor VALUES (?, ?, ?, ?, ?, 'CHECK', 'USD', 'NET', 30, NULL, 0, 0, NULL, 0)");
                 PreparedStatement place = root.prepareStatement(
-                        "INSERT INTO remit_to (id, vendor_id, payee, address, postal_code) VALUES (?, ?, ?, ?, ?)")) {
+                        "INSERT INTO remit_to (id, vendor_id, payee, address, postal_code, in_force)"
+                                + " VALUES (?, ?, ?, ?, ?, TRUE)")) {
             for (int i = 1; i <= VENDORS; i++) {
                 vendor.setLong(1, i);
                 vendor.setString(2, "B" + i);

@@ -118,7 +118,7 @@ public final class ServerBench {
     private void people() throws Exception {
         var together = new TransactionTemplate(bean(PlatformTransactionManager.class));
         PersonId id = together.execute(
-                status -> bean(People.class).add("bench", "Bench Clerk", PASSWORD, Set.of(Role.CLERK), false));
+                status -> bean(People.class).add("bench", "Bench Clerk", "", PASSWORD, Set.of(Role.CLERK), false));
         clerk = new Actor(
                 id, "Bench Clerk", Set.of(Role.CLERK), Loader.CHECK_DATE.minusDays(1), Instant.now(), "bench");
         Currency usd = Currency.getInstance("USD");

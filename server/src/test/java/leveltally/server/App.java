@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.batches.BatchId;
+import leveltally.core.batches.BatchState;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
@@ -82,6 +83,10 @@ public final class App {
         return actor("maren", Role.APPROVER);
     }
 
+    public static Actor aldo() {
+        return actor("aldo", Role.APPROVER);
+    }
+
     public static Actor ruth() {
         return actor("ruth", Role.CONTROLLER);
     }
@@ -143,8 +148,18 @@ public final class App {
     public static BatchId approved(InvoiceId... invoices) {
         BatchId batch = draft(invoices);
         bean(Approvals.class).send(ines(), batch, version(batch));
-        bean(Approvals.class).approve(maren(), batch, version(batch));
+        approve(batch);
         return batch;
+    }
+
+    /** Takes a sent batch to the end of its route. */
+    public static void approve(BatchId batch) {
+        for (Actor approver : List.of(maren(), aldo(), ruth())) {
+            if (bean(Batches.class).get(batch).state() == BatchState.IN_APPROVAL) {
+                bean(Approvals.class)
+                        .approve(approver, batch, bean(Approvals.class).seen(batch));
+            }
+        }
     }
 
     /** Takes the turn and numbers for a batch; nothing is handed to the printer yet. */

@@ -149,7 +149,7 @@ class BenchTest {
         assertThatThrownBy(() -> bean(Offsets.class).make(ines(), App.vendor(FOUNDRY), List.of(first), List.of(credit)))
                 .hasMessageContaining("Credits");
         bean(Approvals.class).send(ines(), batch, version(batch));
-        bean(Approvals.class).approve(App.maren(), batch, version(batch));
+        App.approve(batch);
         long run = App.numbered(batch);
         App.handOver(run);
         App.answer(batch, App.documents(run), Answer.GOOD, "");

@@ -168,7 +168,8 @@ class LawsTest {
                         + " c.amount_minor, b.check_date, b.ledger_date, 0 FROM claim c JOIN batch b ON b.id = c.batch_id"
                         + " WHERE b.state = 'DRAFT' LIMIT 1",
                 // L7: approved by whoever prepared it
-                "INSERT INTO approval SELECT -1, batch_id, 9, 1, person_id, 'APPROVED', '', NOW() FROM batch_hand LIMIT 1",
+                "INSERT INTO approval SELECT -1, batch_id, 9, 1, person_id, 'APPROVED', '', NOW(), person_id, '2026-11-12'"
+                        + " FROM batch_hand LIMIT 1",
                 // L4: a line changed after its check has a number
                 "UPDATE claim_line SET cash_minor = cash_minor + 1, gross_minor = gross_minor + 1 WHERE claim_id ="
                         + " (SELECT MIN(claim_id) FROM payment)"

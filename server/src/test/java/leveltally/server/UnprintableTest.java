@@ -15,6 +15,7 @@ import leveltally.server.batches.Drafting;
 import leveltally.server.printing.Printing;
 import leveltally.server.printing.Turns;
 import leveltally.server.vendors.Vendor;
+import leveltally.server.vendors.VendorChanges;
 import leveltally.server.vendors.Vendors;
 import org.junit.jupiter.api.Test;
 
@@ -35,10 +36,18 @@ class UnprintableTest {
                                 PaymentMethod.CHECK,
                                 Currency.getInstance("USD"),
                                 Terms.net(30),
-                                null),
+                                null,
+                                false),
                         new RemitTo(name, List.of("1 Pole Road")),
                         "99",
                         null);
+        bean(VendorChanges.class)
+                .confirmAll(
+                        App.ruth(),
+                        bean(VendorChanges.class).waiting().stream()
+                                .filter(change -> change.vendorName().equals(name))
+                                .map(VendorChanges.Told::id)
+                                .toList());
         BatchId batch = App.approved(App.invoice(name, "12.00"));
         long next = App.nextNumber();
         Turns.Turn turn = bean(Turns.class).take(App.ines(), App.operations(), batch, "");

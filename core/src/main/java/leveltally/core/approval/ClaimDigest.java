@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
@@ -14,8 +15,8 @@ import leveltally.core.vendors.PaymentMethod;
 
 /**
  * The SHA-256 of exactly what an approver agreed to, over a canonical form: payee name, remit-to, bank details (as their
- * keyed hash), amount, lines, discount, credits, check date, bank account, method. The note and the ledger date are not part of it, nor is the order
- * of the lines. Every text goes in with its length before it, so that no two contents share a form.
+ * keyed hash), amount, lines, discount, credits, check date, bank account, method. The note and the ledger date are not part
+ * of it, nor is the order of the lines. Every text goes in with its length before it, so that no two contents share a form.
  *
  * @param hex 64 lower-case hex digits
  */
@@ -53,6 +54,13 @@ public record ClaimDigest(String hex) {
             put(form, line.discount().plain());
             put(form, line.credit().plain());
         }
+        return new ClaimDigest(sha256(form.toString()));
+    }
+
+    /** The SHA-256 over the digests of a whole sending: what an approver has in front of them, the round included. */
+    public static ClaimDigest ofAll(int round, Collection<ClaimDigest> claims) {
+        StringBuilder form = new StringBuilder("round-").append(round);
+        claims.stream().map(ClaimDigest::hex).sorted().forEach(hex -> put(form, hex));
         return new ClaimDigest(sha256(form.toString()));
     }
 

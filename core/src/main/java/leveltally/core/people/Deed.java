@@ -32,6 +32,7 @@ public enum Deed {
     RECORD_CLEARING("record what the bank paid", CLERK),
     MAKE_BANK_FILE("make files for the bank", CLERK),
     LOCK_PERIOD("lock or unlock a period", CONTROLLER),
+    READ_TRAIL("read the whole trail", CONTROLLER, AUDITOR, ADMINISTRATOR),
     RUN_PROOF("run the proof", CLERK, APPROVER, CONTROLLER, AUDITOR, ADMINISTRATOR),
     RETRY_MAIL("send mail again", CONTROLLER, ADMINISTRATOR),
     CHANGE_PEOPLE("add, change and disable people", ADMINISTRATOR),

@@ -14,6 +14,7 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -28,6 +29,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** What the bank must hear, and the files that tell it. */
 @RestController
 @RequestMapping("/api")
+@Needs(Deed.READ)
 class BankController {
     private final BankFiles files;
     private final JdbcClient jdbc;
@@ -156,6 +158,7 @@ class BankController {
     }
 
     @PostMapping("/bank-files")
+    @Needs(Deed.MAKE_BANK_FILE)
     FileMade make(Actor by, @RequestBody MakeFile wanted) {
         return new FileMade(files.make(by, new BankAccountId(wanted.account())));
     }
@@ -164,6 +167,7 @@ class BankController {
     record FileMade(long id) {}
 
     @GetMapping("/bank-files/{id}/content")
+    @Needs(Deed.MAKE_BANK_FILE)
     ResponseEntity<byte[]> content(Actor by, @PathVariable long id) {
         by.mayDo(Deed.MAKE_BANK_FILE);
         BankFiles.Content content = files.content(id);
@@ -174,11 +178,13 @@ class BankController {
     }
 
     @PostMapping("/bank-files/{id}/accepted")
+    @Needs(Deed.MAKE_BANK_FILE)
     void accepted(Actor by, @PathVariable long id, @Valid @RequestBody AnswerNote answer) {
         files.accepted(by, id, answer.note());
     }
 
     @PostMapping("/bank-files/{id}/refused")
+    @Needs(Deed.MAKE_BANK_FILE)
     void refused(Actor by, @PathVariable long id, @Valid @RequestBody AnswerNote answer) {
         files.refused(by, id, answer.note());
     }

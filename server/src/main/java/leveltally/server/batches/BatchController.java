@@ -11,6 +11,7 @@ import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.selection.CandidateRows;
 import org.jspecify.annotations.Nullable;
@@ -26,6 +27,7 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 /** Batches to look at and to edit. */
 @RestController
 @RequestMapping("/api/batches")
+@Needs(Deed.READ)
 class BatchController {
     private static final int MOST_LISTED = 300;
 

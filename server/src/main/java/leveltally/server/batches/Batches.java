@@ -11,10 +11,12 @@ import java.util.Collection;
 import java.util.Currency;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
@@ -35,6 +37,7 @@ import leveltally.server.people.People;
 import leveltally.server.vendors.Place;
 import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -52,14 +55,30 @@ public class Batches {
     private final Vendors vendors;
     private final People people;
     private final AuditTrail audit;
+    private final ApplicationEventPublisher events;
 
-    Batches(EntityManager entities, JdbcClient jdbc, Vendors vendors, People people, AuditTrail audit) {
+    Batches(
+            EntityManager entities,
+            JdbcClient jdbc,
+            Vendors vendors,
+            People people,
+            AuditTrail audit,
+            ApplicationEventPublisher events) {
         this.entities = entities;
         this.jdbc = jdbc;
         this.vendors = vendors;
         this.people = people;
         this.audit = audit;
+        this.events = events;
     }
+
+    /**
+     * Told within the transaction of the deed, before the round is void.
+     *
+     * @param batch as it was
+     * @param what was done to it
+     */
+    public record ApprovalVoided(Actor by, Batch batch, String what) {}
 
     /** A batch with its row locked until the transaction ends, after its version was compared. */
     @Transactional
@@ -104,16 +123,33 @@ public class Batches {
         touch(batch, by, "sent it back");
     }
 
-    /** Freezes payee and address of a locked batch's claims as the vendors have them now. */
+    /**
+     * Freezes payee, address and bank details of a locked batch's claims as the vendors have them now.
+     *
+     * @throws Refusal naming the payees whose address waits for a second person
+     */
     @Transactional
     public void freeze(BatchId id) {
         List<ClaimEntity> claims = claimRows(id);
         Map<Long, Place> places =
                 vendors.places(claims.stream().map(c -> c.remitToId).toList());
+        Set<String> waiting = new TreeSet<>();
         for (ClaimEntity claim : claims) {
-            RemitTo remitTo = places.get(claim.remitToId).remitTo();
-            claim.payee = remitTo.payee();
-            claim.address = String.join("\n", remitTo.lines());
+            Place place = places.get(claim.remitToId);
+            claim.payee = place.remitTo().payee();
+            claim.address = String.join("\n", place.remitTo().lines());
+            claim.bankSealed = place.bankSealed();
+            claim.bankKey = place.remitTo().bankKey();
+            claim.bankMask = place.bankMask();
+            if (!place.inForce()) {
+                waiting.add(claim.payee);
+            }
+        }
+        if (!waiting.isEmpty()) {
+            throw Refusal.conflict(
+                    "address-waits",
+                    "The address of " + String.join(" and of ", waiting)
+                            + " waits for a second person. Have it confirmed on the vendor's page, or take the payment out.");
         }
         entities.flush();
     }
@@ -124,6 +160,7 @@ public class Batches {
         for (ClaimEntity claim : claimRows(id)) {
             claim.digest = digests.get(new ClaimId(claim.id));
         }
+        entities.flush();
     }
 
     /** Digest of every claim as it was sent; claims never sent are missing. */
@@ -151,7 +188,7 @@ public class Batches {
             views.add(new Claim(
                     new ClaimId(c.id),
                     new VendorId(c.vendorId),
-                    new RemitTo(c.payee, List.of(c.address.split("\n"))),
+                    new RemitTo(c.payee, List.of(c.address.split("\n")), c.bankKey),
                     Money.ofMinor(c.amountMinor, c.currency),
                     lines.getOrDefault(c.id, List.of())));
         }
@@ -214,19 +251,74 @@ public class Batches {
                 .list());
     }
 
-    /** Why these claims may not go on now: holds of their vendors and invoices, each named. */
+    /**
+     * Why these claims may not go on now: holds of their vendors and invoices, and vendors whose data is not what was
+     * frozen, each named. The rows are shared until the transaction ends, so that no hold and no change slips in between.
+     */
+    @Transactional
+    public List<String> obstacles(Collection<ClaimId> claims) {
+        entities.flush();
+        return obstacles(
+                        "c.id IN (:claims)", claims.stream().map(ClaimId::value).toList(), "LOCK IN SHARE MODE")
+                .values()
+                .stream()
+                .flatMap(List::stream)
+                .distinct()
+                .toList();
+    }
+
+    /** The same of every claim of a batch, to be shown; claims that may go on are missing. */
     @Transactional(readOnly = true)
-    public List<String> holds(Collection<ClaimId> claims) {
-        return jdbc.sql("""
-                        SELECT DISTINCT CONCAT(c.payee, CASE WHEN v.hold_reason IS NOT NULL THEN ': the vendor is held, '
-                          ELSE CONCAT(': invoice ', l.reference, ' is held, ') END, COALESCE(v.hold_reason, i.hold_reason))
-                        FROM claim c JOIN vendor v ON v.id = c.vendor_id
+    public Map<ClaimId, List<String>> obstaclesOf(BatchId id) {
+        return obstacles("c.batch_id = :claims", id.value(), "");
+    }
+
+    private Map<ClaimId, List<String>> obstacles(String which, Object claims, String lock) {
+        Map<ClaimId, List<String>> found = new LinkedHashMap<>();
+        jdbc.sql("""
+                        SELECT c.payee, v.hold_reason, l.reference, i.hold_reason,
+                          c.digest IS NOT NULL AND (BINARY t.payee <> BINARY c.payee OR BINARY t.address <> BINARY c.address),
+                          c.digest IS NOT NULL AND t.bank_key <> c.bank_key, c.id
+                        FROM claim c JOIN vendor v ON v.id = c.vendor_id JOIN remit_to t ON t.id = c.remit_to_id
                         JOIN claim_line l ON l.claim_id = c.id JOIN invoice i ON i.id = l.invoice_id
-                        WHERE c.id IN (:claims) AND (v.hold_reason IS NOT NULL OR i.hold_reason IS NOT NULL)
-                        """)
-                .param("claims", claims.stream().map(ClaimId::value).toList())
-                .query(String.class)
-                .list();
+                        WHERE
+                        """ + which + " ORDER BY c.payee, c.id, l.id " + lock)
+                .param("claims", claims)
+                .query((java.sql.ResultSet r) -> {
+                    String words = obstacle(
+                            r.getString(1),
+                            r.getString(2),
+                            r.getString(3),
+                            r.getString(4),
+                            r.getBoolean(5),
+                            r.getBoolean(6));
+                    List<String> own = found.computeIfAbsent(new ClaimId(r.getLong(7)), none -> new ArrayList<>());
+                    if (!words.isEmpty() && !own.contains(words)) {
+                        own.add(words);
+                    }
+                });
+        found.values().removeIf(List::isEmpty);
+        return found;
+    }
+
+    private static String obstacle(
+            String payee,
+            @Nullable String vendorHeld,
+            String reference,
+            @Nullable String held,
+            boolean moved,
+            boolean rebanked) {
+        if (vendorHeld != null) {
+            return payee + ": the vendor is held, " + vendorHeld;
+        }
+        if (held != null) {
+            return payee + ": invoice " + reference + " is held, " + held;
+        }
+        if (moved || rebanked) {
+            return payee + ": its " + (moved ? "address" : "bank details")
+                    + " changed after the payment was sent for approval";
+        }
+        return "";
     }
 
     /** Frees the invoices of posted claims. */
@@ -257,15 +349,45 @@ public class Batches {
         return batch;
     }
 
-    /** After every edit: who and what, the hand (L7), and a round void when the batch had been sent. */
-    void changed(Actor by, BatchEntity batch, String what) {
+    /**
+     * After every edit: who and what, the hand (L7), and a round void when the batch had been sent.
+     *
+     * @param was the batch's amount before, in minor units
+     */
+    void changed(Actor by, BatchEntity batch, String what, long was) {
         addHand(batch, by);
+        voided(by, batch, what);
         if (batch.state != BatchState.DRAFT) {
             batch.state = batch.state.to(BatchState.DRAFT);
             batch.approvalRound++;
         }
         touch(batch, by, what);
-        audit.record(by, "change batch", "batch " + batch.id, Map.of("what", what));
+        audit.record(
+                by,
+                "change batch",
+                "batch " + batch.id,
+                Map.of("what", what, "before", amount(batch, was), "after", amount(batch, amountMinor(batch.id))));
+    }
+
+    /** Everyone whose hand it is approves nothing of it (law L7). */
+    @Transactional
+    public void addHand(BatchId id, Actor by) {
+        addHand(row(id), by);
+    }
+
+    private String amount(BatchEntity batch, long minor) {
+        String currency = jdbc.sql("SELECT currency FROM bank_account WHERE id = ?")
+                .param(batch.bankAccountId)
+                .query(String.class)
+                .single();
+        return Money.ofMinor(minor, currency) + " " + currency;
+    }
+
+    /** Says that what was asked or given for a batch counts no more; nothing is said of a draft. */
+    void voided(Actor by, BatchEntity batch, String what) {
+        if (batch.state != BatchState.DRAFT) {
+            events.publishEvent(new ApprovalVoided(by, view(batch), what));
+        }
     }
 
     void addHand(BatchEntity batch, Actor by) {

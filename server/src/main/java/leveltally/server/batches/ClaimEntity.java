@@ -3,7 +3,7 @@ package leveltally.server.batches;
 import jakarta.persistence.*;
 import org.jspecify.annotations.Nullable;
 
-/** One payee's payment before it has a number; payee and address freeze when it is sent. */
+/** One payee's payment before it has a number; payee, address and bank details freeze when it is sent. */
 @Entity
 @Table(name = "claim")
 class ClaimEntity {
@@ -21,6 +21,13 @@ class ClaimEntity {
     String address;
     String currency;
     long amountMinor;
+
+    /** The bank details as they were when it was sent, sealed; null where there were none. */
+    @Nullable
+    String bankSealed;
+
+    String bankKey = "";
+    String bankMask = "";
 
     @Nullable
     String digest;

@@ -17,6 +17,7 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.selection.Decision;
+import leveltally.server.frame.Needs;
 import leveltally.server.selection.DueQuestion;
 import leveltally.server.vendors.Place;
 import leveltally.server.vendors.Vendors;
@@ -32,6 +33,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** The deeds of the bench: each saves one edit and answers with the batch as it is then. */
 @RestController
 @RequestMapping("/api/batches")
+@Needs(Deed.READ)
 class DraftController {
     private final Drafting drafting;
     private final BatchViews views;
@@ -122,6 +124,7 @@ class DraftController {
     }
 
     @PostMapping
+    @Needs(Deed.EDIT_BATCH)
     MadeView make(Actor by, @Valid @RequestBody MakeBatch wanted) {
         NewBatch batch = new NewBatch(
                 wanted.name(),
@@ -134,24 +137,28 @@ class DraftController {
     }
 
     @PostMapping("/{id}/lines")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView add(Actor by, @PathVariable long id, @Valid @RequestBody DraftLines wanted) {
         drafting.add(by, new BatchId(id), wanted.version(), List.copyOf(wanted.ids()));
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/take-out")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView takeOut(Actor by, @PathVariable long id, @Valid @RequestBody DraftLines wanted) {
         drafting.takeOut(by, new BatchId(id), wanted.version(), wanted.ids());
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/clear")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView clear(Actor by, @PathVariable long id, @RequestBody Versioned at) {
         drafting.clear(by, new BatchId(id), at.version());
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/lines/{invoice}/pay")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView pay(
             Actor by, @PathVariable long id, @PathVariable long invoice, @RequestBody PayLine wanted) {
         drafting.pay(by, new BatchId(id), wanted.version(), new InvoiceId(invoice), wanted.cash());
@@ -159,6 +166,7 @@ class DraftController {
     }
 
     @PostMapping("/{id}/lines/{invoice}/own-check")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView ownCheck(
             Actor by, @PathVariable long id, @PathVariable long invoice, @RequestBody Versioned at) {
         drafting.payAlone(by, new BatchId(id), at.version(), new InvoiceId(invoice));
@@ -166,18 +174,21 @@ class DraftController {
     }
 
     @PostMapping("/{id}/split")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView split(Actor by, @PathVariable long id, @Valid @RequestBody DraftLines wanted) {
         drafting.split(by, new BatchId(id), wanted.version(), wanted.ids());
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/join")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView join(Actor by, @PathVariable long id, @Valid @RequestBody DraftLines wanted) {
         drafting.join(by, new BatchId(id), wanted.version(), wanted.ids());
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/on-stub")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView show(Actor by, @PathVariable long id, @Valid @RequestBody ShowLines wanted) {
         drafting.show(
                 by,
@@ -220,6 +231,7 @@ class DraftController {
     }
 
     @PostMapping("/{id}/claims/{claim}/remit-to")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView sendTo(
             Actor by, @PathVariable long id, @PathVariable long claim, @RequestBody SendTo wanted) {
         drafting.sendTo(by, new BatchId(id), wanted.version(), new ClaimId(claim), wanted.remitTo());
@@ -227,6 +239,7 @@ class DraftController {
     }
 
     @PostMapping("/{id}/claims/{claim}/note")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView note(
             Actor by, @PathVariable long id, @PathVariable long claim, @Valid @RequestBody StubNote wanted) {
         drafting.note(by, new BatchId(id), wanted.version(), new ClaimId(claim), wanted.note());
@@ -234,6 +247,7 @@ class DraftController {
     }
 
     @PostMapping("/{id}/claims/{claim}/credits")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView credits(
             Actor by, @PathVariable long id, @PathVariable long claim, @Valid @RequestBody CreditsUsed wanted) {
         drafting.useCredits(
@@ -246,6 +260,7 @@ class DraftController {
     }
 
     @PostMapping("/{id}/release-credits")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView releaseCredits(Actor by, @PathVariable long id, @RequestBody Versioned at) {
         drafting.releaseCredits(by, new BatchId(id), at.version());
         return views.of(new BatchId(id));
@@ -272,24 +287,28 @@ class DraftController {
     }
 
     @PostMapping("/{id}/gather-again")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView gatherAgain(Actor by, @PathVariable long id, @RequestBody Versioned at) {
         drafting.gatherAgain(by, new BatchId(id), at.version());
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/undo")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView undo(Actor by, @PathVariable long id, @RequestBody Versioned at) {
         drafting.undo(by, new BatchId(id), at.version());
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/redo")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView redo(Actor by, @PathVariable long id, @RequestBody Versioned at) {
         drafting.redo(by, new BatchId(id), at.version());
         return views.of(new BatchId(id));
     }
 
     @PostMapping("/{id}/withdraw")
+    @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView withdraw(Actor by, @PathVariable long id, @RequestBody Versioned at) {
         drafting.withdraw(by, new BatchId(id), at.version());
         return views.of(new BatchId(id));

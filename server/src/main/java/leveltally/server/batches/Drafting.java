@@ -201,7 +201,51 @@ public class Drafting {
     @Transactional
     public void takeOut(Actor by, BatchId id, long version, Set<InvoiceId> invoices) {
         BatchEntity batch = edit(by, id, version);
+        if (batch.state != BatchState.DRAFT) {
+            Set<ClaimId> whole = wholeClaims(rows.draft(batch.id), invoices);
+            if (!whole.isEmpty()) {
+                takeOutPayments(by, id, whole, "took out " + references(invoices));
+                return;
+            }
+        }
         change(by, batch, draft -> draft.takeOut(invoices), "took out " + references(invoices));
+    }
+
+    /** The claims these invoices make up exactly; none when one of them stays in part. */
+    private static Set<ClaimId> wholeClaims(Draft draft, Set<InvoiceId> invoices) {
+        Set<ClaimId> whole = new HashSet<>();
+        int covered = 0;
+        for (DraftClaim claim : draft.claims()) {
+            Set<InvoiceId> own = claim.lines().stream()
+                    .filter(line -> line.kind() != leveltally.core.batches.ClaimLine.Kind.CREDIT)
+                    .map(DraftLine::id)
+                    .collect(Collectors.toSet());
+            if (invoices.containsAll(own)) {
+                whole.add(claim.id());
+                covered += own.size();
+            }
+        }
+        return covered == invoices.size() ? whole : Set.of();
+    }
+
+    /**
+     * Takes whole payments out of a locked batch that was sent for approval. The other approvals and the route stand, and it
+     * is no change under law L7; a batch left without payments closes as withdrawn.
+     */
+    @Transactional
+    public void takeOutPayments(Actor by, BatchId id, Set<ClaimId> claims, String what) {
+        BatchEntity batch = batches.row(id);
+        Draft before = rows.draft(batch.id);
+        Draft after = new Draft(before.claims().stream()
+                .filter(claim -> !claims.contains(claim.id()))
+                .toList());
+        Changed changed = write(batch, before, after, true);
+        log.record(by, batch.id, what, changed.before(), changed.after(), batches.amountMinor(batch.id));
+        if (after.claims().isEmpty()) {
+            batch.state = batch.state.to(BatchState.WITHDRAWN);
+        }
+        Batches.touch(batch, by, what);
+        audit.record(by, "take out payments", "batch " + batch.id, Map.of("what", what, "payments", claims.size()));
     }
 
     /** Takes everything out. */
@@ -397,9 +441,10 @@ public class Drafting {
                         "no-step", undo ? "There is no step to undo." : "There is no step to do again."));
         Draft before = rows.draft(batch.id);
         Draft after = undo ? before.swap(step.after(), step.before()) : before.swap(step.before(), step.after());
+        long was = batches.amountMinor(batch.id);
         write(batch, before, after, true);
         log.turn(step, undo ? EditLog.State.UNDONE : EditLog.State.DONE);
-        batches.changed(by, batch, (undo ? "undid: " : "did again: ") + step.what());
+        batches.changed(by, batch, (undo ? "undid: " : "did again: ") + step.what(), was);
     }
 
     /** Closes a batch before anything left it; it is kept, its invoices are free again. */
@@ -407,12 +452,15 @@ public class Drafting {
     public void withdraw(Actor by, BatchId id, long version) {
         by.mayDo(Deed.EDIT_BATCH);
         BatchEntity batch = batches.lock(id, version);
-        batch.state = batch.state.to(BatchState.WITHDRAWN);
+        BatchState before = batch.state;
+        BatchState after = before.to(BatchState.WITHDRAWN);
+        batches.voided(by, batch, "withdrew it");
+        batch.state = after;
         jdbc.sql("DELETE FROM reservation WHERE batch_id = :batch")
                 .param("batch", batch.id)
                 .update();
         Batches.touch(batch, by, "withdrew it");
-        audit.record(by, "withdraw batch", "batch " + batch.id, Map.of());
+        audit.record(by, "withdraw batch", "batch " + batch.id, Map.of("before", before.words()));
     }
 
     private BatchEntity edit(Actor by, BatchId id, long version) {
@@ -433,12 +481,13 @@ public class Drafting {
 
     private void step(Actor by, BatchEntity batch, Draft before, Draft wanted, String what, boolean byHand) {
         Draft after = rows.identified(wanted);
+        long was = batches.amountMinor(batch.id);
         Changed changed = write(batch, before, after, byHand);
         if (changed.isNothing()) {
             return;
         }
         log.record(by, batch.id, what, changed.before(), changed.after(), batches.amountMinor(batch.id));
-        batches.changed(by, batch, what);
+        batches.changed(by, batch, what, was);
     }
 
     private record Changed(List<DraftClaim> before, List<DraftClaim> after) {

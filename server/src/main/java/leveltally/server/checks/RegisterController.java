@@ -11,6 +11,7 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -23,6 +24,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Every number of an account, with its state and history. */
 @RestController
 @RequestMapping("/api/checks")
+@Needs(Deed.READ)
 class RegisterController {
     static final int PAGE = 200;
     static final int STALE_AFTER_DAYS = 180;

@@ -16,6 +16,7 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
+import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
@@ -29,6 +30,7 @@ import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.people.People;
 import leveltally.server.vendors.Vendor;
+import leveltally.server.vendors.VendorChanges;
 import leveltally.server.vendors.Vendors;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -45,6 +47,7 @@ class DemoCompany {
     private final Ledger ledger;
     private final BankAccounts bankAccounts;
     private final Vendors vendors;
+    private final VendorChanges changes;
     private final BankFiles files;
     private final AuditTrail audit;
 
@@ -53,12 +56,14 @@ class DemoCompany {
             Ledger ledger,
             BankAccounts bankAccounts,
             Vendors vendors,
+            VendorChanges changes,
             BankFiles files,
             AuditTrail audit) {
         this.people = people;
         this.ledger = ledger;
         this.bankAccounts = bankAccounts;
         this.vendors = vendors;
+        this.changes = changes;
         this.files = files;
         this.audit = audit;
     }
@@ -172,7 +177,13 @@ class DemoCompany {
         open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));
         audit.record(by, "set up company", "company 1", Map.of("name", "Marrow Bay Ferries"));
         return new Stage(
-                cast, operations, works, payables, payablesEur, expenses, vendors(cast.on(FIRST.atDay(1), "ines")));
+                cast,
+                operations,
+                works,
+                payables,
+                payablesEur,
+                expenses,
+                vendors(cast.on(FIRST.atDay(1), "ines"), cast.on(FIRST.atDay(1), "ruth")));
     }
 
     private Cast cast(String password) {
@@ -188,7 +199,7 @@ class DemoCompany {
     }
 
     private void add(Map<String, Actor> cast, String signIn, String name, String password, Role role) {
-        PersonId id = people.add(signIn, name, password, Set.of(role), true);
+        PersonId id = people.add(signIn, name, signIn + "@marrowbay.example", password, Set.of(role), true);
         cast.put(signIn, new Actor(id, name, Set.of(role), FIRST.atDay(1), Instant.now(), "demo"));
     }
 
@@ -199,7 +210,7 @@ class DemoCompany {
                 by, EntryKind.OPENING, new JournalEntry(FIRST.atDay(1), "Opening balance", lines), EntryLinks.NONE);
     }
 
-    private Map<String, VendorId> vendors(Actor by) {
+    private Map<String, VendorId> vendors(Actor by, Actor second) {
         Map<String, VendorId> ids = new LinkedHashMap<>();
         int number = 1001;
         for (DemoVendors.Seed seed : DemoVendors.ALL) {
@@ -212,25 +223,47 @@ class DemoCompany {
                     seed.currency().equals("EUR") ? PaymentMethod.CREDIT_TRANSFER : PaymentMethod.CHECK,
                     Currency.getInstance(seed.currency()),
                     seed.terms(),
-                    null);
+                    null,
+                    seed.name().equals(DemoVendors.ONE_TIME));
             String postal = "4" + number;
             RemitTo remitTo = new RemitTo(
                     seed.name(), List.of((number * 7 % 90 + 1) + " Slipway Road", seed.town() + " " + postal));
-            String bankDetails = seed.currency().equals("EUR") && !seed.name().equals(DemoVendors.NO_BANK_DETAILS)
-                    ? "made-up account " + number
-                    : null;
-            VendorId id = vendors.add(by, vendor, remitTo, postal, bankDetails);
+            BankDetails bank = seed.currency().equals("EUR") && !seed.name().equals(DemoVendors.NO_BANK_DETAILS)
+                    ? iban(number)
+                    : seed.name().equals(DemoVendors.NEW_BANK_DETAILS)
+                            ? BankDetails.typed("990073053", "77003118" + number)
+                            : null;
+            VendorId id = vendors.add(by, vendor, remitTo, postal, bank);
             if (DemoVendors.TWO_ADDRESSES.contains(seed.name())) {
-                vendors.addRemitTo(
+                changes.propose(
+                        by,
                         id,
-                        new RemitTo(
+                        new VendorChanges.Wanted(
+                                null,
                                 seed.name(),
-                                List.of("Accounts Office, Box " + number % 97, "Port Gorse 770" + number % 10)),
-                        "770" + number % 10,
-                        null);
+                                List.of("Accounts Office, Box " + number % 97, "Port Gorse 770" + number % 10),
+                                "770" + number % 10,
+                                false,
+                                null,
+                                "their letter of last week"));
             }
             ids.put(seed.name(), id);
         }
+        changes.confirmAll(
+                second, changes.waiting().stream().map(VendorChanges.Told::id).toList());
         return ids;
+    }
+
+    /** A made-up account in the country code no country has, with check digits that fit. */
+    private static BankDetails iban(int number) {
+        String account = "0000990073" + String.format("%06d", number);
+        for (int digits = 2; digits < 99; digits++) {
+            try {
+                return BankDetails.typed("", "ZZ" + String.format("%02d", digits) + account);
+            } catch (leveltally.core.Refusal doNotFit) {
+                continue;
+            }
+        }
+        throw new IllegalStateException("no check digits fit " + account);
     }
 }

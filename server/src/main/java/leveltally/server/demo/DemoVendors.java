@@ -32,6 +32,9 @@ final class DemoVendors {
     static final String NEW = "Moonraker Sailmakers";
     static final String NO_BANK_DETAILS = "Færingstrand Navigasjon";
     static final List<String> TWO_ADDRESSES = List.of("Guillemot Engine Parts", "Sandpiper Galley Provisions");
+    static final String NEW_BANK_DETAILS = "Turnstone Security";
+    static final String ONE_TIME = "Storm Petrel Salvage";
+    static final List<String> NEVER_PAID = List.of(NEW, ONE_TIME);
     static final String SUSPICIOUS = "Gannet Rope Walk";
 
     static final List<Seed> ALL = List.of(
@@ -89,6 +92,7 @@ final class DemoVendors {
             usd("Sextant Accounting", "Office", 2, NET_30, "SA-", 2900),
             usd("Topsail Coffee Roasters", "Galley", 3, NET_15, "TCR", 380),
             usd("Undertow Diving", "Yard & engine", 2, NET_15, "UD-", 2650),
+            usd("Storm Petrel Salvage", "Crew services", 3, NET_15, "SPS-", 2875),
             usd("Whimbrel Lubricants", "Fuel", 2, ONE_TEN_45, "WL-", 3300),
             eur("Île de Gorse Pêcheries", "Galley", 2, NET_30, "IG-", 1750),
             eur("Werft Köhlersand", "Yard & engine", 1, TWO_TEN, "WK-", 9200),

@@ -10,9 +10,15 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param demo made-up people, company and a fixed business date
  * @param sealKey seals bank account numbers at rest
  * @param setupCode lets the first administrator be made while nobody exists
+ * @param address where people reach the application: what links in mail begin with, without a slash at the end
+ * @param mail the server that carries mail; without a host the stand-in mailbox takes it
  */
 @ConfigurationProperties("leveltally")
-public record Settings(boolean demo, LocalDate demoDate, String sealKey, ZoneId zone, String setupCode) {
+public record Settings(
+        boolean demo, LocalDate demoDate, String sealKey, ZoneId zone, String setupCode, String address, Mail mail) {
+    /** An SMTP server; {@code tls} begins every talk with STARTTLS. */
+    public record Mail(String host, int port, String user, String password, boolean tls, String from) {}
+
     public Settings {
         if (sealKey.length() < 16) {
             throw new IllegalArgumentException(

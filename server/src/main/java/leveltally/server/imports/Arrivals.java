@@ -42,7 +42,8 @@ class Arrivals {
                                 row.method(),
                                 row.currency(),
                                 row.terms(),
-                                null),
+                                null,
+                                false),
                         row.remitTo(),
                         row.postalCode()))
                 .toList();

@@ -13,6 +13,7 @@ import leveltally.core.imports.Column;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
+import leveltally.server.frame.Needs;
 import leveltally.server.people.People;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
@@ -32,6 +33,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** Files to bring in: sent, checked, brought in, with progress that anybody may look at. */
 @RestController
 @RequestMapping("/api/imports")
+@Needs(Deed.READ)
 class ImportController {
     private static final int PAGE = 500;
 
@@ -121,6 +123,7 @@ class ImportController {
     }
 
     @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    @Needs(Deed.ENTER_INVOICE)
     SentView send(Actor by, @RequestParam ImportKind kind, @RequestPart("file") List<MultipartFile> file)
             throws IOException {
         return new SentView(
@@ -151,18 +154,21 @@ class ImportController {
     }
 
     @PostMapping("/{id}/mapping")
+    @Needs(Deed.ENTER_INVOICE)
     ImportView map(Actor by, @PathVariable long id, @Valid @RequestBody ColumnsChosen chosen) {
         imports.map(by, id, chosen.mapping());
         return one(by, id);
     }
 
     @PostMapping("/{id}/bring-in")
+    @Needs(Deed.ENTER_INVOICE)
     ImportView bringIn(Actor by, @PathVariable long id, @RequestBody BringInWanted wanted) {
         imports.bringIn(by, id, wanted.onlyGood());
         return one(by, id);
     }
 
     @PostMapping("/{id}/discard")
+    @Needs(Deed.ENTER_INVOICE)
     ImportView discard(Actor by, @PathVariable long id) {
         imports.discard(by, id);
         return one(by, id);

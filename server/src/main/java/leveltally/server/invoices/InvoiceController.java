@@ -15,6 +15,7 @@ import leveltally.core.people.Deed;
 import leveltally.core.terms.Terms;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Needs;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
@@ -29,6 +30,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Invoices and credits entered by hand, their holds, and credits applied without a payment. */
 @RestController
 @RequestMapping("/api")
+@Needs(Deed.READ)
 class InvoiceController {
     private final Invoices invoices;
     private final Offsets offsets;
@@ -99,6 +101,7 @@ class InvoiceController {
     }
 
     @PostMapping("/invoices")
+    @Needs(Deed.ENTER_INVOICE)
     EnteredView enter(Actor by, @Valid @RequestBody InvoiceEntry wanted) {
         by.mayDo(Deed.ENTER_INVOICE);
         Vendor of = vendors.get(new VendorId(wanted.vendor()));
@@ -132,17 +135,20 @@ class InvoiceController {
     }
 
     @PostMapping("/invoices/{id}/hold")
+    @Needs(Deed.HOLD)
     void hold(Actor by, @PathVariable long id, @Valid @RequestBody HoldReason wanted) {
         invoices.hold(by, new InvoiceId(id), wanted.reason());
     }
 
     @PostMapping("/invoices/{id}/release")
+    @Needs(Deed.HOLD)
     void release(Actor by, @PathVariable long id, @Valid @RequestBody HoldReason wanted) {
         invoices.release(by, new InvoiceId(id), wanted.reason());
     }
 
     /** Lays credits against invoices, as far as the smaller side goes. */
     @PostMapping("/offsets")
+    @Needs(Deed.APPLY_CREDIT)
     OffsetMade offset(Actor by, @Valid @RequestBody OffsetWanted wanted) {
         Offsets.Offset made = offsets.make(
                 by,
@@ -153,6 +159,7 @@ class InvoiceController {
     }
 
     @PostMapping("/offsets/{id}/undo")
+    @Needs(Deed.APPLY_CREDIT)
     void undo(Actor by, @PathVariable long id) {
         offsets.undo(by, id);
     }

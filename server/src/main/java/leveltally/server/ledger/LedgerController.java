@@ -14,6 +14,7 @@ import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Needs;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -26,6 +27,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** The ledger to read, and its periods to lock. */
 @RestController
 @RequestMapping("/api")
+@Needs(Deed.READ)
 class LedgerController {
     static final int PAGE = 200;
 
@@ -104,11 +106,13 @@ class LedgerController {
             @NotNull @Size(max = 30) String amount) {}
 
     @PostMapping("/bank-accounts/{id}/floor")
+    @Needs(Deed.SET_CASH_FLOOR)
     void floor(Actor by, @PathVariable long id, @Valid @RequestBody Floor wanted) {
         accounts.keepFloor(by, new leveltally.core.ledger.BankAccountId(id), wanted.floor());
     }
 
     @PostMapping("/bank-accounts/{id}/movements")
+    @Needs(Deed.BRING_IN_CASH)
     void movement(Actor by, @PathVariable long id, @Valid @RequestBody Movement wanted) {
         accounts.bringInMovement(
                 by, new leveltally.core.ledger.BankAccountId(id), wanted.date(), wanted.text(), wanted.amount());
@@ -133,11 +137,13 @@ class LedgerController {
     }
 
     @PostMapping("/periods/{month}/lock")
+    @Needs(Deed.LOCK_PERIOD)
     void lock(Actor by, @PathVariable String month) {
         ledger.lock(by, parsed(month));
     }
 
     @PostMapping("/periods/{month}/unlock")
+    @Needs(Deed.LOCK_PERIOD)
     void unlock(Actor by, @PathVariable String month, @Valid @RequestBody Reason reason) {
         ledger.unlock(by, parsed(month), reason.reason());
     }

@@ -3,6 +3,7 @@ package leveltally.server.people;
 import jakarta.persistence.EntityManager;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -10,8 +11,12 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.people.Passwords;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
+import leveltally.server.audit.AuditTrail;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -21,42 +26,77 @@ import org.springframework.transaction.annotation.Transactional;
 public class People {
     static final int MOST_FAILURES = 8;
     static final Duration WINDOW = Duration.ofMinutes(15);
-    private static final int SHORTEST_PASSWORD = 10;
+    private static final String EMAIL = "[^@\\s]{1,60}@[^@\\s]{1,59}";
 
     private final EntityManager entities;
     private final PasswordEncoder passwords;
+    private final CommonPasswords common;
+    private final AuditTrail audit;
     private final String nobodysHash;
 
-    People(EntityManager entities, PasswordEncoder passwords) {
+    People(EntityManager entities, PasswordEncoder passwords, CommonPasswords common, AuditTrail audit) {
         this.entities = entities;
         this.passwords = passwords;
+        this.common = common;
+        this.audit = audit;
         this.nobodysHash = passwords.encode(UUID.randomUUID().toString());
     }
 
     /** A person as others may see them. */
-    public record Person(PersonId id, String signIn, String name, Set<Role> roles) {}
+    public record Person(PersonId id, String signIn, String name, String email, Set<Role> roles) {}
 
     @Transactional
-    public PersonId add(String signIn, String name, String password, Set<Role> roles, boolean demo) {
-        if (password.length() < SHORTEST_PASSWORD) {
+    public PersonId add(String signIn, String name, String email, String password, Set<Role> roles, boolean demo) {
+        if (!signIn.matches("[a-z0-9.-]{2,40}")) {
             throw Refusal.invalidField(
-                    "password-short", "password", "A password has at least " + SHORTEST_PASSWORD + " characters.");
+                    "sign-in-name", "signIn", "A sign-in name has 2 to 40 small letters, digits, dots and hyphens.");
         }
-        if (!signIn.matches("[a-z0-9.-]{2,40}") || name.isBlank() || name.length() > 80) {
+        long taken = entities.createQuery("select count(p) from PersonEntity p where p.signIn = :name", Long.class)
+                .setParameter("name", signIn)
+                .getSingleResult();
+        if (taken > 0) {
             throw Refusal.invalidField(
-                    "sign-in-name",
-                    "signIn",
-                    "A sign-in name has 2 to 40 small letters, digits, dots and hyphens; the full name is needed too.");
+                    "sign-in-taken", "signIn", "Somebody has this sign-in name already. Choose another.");
         }
         PersonEntity person = new PersonEntity();
         person.signIn = signIn;
-        person.name = name.strip();
-        person.passwordHash = passwords.encode(password);
+        describe(person, name, email);
+        setPassword(person, password, Instant.now());
         person.enabled = true;
         person.demo = demo;
         person.roles.addAll(roles);
         entities.persist(person);
         return new PersonId(person.id);
+    }
+
+    static void describe(PersonEntity person, String name, String email) {
+        if (name.isBlank() || name.length() > 80) {
+            throw Refusal.invalidField("name-missing", "name", "Give the full name, in 80 characters.");
+        }
+        if (!email.isBlank() && !email.strip().matches(EMAIL)) {
+            throw Refusal.invalidField(
+                    "email", "email", "This is no mail address. Leave it empty to send no mail to this person.");
+        }
+        person.name = name.strip();
+        person.email = email.strip();
+    }
+
+    void setPassword(PersonEntity person, String password, Instant now) {
+        Passwords.check(password, person.signIn, person.name, common::include);
+        person.passwordHash = passwords.encode(password);
+        person.passwordAt = now;
+    }
+
+    /** Changes one's own password; the old one is asked for again. */
+    @Transactional
+    public void changeOwn(Actor by, String old, String fresh) {
+        by.mayDo(Deed.OWN_SESSION);
+        PersonEntity person = entities.find(PersonEntity.class, by.person().value());
+        if (!passwords.matches(old, person.passwordHash)) {
+            throw Refusal.invalidField("wrong-password", "old", "This is not your present password. Type it again.");
+        }
+        setPassword(person, fresh, by.now());
+        audit.record(by, "change own password", "person " + person.id, Map.of());
     }
 
     @Transactional(readOnly = true)
@@ -78,6 +118,15 @@ public class People {
     public List<Person> demoPeople() {
         return entities.createQuery(
                         "select p from PersonEntity p where p.demo and p.enabled order by p.id", PersonEntity.class)
+                .getResultStream()
+                .map(People::view)
+                .toList();
+    }
+
+    /** Everybody who may sign in. */
+    @Transactional(readOnly = true)
+    public List<Person> enabled() {
+        return entities.createQuery("select p from PersonEntity p where p.enabled order by p.name", PersonEntity.class)
                 .getResultStream()
                 .map(People::view)
                 .toList();
@@ -125,6 +174,11 @@ public class People {
         attempt.good = good;
         entities.persist(attempt);
         if (person == null || !good) {
+            audit.record(
+                    new Actor(new PersonId(0), "nobody", Set.of(), LocalDate.EPOCH, now, origin),
+                    "refuse sign-in",
+                    "sign-in " + shortened(signIn),
+                    Map.of("known", person != null));
             throw Refusal.notAllowed("wrong-sign-in", "This name and password do not fit. Check both and try again.");
         }
         return view(person);
@@ -135,6 +189,6 @@ public class People {
     }
 
     private static Person view(PersonEntity person) {
-        return new Person(new PersonId(person.id), person.signIn, person.name, Set.copyOf(person.roles));
+        return new Person(new PersonId(person.id), person.signIn, person.name, person.email, Set.copyOf(person.roles));
     }
 }

@@ -13,9 +13,11 @@ import jakarta.persistence.JoinColumn;
 import jakarta.persistence.SequenceGenerator;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
+import java.time.Instant;
 import java.util.HashSet;
 import java.util.Set;
 import leveltally.core.people.Role;
+import org.jspecify.annotations.Nullable;
 
 @Entity
 @Table(name = "person")
@@ -27,7 +29,13 @@ class PersonEntity {
 
     String signIn;
     String name;
+    String email;
     String passwordHash;
+
+    /** When the password was set; null before that was kept. */
+    @Nullable
+    Instant passwordAt;
+
     boolean enabled;
     boolean demo;
 

@@ -25,6 +25,7 @@ import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -35,11 +36,15 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/session")
 class SessionController {
     private final People people;
+    private final Staff staff;
+    private final Sessions sessions;
     private final Settings settings;
     private final AuditTrail audit;
 
-    SessionController(People people, Settings settings, AuditTrail audit) {
+    SessionController(People people, Staff staff, Sessions sessions, Settings settings, AuditTrail audit) {
         this.people = people;
+        this.staff = staff;
+        this.sessions = sessions;
         this.settings = settings;
         this.audit = audit;
     }
@@ -95,6 +100,7 @@ class SessionController {
                 String.valueOf(person.id().value()), null, authorities));
         SecurityContextHolder.setContext(context);
         new HttpSessionSecurityContextRepository().saveContext(context, request, response);
+        request.getSession().setAttribute(Sessions.FROM, from(request));
         Actor by =
                 new Actor(person.id(), person.name(), person.roles(), settings.today(), now, request.getRemoteAddr());
         audit.record(by, "sign in", "person " + person.id().value(), Map.of());
@@ -111,6 +117,37 @@ class SessionController {
         SecurityContextHolder.clearContext();
     }
 
+    /** Where a request comes from, with the browser's name for itself. */
+    private static String from(HttpServletRequest request) {
+        String agent = request.getHeader("User-Agent");
+        String told = agent == null ? "" : ", " + agent;
+        return request.getRemoteAddr() + told.substring(0, Math.min(200, told.length()));
+    }
+
+    record ChangePassword(
+            @NotNull @Size(max = 200) String old,
+            @NotNull @Size(max = 200) String password) {}
+
+    /** One's own sessions, the one in use marked. */
+    @GetMapping("/all")
+    List<PeopleController.OpenSession> all(Actor by, HttpServletRequest request) {
+        return sessions.of(by.person(), request.getSession().getId()).stream()
+                .map(PeopleController.OpenSession::of)
+                .toList();
+    }
+
+    @PostMapping("/{key}/end")
+    void endOne(Actor by, @PathVariable String key) {
+        staff.endSession(by, by.person(), key);
+    }
+
+    /** Changes one's own password; every other session of one's own ends. */
+    @PostMapping("/password")
+    void changePassword(Actor by, @Valid @RequestBody ChangePassword wanted, HttpServletRequest request) {
+        people.changeOwn(by, wanted.old(), wanted.password());
+        sessions.endAll(by.person(), request.getSession().getId());
+    }
+
     /** Makes the first administrator, once, with the code the installer configured. */
     @PostMapping("/first-administrator")
     void first(@Valid @RequestBody FirstAdministrator wanted, HttpServletRequest request) {
@@ -125,7 +162,8 @@ class SessionController {
         if (!people.nobodyExists()) {
             throw Refusal.conflict("people-exist", "People exist already; an administrator adds more.");
         }
-        PersonId id = people.add(wanted.signIn(), wanted.name(), wanted.password(), Set.of(Role.ADMINISTRATOR), false);
+        PersonId id =
+                people.add(wanted.signIn(), wanted.name(), "", wanted.password(), Set.of(Role.ADMINISTRATOR), false);
         Actor by = new Actor(
                 id,
                 wanted.name(),

@@ -19,6 +19,7 @@ import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.Checks;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.people.People;
@@ -36,6 +37,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Turns, runs, answers and the tray. */
 @RestController
 @RequestMapping("/api")
+@Needs(Deed.READ)
 class PrintController {
     private final Printing printing;
     private final Turns turns;
@@ -221,23 +223,27 @@ class PrintController {
     }
 
     @PostMapping("/bank-accounts/{account}/turn")
+    @Needs(Deed.PRINT)
     TurnView takeTurn(Actor by, @PathVariable long account, @Valid @RequestBody TakeTurn wanted) {
         Turns.Turn turn = turns.take(by, new BankAccountId(account), new BatchId(wanted.batch()), wanted.reason());
         return new TurnView(turn.serial(), by.name(), true, true, 0, false);
     }
 
     @PostMapping("/bank-accounts/{account}/turn/renew")
+    @Needs(Deed.PRINT)
     void renew(Actor by, @PathVariable long account, @RequestBody TurnSerial turn) {
         turns.renew(by, new BankAccountId(account), turn.serial());
     }
 
     @PostMapping("/bank-accounts/{account}/turn/give-back")
+    @Needs(Deed.PRINT)
     void giveBack(Actor by, @PathVariable long account, @RequestBody TurnSerial turn) {
         turns.giveBack(by, new BankAccountId(account), turn.serial());
     }
 
     /** Records the numbers, then hands the run to the printer. A crash between the two loses neither. */
     @PostMapping("/batches/{id}/print")
+    @Needs(Deed.PRINT)
     PrintingView print(Actor by, @PathVariable long id, @Valid @RequestBody PrintRequest wanted) {
         long run = printing.number(by, new BatchId(id), wanted.turn(), wanted.firstNumber(), wanted.reason());
         send(by, run);
@@ -246,12 +252,14 @@ class PrintController {
 
     /** Hands over a run whose numbers were recorded before a break; safe to repeat. */
     @PostMapping("/batches/{id}/runs/{run}/send")
+    @Needs(Deed.PRINT)
     PrintingView sendAgain(Actor by, @PathVariable long id, @PathVariable long run) {
         send(by, run);
         return state(by, id);
     }
 
     @PostMapping("/batches/{id}/print-blanks")
+    @Needs(Deed.PRINT)
     PrintingView printBlanks(Actor by, @PathVariable long id) {
         send(by, printing.printBlanks(by, new BatchId(id)));
         return state(by, id);
@@ -264,6 +272,7 @@ class PrintController {
     }
 
     @PostMapping("/batches/{id}/answers")
+    @Needs(Deed.PRINT)
     PrintingView answer(Actor by, @PathVariable long id, @Valid @RequestBody AnswersRequest wanted) {
         printing.answer(
                 by,
@@ -291,6 +300,7 @@ class PrintController {
 
     /** Makes the stand-in printer's next job go wrong; only the stand-in has this. */
     @PostMapping("/bank-accounts/{account}/stand-in-printer")
+    @Needs(Deed.PRINT)
     void fault(Actor by, @PathVariable long account, @Valid @RequestBody FaultRequest wanted) {
         by.mayDo(Deed.PRINT);
         standIn.arm(accounts.get(new BankAccountId(account)).id(), wanted.fault(), wanted.sheet());

@@ -115,7 +115,7 @@ public class Printing {
         if (wanted.isEmpty()) {
             throw Refusal.conflict("nothing-to-print", "Every payment of this batch has its number already.");
         }
-        approvals.refuseHolds(wanted);
+        approvals.refuseObstacles(wanted);
         approvals.verify(batch, wanted);
         Tray tray = Tray.confirm(account.nextNumber(), inTray, reason);
         List<Integer> pageCounts = layOut(batch, account, wanted, tray.first());
@@ -319,7 +319,7 @@ public class Printing {
         Set<ClaimId> wanted = blank.stream().map(Check::claim).collect(Collectors.toSet());
         List<Claim> claims =
                 batches.claims(id).stream().filter(c -> wanted.contains(c.id())).toList();
-        approvals.refuseHolds(claims);
+        approvals.refuseObstacles(claims);
         approvals.verify(batch, claims);
         RunEntity run = run(by, batch, runOf(last.get(blank.get(0).id().value())).turnSerial);
         Map<ClaimId, Claim> byId = claims.stream().collect(Collectors.toMap(Claim::id, Function.identity()));

@@ -30,6 +30,7 @@ import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.selection.Due;
@@ -47,6 +48,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** A claim as it would be paid, for the slip beside a list. */
 @RestController
 @RequestMapping("/api/slips")
+@Needs(Deed.READ)
 class SlipController {
     private final Due due;
     private final Batches batches;

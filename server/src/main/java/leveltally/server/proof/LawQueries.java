@@ -99,20 +99,59 @@ final class LawQueries {
                 FROM bank_file f WHERE SHA2(f.content, 256) <> f.content_hash
                 """);
         put(Law.L6, "SELECT CONCAT(COUNT(*), ' payments') FROM payment", """
-                SELECT CONCAT('The payment to ', p.payee, ' in batch ', p.batch_id, ' has no approval of its content')
+                SELECT CONCAT('The payment to ', MAX(p.payee), ' in batch ', p.batch_id, ' has ',
+                  COUNT(DISTINCT CASE WHEN x.claim_id IS NOT NULL THEN a.person_id END), ' of ', MAX(s.needed),
+                  ' approvals at its step ', s.step)
                 FROM payment p JOIN claim c ON c.id = p.claim_id JOIN batch b ON b.id = p.batch_id
-                WHERE NOT EXISTS (SELECT 1 FROM approval a JOIN approval_claim x ON x.approval_id = a.id
-                  WHERE a.batch_id = b.id AND a.round = b.approval_round AND a.outcome = 'APPROVED'
-                    AND x.claim_id = c.id AND x.digest = c.digest)
-                """);
-        put(Law.L7, "SELECT CONCAT(COUNT(*), ' approvals') FROM approval WHERE outcome = 'APPROVED'", """
-                SELECT CONCAT(p.name, ' approved batch ', a.batch_id, ' after preparing or changing it')
-                FROM approval a JOIN batch_hand h ON h.batch_id = a.batch_id AND h.person_id = a.person_id
-                JOIN person p ON p.id = a.person_id WHERE a.outcome = 'APPROVED'
+                JOIN approval_step s ON s.batch_id = b.id AND s.round = b.approval_round
+                LEFT JOIN approval a ON a.batch_id = b.id AND a.round = b.approval_round AND a.step = s.step
+                  AND a.outcome = 'APPROVED'
+                LEFT JOIN approval_claim x ON x.approval_id = a.id AND x.claim_id = c.id AND x.digest = c.digest
+                GROUP BY p.id, p.batch_id, s.step
+                HAVING COUNT(DISTINCT CASE WHEN x.claim_id IS NOT NULL THEN a.person_id END) < MAX(s.needed)
                 """, """
-                SELECT CONCAT(MAX(p.name), ' approved two steps of batch ', a.batch_id)
-                FROM approval a JOIN person p ON p.id = a.person_id WHERE a.outcome = 'APPROVED'
-                GROUP BY a.batch_id, a.round, a.person_id HAVING COUNT(*) > 1
+                SELECT CONCAT('The payment to ', p.payee, ' in batch ', p.batch_id, ' was never sent for approval')
+                FROM payment p JOIN batch b ON b.id = p.batch_id
+                LEFT JOIN approval_step s ON s.batch_id = b.id AND s.round = b.approval_round WHERE s.step IS NULL
+                """);
+        put(
+                Law.L7,
+                "SELECT CONCAT(COUNT(*), ' approvals') FROM approval WHERE outcome = 'APPROVED'",
+                """
+                SELECT CONCAT(p.name, ' approved batch ', a.batch_id, ', which was prepared or changed by ', h.name)
+                FROM approval a JOIN person p ON p.id = a.person_id
+                JOIN (SELECT k.batch_id, k.person_id, q.name FROM batch_hand k JOIN person q ON q.id = k.person_id) h
+                  ON h.batch_id = a.batch_id AND h.person_id IN (a.person_id, a.on_behalf_of)
+                WHERE a.outcome = 'APPROVED'
+                """,
+                """
+                SELECT CONCAT(p.name, ' answered batch ', a.batch_id, ' twice, in steps ', a.step, ' and ', o.step)
+                FROM approval a JOIN approval o ON o.batch_id = a.batch_id AND o.round = a.round AND o.id > a.id
+                  AND o.outcome = 'APPROVED'
+                  AND (o.person_id IN (a.person_id, a.on_behalf_of) OR o.on_behalf_of IN (a.person_id, a.on_behalf_of))
+                JOIN person p ON p.id = a.person_id WHERE a.outcome = 'APPROVED'
+                """,
+                """
+                SELECT DISTINCT CONCAT(p.name, ' approved a payment to ', n.name, ' in batch ', a.batch_id,
+                  ' after changing that vendor')
+                FROM approval a JOIN approval_claim x ON x.approval_id = a.id JOIN claim c ON c.id = x.claim_id
+                JOIN vendor_change v ON v.vendor_id = c.vendor_id AND v.state = 'CONFIRMED' AND v.decided_at < a.at
+                  AND v.decided_on BETWEEN a.business_date - INTERVAL 30 DAY AND a.business_date
+                  AND (v.proposed_by IN (a.person_id, a.on_behalf_of) OR v.decided_by IN (a.person_id, a.on_behalf_of))
+                JOIN vendor n ON n.id = v.vendor_id JOIN person p ON p.id = a.person_id WHERE a.outcome = 'APPROVED'
+                """,
+                """
+                SELECT CONCAT('The ', v.what, ' of ', n.name, ' changed by one person alone')
+                FROM vendor_change v JOIN vendor n ON n.id = v.vendor_id
+                WHERE v.state = 'CONFIRMED' AND (v.decided_by IS NULL OR v.decided_by = v.proposed_by)
+                """,
+                """
+                SELECT CONCAT('The address of ', n.name, ' is not what two people agreed on')
+                FROM remit_to t JOIN vendor n ON n.id = t.vendor_id
+                JOIN vendor_change v ON v.id = (SELECT MAX(w.id) FROM vendor_change w
+                  WHERE w.remit_to_id = t.id AND w.state = 'CONFIRMED')
+                WHERE BINARY v.after_payee <> BINARY t.payee OR BINARY v.after_address <> BINARY t.address
+                  OR v.after_bank_key <> t.bank_key
                 """);
         put(Law.L8, "SELECT CONCAT(COUNT(*), ' locked periods') FROM period WHERE locked", """
                 SELECT CONCAT(k.month, ': ', n.code, ' was ', t.debit_minor, ' / ', t.credit_minor,

@@ -4,7 +4,9 @@ import jakarta.persistence.EntityManager;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import leveltally.core.Refusal;
 import leveltally.core.approval.ClaimDigest;
 import leveltally.core.audit.AuditChain;
 import leveltally.core.audit.AuditRecord;
@@ -40,6 +42,34 @@ public class Proof {
         public boolean isClean() {
             return laws.stream().allMatch(law -> law.findings().isEmpty());
         }
+    }
+
+    /** What became of a head that was kept outside, and how many records followed it. */
+    public record KeptHead(boolean found, long sequence, long since, List<String> findings) {}
+
+    /**
+     * Walks the trail and looks for a head hash that was kept outside: only that shows when its end was cut off and its head
+     * was set back as well.
+     *
+     * @param kept 64 hex digits, as the proof and the exports print them
+     */
+    @Transactional(readOnly = true)
+    public KeptHead against(String kept) {
+        String hash = kept.strip().toLowerCase(Locale.ROOT);
+        if (!hash.matches("[0-9a-f]{64}")) {
+            throw Refusal.invalidField(
+                    "no-hash",
+                    "hash",
+                    "A head hash has 64 digits and letters a to f. Copy it whole from where you kept it.");
+        }
+        AuditChain chain = new AuditChain();
+        Checked checked = audit(chain);
+        return jdbc.sql("SELECT sequence FROM audit_record WHERE hash = ?")
+                .param(hash)
+                .query(Long.class)
+                .optional()
+                .map(at -> new KeptHead(true, at, chain.length() - at, checked.findings()))
+                .orElseGet(() -> new KeptHead(false, 0, 0, checked.findings()));
     }
 
     @Transactional(readOnly = true)

@@ -8,15 +8,18 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.proof.LevelStrip;
 import leveltally.core.proof.LevelStrip.Step;
+import leveltally.server.frame.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** The proof, and the level of a batch. */
 @RestController
 @RequestMapping("/api")
+@Needs(Deed.RUN_PROOF)
 class ProofController {
     private final Proof proof;
     private final Levels levels;
@@ -52,6 +55,22 @@ class ProofController {
                         checked.law().name(), checked.law().statement(), checked.looked(), checked.findings()))
                 .toList();
         return new ProofView(report.isClean(), laws, report.head(), report.records());
+    }
+
+    @Schema(requiredProperties = {"found", "sentence", "findings"})
+    record KeptHeadView(boolean found, String sentence, List<String> findings) {}
+
+    /** Whether the trail still holds a head hash that was kept outside. */
+    @GetMapping("/proof/head")
+    @Needs(Deed.RUN_PROOF)
+    KeptHeadView head(@RequestParam String hash) {
+        Proof.KeptHead kept = proof.against(hash);
+        String sentence = !kept.found()
+                ? "No record of the trail has this hash: the trail was cut off before it, or altered, or it is the hash of"
+                        + " another trail. Compare with a copy of the database from that day."
+                : "The trail still holds it, as record " + kept.sequence() + "; " + kept.since()
+                        + (kept.since() == 1 ? " record has" : " records have") + " followed.";
+        return new KeptHeadView(kept.found(), sentence, kept.findings());
     }
 
     @GetMapping("/batches/{id}/level")

@@ -39,7 +39,8 @@ public class CandidateRows {
     public static final String COLUMNS = """
             SELECT i.id, i.reference, i.invoice_date, i.due_date, i.ledger_date, i.currency, i.amount_minor,
               i.open_minor, i.discountable_minor, i.discount_rate, i.discount_date, i.discount_taken_minor,
-              i.hold_reason, i.own_check, i.remit_to_id, t.postal_code, t.address <> '', t.bank_details_sealed IS NOT NULL,
+              i.hold_reason, i.own_check, i.remit_to_id, t.postal_code, t.address <> '' AND t.in_force,
+              t.bank_details_sealed IS NOT NULL AND t.in_force,
               v.id, v.number, v.name, v.vendor_group, v.priority, v.method, v.hold_reason, b.name
             """;
 

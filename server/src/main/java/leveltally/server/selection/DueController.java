@@ -25,6 +25,7 @@ import leveltally.core.selection.Selection;
 import leveltally.core.selection.Span;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
@@ -43,6 +44,7 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 /** What is due, taken and left out. */
 @RestController
 @RequestMapping("/api")
+@Needs(Deed.READ)
 class DueController {
     static final int PAGE = 100;
     private static final int MOST_ROWS_KEPT = 300_000;
@@ -492,12 +494,14 @@ class DueController {
     }
 
     @PostMapping("/criteria")
+    @Needs(Deed.EDIT_BATCH)
     List<SavedView> save(Actor by, @Valid @RequestBody SaveCriteria wanted) {
         saved.save(by, wanted.name(), wanted.shared(), wanted.question());
         return savedCriteria(by);
     }
 
     @PostMapping("/criteria/{id}/remove")
+    @Needs(Deed.EDIT_BATCH)
     List<SavedView> remove(Actor by, @PathVariable long id) {
         saved.remove(by, id);
         return savedCriteria(by);

@@ -6,7 +6,11 @@ import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
 
-/** A vendor as other capabilities see it. */
+/**
+ * A vendor as other capabilities see it.
+ *
+ * @param oneTime paid once and never again, as far as anybody knows
+ */
 public record Vendor(
         VendorId id,
         String number,
@@ -16,4 +20,5 @@ public record Vendor(
         PaymentMethod method,
         Currency currency,
         Terms terms,
-        @Nullable String holdReason) {}
+        @Nullable String holdReason,
+        boolean oneTime) {}

@@ -11,6 +11,7 @@ import leveltally.core.people.Deed;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -25,6 +26,7 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 /** Vendors to choose from, and everything about one. */
 @RestController
 @RequestMapping("/api/vendors")
+@Needs(Deed.READ)
 class VendorController {
     private final Vendors vendors;
     private final VendorPages pages;
@@ -46,8 +48,9 @@ class VendorController {
             int count,
             MoneyView open) {}
 
-    @Schema(requiredProperties = {"id", "payee", "lines", "postalCode", "bankDetails"})
-    record AddressView(long id, String payee, List<String> lines, String postalCode, boolean bankDetails) {}
+    /** {@code bank} is the masked end of the bank details, empty where there are none. */
+    @Schema(requiredProperties = {"id", "payee", "lines", "postalCode", "bank", "inForce"})
+    record AddressView(long id, String payee, List<String> lines, String postalCode, String bank, boolean inForce) {}
 
     @Schema(requiredProperties = {"year", "amount", "count"})
     record PaidYear(int year, int count, MoneyView amount) {}
@@ -66,6 +69,7 @@ class VendorController {
                 "currency",
                 "terms",
                 "held",
+                "oneTime",
                 "addresses",
                 "open",
                 "credits",
@@ -83,6 +87,7 @@ class VendorController {
             String currency,
             String terms,
             String held,
+            boolean oneTime,
             List<AddressView> addresses,
             List<MoneyView> open,
             List<MoneyView> credits,
@@ -191,12 +196,14 @@ class VendorController {
     }
 
     @PostMapping("/{id}/hold")
+    @Needs(Deed.HOLD)
     VendorView hold(Actor by, @PathVariable long id, @Valid @RequestBody VendorReason wanted) {
         vendors.hold(by, new VendorId(id), wanted.reason());
         return pages.one(new VendorId(id));
     }
 
     @PostMapping("/{id}/release")
+    @Needs(Deed.RELEASE_VENDOR)
     VendorView release(Actor by, @PathVariable long id, @Valid @RequestBody VendorReason wanted) {
         vendors.release(by, new VendorId(id), wanted.reason());
         return pages.one(new VendorId(id));

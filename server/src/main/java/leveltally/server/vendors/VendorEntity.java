@@ -40,6 +40,8 @@ class VendorEntity {
     @Nullable
     String holdReason;
 
+    boolean oneTime;
+
     @Version
     long version;
 }

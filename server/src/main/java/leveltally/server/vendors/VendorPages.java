@@ -108,7 +108,7 @@ class VendorPages {
     VendorController.VendorView one(VendorId id) {
         Vendor vendor = vendors.get(id);
         List<VendorController.AddressView> addresses = jdbc.sql(
-                        "SELECT id, payee, address, postal_code, bank_details_sealed IS NOT NULL FROM remit_to"
+                        "SELECT id, payee, address, postal_code, bank_mask, in_force FROM remit_to"
                                 + " WHERE vendor_id = :vendor ORDER BY id")
                 .param("vendor", id.value())
                 .query((r, n) -> new VendorController.AddressView(
@@ -116,7 +116,8 @@ class VendorPages {
                         r.getString(2),
                         List.of(r.getString(3).split("\n")),
                         r.getString(4),
-                        r.getBoolean(5)))
+                        r.getString(5),
+                        r.getBoolean(6)))
                 .list();
         List<MoneyView> open = new ArrayList<>();
         List<MoneyView> credits = new ArrayList<>();
@@ -167,6 +168,7 @@ class VendorPages {
                 vendor.currency().getCurrencyCode(),
                 vendor.terms().inWords(),
                 held == null ? "" : held,
+                vendor.oneTime(),
                 addresses,
                 open,
                 credits,

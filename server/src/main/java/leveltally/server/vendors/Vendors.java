@@ -2,6 +2,7 @@ package leveltally.server.vendors;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.persistence.EntityManager;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Currency;
 import java.util.List;
@@ -11,10 +12,10 @@ import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.terms.Terms;
+import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.audit.AuditTrail;
-import leveltally.server.frame.Seal;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -26,29 +27,30 @@ public class Vendors {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final AuditTrail audit;
-    private final Seal seal;
+    private final VendorChanges changes;
 
-    Vendors(EntityManager entities, JdbcClient jdbc, AuditTrail audit, Seal seal) {
+    Vendors(EntityManager entities, JdbcClient jdbc, AuditTrail audit, VendorChanges changes) {
         this.entities = entities;
         this.jdbc = jdbc;
         this.audit = audit;
-        this.seal = seal;
+        this.changes = changes;
     }
 
     /** A vendor to choose from a list. */
     @Schema(requiredProperties = {"id", "number", "name", "group"})
     public record Choice(long id, String number, String name, String group) {}
 
-    /** Adds a vendor with its first remit-to. */
+    /** Adds a vendor; its first remit-to waits for a second person. */
     @Transactional
-    public VendorId add(Actor by, Vendor wanted, RemitTo remitTo, String postalCode, @Nullable String bankDetails) {
+    public VendorId add(Actor by, Vendor wanted, RemitTo remitTo, String postalCode, @Nullable BankDetails bank) {
         by.mayDo(Deed.ENTER_VENDOR);
         VendorEntity vendor = entity(wanted);
         entities.persist(vendor);
         entities.flush();
-        addRemitTo(new VendorId(vendor.id), remitTo, postalCode, bankDetails);
+        VendorId id = new VendorId(vendor.id);
+        changes.propose(by, List.of(new VendorChanges.First(id, remitTo, postalCode, bank)), "new vendor");
         audit.record(by, "add vendor", "vendor " + vendor.id, Map.of("name", vendor.name));
-        return new VendorId(vendor.id);
+        return id;
     }
 
     /** One vendor of many. */
@@ -66,15 +68,13 @@ public class Vendors {
                 })
                 .toList();
         entities.flush();
+        List<VendorChanges.First> firsts = new ArrayList<>();
         for (int i = 0; i < rows.size(); i++) {
-            RemitToEntity address = new RemitToEntity();
-            address.vendorId = rows.get(i).id;
-            address.payee = arrivals.get(i).remitTo().payee();
-            address.address = String.join("\n", arrivals.get(i).remitTo().lines());
-            address.postalCode = arrivals.get(i).postalCode();
-            entities.persist(address);
+            Arrival arrival = arrivals.get(i);
+            firsts.add(new VendorChanges.First(
+                    new VendorId(rows.get(i).id), arrival.remitTo(), arrival.postalCode(), null));
         }
-        entities.flush();
+        changes.propose(by, firsts, "brought in with " + from);
         entities.clear();
         if (!rows.isEmpty()) {
             audit.record(by, "bring in vendors", from, Map.of("count", rows.size()));
@@ -88,27 +88,13 @@ public class Vendors {
             return Map.of();
         }
         return jdbc
-                .sql("SELECT vendor_id, MIN(id) FROM remit_to WHERE vendor_id IN (:ids) GROUP BY vendor_id")
+                .sql("SELECT vendor_id, COALESCE(MIN(CASE WHEN in_force THEN id END), MIN(id)) FROM remit_to"
+                        + " WHERE vendor_id IN (:ids) GROUP BY vendor_id")
                 .param("ids", ids.stream().map(VendorId::value).toList())
                 .query((r, n) -> Map.entry(r.getLong(1), r.getLong(2)))
                 .list()
                 .stream()
                 .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
-    }
-
-    /** Adds a further address; whoever calls this has had it confirmed. */
-    @Transactional
-    public long addRemitTo(VendorId vendor, RemitTo remitTo, String postalCode, @Nullable String bankDetails) {
-        RemitToEntity address = new RemitToEntity();
-        address.vendorId = vendor.value();
-        address.payee = remitTo.payee();
-        address.address = String.join("\n", remitTo.lines());
-        address.postalCode = postalCode;
-        address.bankDetailsSealed = bankDetails == null ? null : seal.seal(bankDetails);
-        entities.persist(address);
-        // inserts are grouped by table, so the rows of two vendors must not wait for each other
-        entities.flush();
-        return address.id;
     }
 
     @Transactional
@@ -118,8 +104,13 @@ public class Vendors {
         if (reason.isBlank()) {
             throw Refusal.invalidField("reason-missing", "reason", "Say why payments to this vendor are held.");
         }
+        String before = vendor.holdReason;
         vendor.holdReason = reason.strip();
-        audit.record(by, "hold vendor", "vendor " + vendor.id, Map.of("reason", reason.strip()));
+        audit.record(
+                by,
+                "hold vendor",
+                "vendor " + vendor.id,
+                Map.of("before", before == null ? "" : before, "after", reason.strip()));
     }
 
     /** Ends a hold; only a controller does. */
@@ -151,7 +142,8 @@ public class Vendors {
         }
         String listed = ids.stream().distinct().map(String::valueOf).collect(Collectors.joining(",", "[", "]"));
         return jdbc.sql("""
-                        SELECT r.id, r.vendor_id, v.number, r.payee, r.address, r.postal_code
+                        SELECT r.id, r.vendor_id, v.number, r.payee, r.address, r.postal_code, r.bank_key, r.in_force,
+                          r.bank_details_sealed, r.bank_mask
                         FROM remit_to r JOIN vendor v ON v.id = r.vendor_id
                         WHERE r.id IN (SELECT n FROM JSON_TABLE(:ids, '$[*]' COLUMNS (n BIGINT PATH '$')) x)
                         """).param("ids", listed).query((r, n) -> place(r)).list().stream()
@@ -162,7 +154,8 @@ public class Vendors {
     @Transactional(readOnly = true)
     public List<Place> placesOf(VendorId id) {
         return jdbc.sql("""
-                        SELECT r.id, r.vendor_id, v.number, r.payee, r.address, r.postal_code
+                        SELECT r.id, r.vendor_id, v.number, r.payee, r.address, r.postal_code, r.bank_key, r.in_force,
+                          r.bank_details_sealed, r.bank_mask
                         FROM remit_to r JOIN vendor v ON v.id = r.vendor_id WHERE r.vendor_id = :vendor ORDER BY r.id
                         """)
                 .param("vendor", id.value())
@@ -175,8 +168,11 @@ public class Vendors {
                 r.getLong(1),
                 r.getLong(2),
                 r.getString(3),
-                new RemitTo(r.getString(4), List.of(r.getString(5).split("\n"))),
-                r.getString(6));
+                new RemitTo(r.getString(4), List.of(r.getString(5).split("\n")), r.getString(7)),
+                r.getString(6),
+                r.getBoolean(8),
+                r.getString(9),
+                r.getString(10));
     }
 
     /** Ids of vendors by their numbers; those unknown are missing. */
@@ -194,9 +190,7 @@ public class Vendors {
     /** The remit-to a new invoice of this vendor gets. */
     @Transactional(readOnly = true)
     public long usualRemitTo(VendorId id) {
-        return entities.createQuery("select min(r.id) from RemitToEntity r where r.vendorId = :vendor", Long.class)
-                .setParameter("vendor", id.value())
-                .getSingleResult();
+        return usualRemitTos(List.of(id)).get(id.value());
     }
 
     /** Vendors whose name or number holds the text, at most fifty, by name. */
@@ -230,6 +224,7 @@ public class Vendors {
         vendor.termsCutOffDay = wanted.terms().cutOffDay();
         vendor.discountRate = wanted.terms().discountRate().setScale(5);
         vendor.discountDays = wanted.terms().discountDays();
+        vendor.oneTime = wanted.oneTime();
         return vendor;
     }
 
@@ -251,6 +246,7 @@ public class Vendors {
                 v.method,
                 Currency.getInstance(v.currency),
                 new Terms(v.termsRule, v.termsDays, v.termsCutOffDay, v.discountRate, v.discountDays),
-                v.holdReason);
+                v.holdReason,
+                v.oneTime);
     }
 }

@@ -14,6 +14,7 @@ import leveltally.core.ledger.JournalLine;
 import leveltally.core.ledger.Period;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.server.frame.Needs;
 import leveltally.server.ledger.Ledger;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -26,6 +27,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Showing what a void would write, and writing it. */
 @RestController
 @RequestMapping("/api/checks/{id}")
+@Needs(Deed.READ)
 class VoidController {
     private final Voiding voiding;
     private final Ledger ledger;
@@ -62,6 +64,7 @@ class VoidController {
     }
 
     @PostMapping("/void")
+    @Needs(Deed.VOID_CHECK)
     void voidCheck(Actor by, @PathVariable long id, @Valid @RequestBody VoidRequest wanted) {
         voiding.voidCheck(by, new CheckNumberId(id), wanted.date(), wanted.reason());
     }

@@ -9,6 +9,7 @@ import java.util.Map;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Needs;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -18,6 +19,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** How much waits at each station, and the search over everything. */
 @RestController
 @RequestMapping("/api")
+@Needs(Deed.READ)
 class WorkController {
     /** Due counts what falls due within a week. */
     static final int DUE_WITHIN_DAYS = 7;

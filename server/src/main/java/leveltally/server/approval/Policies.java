@@ -1,0 +1,181 @@
+package leveltally.server.approval;
+
+import java.sql.Timestamp;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.Currency;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import leveltally.core.Refusal;
+import leveltally.core.approval.Approver;
+import leveltally.core.approval.Completion;
+import leveltally.core.approval.Policy;
+import leveltally.core.approval.Route;
+import leveltally.core.approval.Step;
+import leveltally.core.approval.Takers;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.people.PersonId;
+import leveltally.core.people.Role;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.frame.WorkIds;
+import leveltally.server.ledger.BankAccounts;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * The routes the controller keeps, each set in force from a date. None is ever changed: a new set is written, and a batch
+ * under way keeps the route it was sent on.
+ */
+@Service
+public class Policies {
+    private static final Policy ONE_APPROVER = new Policy(List.of(new Route(
+            "One approver",
+            Set.of(),
+            List.of(),
+            List.of(),
+            Set.of(),
+            List.of(Step.of("Approval", Takers.of(Role.APPROVER), 1)))));
+    private static final String KEPT =
+            "SELECT a.id, a.in_force_from, a.content, a.note, p.name, a.made_at FROM approval_policy a"
+                    + " JOIN person p ON p.id = a.made_by";
+
+    private final JdbcClient jdbc;
+    private final JsonMapper json;
+    private final WorkIds ids;
+    private final Deputies deputies;
+    private final BankAccounts accounts;
+    private final AuditTrail audit;
+
+    Policies(
+            JdbcClient jdbc, JsonMapper json, WorkIds ids, Deputies deputies, BankAccounts accounts, AuditTrail audit) {
+        this.jdbc = jdbc;
+        this.json = json;
+        this.ids = ids;
+        this.deputies = deputies;
+        this.accounts = accounts;
+        this.audit = audit;
+    }
+
+    /** @param id null before any was kept: then one approver is asked */
+    record InForce(@Nullable Long id, Policy policy) {}
+
+    /** A set of routes as it was kept. */
+    record Kept(long id, LocalDate from, PolicyContent content, String note, String madeBy, Instant madeAt) {}
+
+    @Transactional(readOnly = true)
+    InForce on(LocalDate day) {
+        return jdbc.sql(KEPT + " WHERE a.in_force_from <= ? ORDER BY a.in_force_from DESC, a.id DESC LIMIT 1")
+                .param(day)
+                .query((r, n) -> kept(r))
+                .optional()
+                .map(kept -> new InForce(kept.id(), kept.content().policy()))
+                .orElseGet(() -> new InForce(null, ONE_APPROVER));
+    }
+
+    /** The limits of a payment in force that day: what amounts just under them are marked by. */
+    @Transactional(readOnly = true)
+    public List<Money> paymentLimits(LocalDate day, Currency currency) {
+        return on(day).policy().paymentLimits(currency);
+    }
+
+    /** All sets of routes, the last in force first. */
+    @Transactional(readOnly = true)
+    List<Kept> all() {
+        return jdbc.sql(KEPT + " ORDER BY a.in_force_from DESC, a.id DESC")
+                .query((r, n) -> kept(r))
+                .list();
+    }
+
+    private Kept kept(java.sql.ResultSet r) throws java.sql.SQLException {
+        return new Kept(
+                r.getLong(1),
+                r.getObject(2, LocalDate.class),
+                json.readValue(r.getString(3), PolicyContent.class),
+                r.getString(4),
+                r.getString(5),
+                r.getTimestamp(6).toInstant());
+    }
+
+    /** Keeps a set of routes; batches under way are not touched. */
+    @Transactional
+    public void keep(Actor by, LocalDate from, String note, PolicyContent content) {
+        by.mayDo(Deed.SET_ROUTES);
+        check(by.today(), content);
+        if (from.isBefore(by.today())) {
+            throw Refusal.invalidField(
+                    "past-date",
+                    "from",
+                    "Routes come in force today or later: what was sent before keeps the route it was sent on.");
+        }
+        if (note.isBlank()) {
+            throw Refusal.invalidField("note-missing", "note", "Say why the routes change, for whoever asks later.");
+        }
+        InForce before = on(from);
+        long id = ids.supply().next();
+        jdbc.sql(
+                        "INSERT INTO approval_policy (id, in_force_from, content, note, made_by, made_at) VALUES (?,?,?,?,?,?)")
+                .params(
+                        id,
+                        from,
+                        json.writeValueAsString(content),
+                        note.strip(),
+                        by.person().value(),
+                        Timestamp.from(by.now()))
+                .update();
+        audit.record(
+                by,
+                "set routes",
+                "routes",
+                Map.of(
+                        "from",
+                        from.toString(),
+                        "note",
+                        note.strip(),
+                        "before",
+                        words(before.policy()),
+                        "after",
+                        words(content.policy())));
+    }
+
+    private static List<String> words(Policy policy) {
+        return policy.routes().stream().map(route -> RouteWords.of(route)).toList();
+    }
+
+    /**
+     * @return what to warn of: routes that could never be completed, once nobody takes two steps or approves their own work
+     * @throws Refusal naming what is wrong
+     */
+    @Transactional(readOnly = true)
+    List<String> check(LocalDate today, PolicyContent content) {
+        Policy policy = content.policy();
+        Roster roster = deputies.roster(today);
+        for (long named : content.named()) {
+            Approver person = roster.people().get(new PersonId(named));
+            if (person == null || !Deed.APPROVE.allowedTo(person.roles())) {
+                throw Refusal.invalidField(
+                        "routes",
+                        "routes",
+                        (person == null
+                                        ? "Somebody named in a step can no longer sign in"
+                                        : person.name() + " may not approve")
+                                + ". Name approvers or controllers.");
+            }
+        }
+        Set<Long> known = accounts.list().stream()
+                .map(account -> account.id().value())
+                .collect(java.util.stream.Collectors.toSet());
+        for (PolicyContent.RouteContent route : content.routes()) {
+            if (!known.containsAll(route.accounts())) {
+                throw Refusal.invalidField(
+                        "routes", "routes", "Route “" + route.name() + "” is for a bank account that does not exist.");
+            }
+        }
+        return Completion.warnings(policy, roster.people().values());
+    }
+}

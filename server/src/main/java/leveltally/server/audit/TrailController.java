@@ -1,0 +1,232 @@
+package leveltally.server.audit;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.io.IOException;
+import java.io.OutputStreamWriter;
+import java.io.UncheckedIOException;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.Refusal;
+import leveltally.core.people.Deed;
+import leveltally.server.frame.Csv;
+import leveltally.server.frame.Needs;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The trail of every deed, as a whole and of one thing, to read and to take away. */
+@RestController
+@RequestMapping("/api/trail")
+@Needs(Deed.READ_TRAIL)
+class TrailController {
+    private static final int PAGE = 100;
+    private static final int MOST_OF_ONE = 500;
+    private static final String LINES = "application/jsonl";
+
+    /** Things whose trail everybody may read who may look at the things themselves. */
+    private static final String THING = "(batch|vendor|invoice|check|import|offset|criteria|period) [0-9-]+|routes";
+
+    private final TrailRows rows;
+    private final JsonMapper json;
+
+    TrailController(TrailRows rows, JsonMapper json) {
+        this.rows = rows;
+        this.json = json;
+    }
+
+    /** One thing a record says, such as what was before; {@code value} in words. */
+    @Schema(requiredProperties = {"name", "value"})
+    record TrailFact(String name, String value) {}
+
+    @Schema(requiredProperties = {"sequence", "at", "who", "from", "deed", "subject", "facts", "hash"})
+    record TrailView(
+            long sequence,
+            Instant at,
+            String who,
+            String from,
+            String deed,
+            String subject,
+            List<TrailFact> facts,
+            String hash) {}
+
+    /** The records found, newest first, a page before the given one. */
+    @GetMapping
+    List<TrailView> page(
+            @RequestParam(required = false) @Nullable Long person,
+            @RequestParam(required = false) @Nullable String deed,
+            @RequestParam(required = false) @Nullable String subject,
+            @RequestParam(required = false) @Nullable LocalDate from,
+            @RequestParam(required = false) @Nullable LocalDate until,
+            @RequestParam(required = false) @Nullable String text,
+            @RequestParam(required = false) @Nullable Long before) {
+        return rows.page(new TrailRows.Filter(person, deed, subject, from, until, text), before, PAGE).stream()
+                .map(this::view)
+                .toList();
+    }
+
+    @GetMapping("/deeds")
+    List<String> deeds() {
+        return rows.deeds();
+    }
+
+    /** What was ever done to one thing, newest first. */
+    @GetMapping("/of")
+    @Needs(Deed.READ)
+    List<TrailView> of(@RequestParam String subject) {
+        if (!subject.matches(THING)) {
+            throw Refusal.notFound("no-thing", "There is no trail of such a thing. Look at the whole trail.");
+        }
+        return rows.page(new TrailRows.Filter(null, null, subject, null, null, null), null, MOST_OF_ONE).stream()
+                .map(this::view)
+                .toList();
+    }
+
+    /** The records found as CSV, oldest first; the last row carries the head hash of the whole trail. */
+    @GetMapping(value = "/csv", produces = Csv.TYPE)
+    ResponseEntity<StreamingResponseBody> csv(
+            @RequestParam(required = false) @Nullable Long person,
+            @RequestParam(required = false) @Nullable String deed,
+            @RequestParam(required = false) @Nullable String subject,
+            @RequestParam(required = false) @Nullable LocalDate from,
+            @RequestParam(required = false) @Nullable LocalDate until,
+            @RequestParam(required = false) @Nullable String text) {
+        TrailRows.Filter filter = new TrailRows.Filter(person, deed, subject, from, until, text);
+        return download("trail.csv", Csv.TYPE + ";charset=UTF-8", out -> {
+            Writer writer = new OutputStreamWriter(out, StandardCharsets.UTF_8);
+            writer.write('\ufeff');
+            try (CSVPrinter printer = new CSVPrinter(writer, CSVFormat.RFC4180)) {
+                printer.printRecord(
+                        "sequence", "at", "who", "from", "deed", "subject", "detail", "previous_hash", "hash");
+                TrailRows.Head head = rows.each(
+                        filter,
+                        row -> print(
+                                printer,
+                                row.sequence(),
+                                row.at(),
+                                row.person(),
+                                row.origin(),
+                                row.deed(),
+                                row.subject(),
+                                row.detail(),
+                                row.previousHash(),
+                                row.hash()));
+                print(printer, head.records(), "", "", "", "head of the trail", "", "", "", head.hash());
+            }
+        });
+    }
+
+    /** The same as JSON Lines, one record in a line; the last line is the head. */
+    @GetMapping(value = "/jsonl", produces = LINES)
+    ResponseEntity<StreamingResponseBody> lines(
+            @RequestParam(required = false) @Nullable Long person,
+            @RequestParam(required = false) @Nullable String deed,
+            @RequestParam(required = false) @Nullable String subject,
+            @RequestParam(required = false) @Nullable LocalDate from,
+            @RequestParam(required = false) @Nullable LocalDate until,
+            @RequestParam(required = false) @Nullable String text) {
+        TrailRows.Filter filter = new TrailRows.Filter(person, deed, subject, from, until, text);
+        return download("trail.jsonl", LINES, out -> {
+            try (Writer writer = new OutputStreamWriter(out, StandardCharsets.UTF_8)) {
+                TrailRows.Head head = rows.each(filter, row -> write(writer, whole(row)));
+                write(writer, Map.of("head", head.hash(), "records", head.records()));
+            }
+        });
+    }
+
+    /** Everything the hash is made of, so that it can be reckoned again without us. */
+    private static Map<String, Object> whole(TrailRows.Row row) {
+        Map<String, Object> whole = new LinkedHashMap<>();
+        whole.put("sequence", row.sequence());
+        whole.put("at", row.at().toString());
+        whole.put("person", row.personId());
+        whole.put("who", row.person());
+        whole.put("from", row.origin());
+        whole.put("deed", row.deed());
+        whole.put("subject", row.subject());
+        whole.put("detail", row.detail());
+        whole.put("previousHash", row.previousHash());
+        whole.put("hash", row.hash());
+        return whole;
+    }
+
+    private static ResponseEntity<StreamingResponseBody> download(
+            String name, String type, StreamingResponseBody body) {
+        return ResponseEntity.ok()
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment().filename(name).build().toString())
+                .header(HttpHeaders.CONTENT_TYPE, type)
+                .body(body);
+    }
+
+    private static void print(CSVPrinter printer, Object... cells) {
+        try {
+            for (Object cell : cells) {
+                printer.print(Csv.harmless(String.valueOf(cell)));
+            }
+            printer.println();
+        } catch (IOException broken) {
+            throw new UncheckedIOException(broken);
+        }
+    }
+
+    private void write(Writer writer, Map<String, Object> line) {
+        try {
+            writer.write(json.writeValueAsString(line));
+            writer.write('\n');
+        } catch (IOException broken) {
+            throw new UncheckedIOException(broken);
+        }
+    }
+
+    private TrailView view(TrailRows.Row row) {
+        return new TrailView(
+                row.sequence(),
+                row.at(),
+                row.person(),
+                row.origin(),
+                row.deed(),
+                row.subject(),
+                facts(row.detail()),
+                row.hash());
+    }
+
+    private List<TrailFact> facts(String detail) {
+        Map<String, Object> told = json.readValue(detail, new TypeReference<>() {});
+        List<TrailFact> facts = new ArrayList<>();
+        // what was before stands before what came after it
+        Object before = told.remove("before");
+        Object after = told.remove("after");
+        told.forEach((name, value) -> facts.add(new TrailFact(name, words(value))));
+        if (before != null) {
+            facts.add(new TrailFact("before", words(before)));
+        }
+        if (after != null) {
+            facts.add(new TrailFact("after", words(after)));
+        }
+        return facts;
+    }
+
+    private static String words(@Nullable Object value) {
+        if (value instanceof List<?> list) {
+            return String.join("; ", list.stream().map(TrailController::words).toList());
+        }
+        return String.valueOf(value);
+    }
+}

@@ -1,0 +1,148 @@
+package leveltally.server.audit;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Reads the trail: a page, one thing's part of it, or all of it row by row. */
+@Component
+class TrailRows {
+    private static final int FETCHED_AT_ONCE = 1_000;
+    private static final String ROWS = """
+            SELECT a.sequence, a.at, a.person_id, COALESCE(p.name, CASE a.origin WHEN 'schedule' THEN 'Level Tally'
+              ELSE 'nobody' END), a.origin, a.deed, a.subject, a.detail, a.previous_hash, a.hash
+            FROM audit_record a LEFT JOIN person p ON p.id = a.person_id
+            """;
+
+    private final JdbcClient jdbc;
+
+    TrailRows(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** One record, with the name of who did it. */
+    record Row(
+            long sequence,
+            Instant at,
+            long personId,
+            String person,
+            String origin,
+            String deed,
+            String subject,
+            String detail,
+            String previousHash,
+            String hash) {}
+
+    /** What is looked for; null for anything. Days are those of the clock, in UTC. */
+    record Filter(
+            @Nullable Long person,
+            @Nullable String deed,
+            @Nullable String subject,
+            @Nullable LocalDate from,
+            @Nullable LocalDate until,
+            @Nullable String text) {}
+
+    /** The end of the trail: the hash to be kept outside, and how many records there are. */
+    record Head(long records, String hash) {}
+
+    /** @param before only records before this one; null for the newest */
+    @Transactional(readOnly = true)
+    List<Row> page(Filter filter, @Nullable Long before, int most) {
+        Map<String, Object> params = new HashMap<>();
+        String where = where(filter, params);
+        if (before != null) {
+            where += " AND a.sequence < :before";
+            params.put("before", before);
+        }
+        params.put("most", most);
+        return jdbc.sql(ROWS + where + " ORDER BY a.sequence DESC LIMIT :most")
+                .params(params)
+                .query((r, n) -> row(r))
+                .list();
+    }
+
+    /** Hands every record found to a reader, oldest first, and answers the head of the same moment. */
+    @Transactional(readOnly = true)
+    public Head each(Filter filter, Consumer<Row> reader) {
+        Head head = jdbc.sql("SELECT sequence, hash FROM audit_head")
+                .query((r, n) -> new Head(r.getLong(1), r.getString(2)))
+                .single();
+        Map<String, Object> params = new HashMap<>();
+        String where = where(filter, params);
+        params.put("last", head.records());
+        jdbc.sql(ROWS + where + " AND a.sequence <= :last ORDER BY a.sequence")
+                .params(params)
+                .withFetchSize(FETCHED_AT_ONCE)
+                .query((ResultSet r) -> reader.accept(row(r)));
+        return head;
+    }
+
+    /** The deeds that were ever recorded, for a choice. */
+    @Transactional(readOnly = true)
+    List<String> deeds() {
+        return jdbc.sql("SELECT DISTINCT deed FROM audit_record ORDER BY deed")
+                .query(String.class)
+                .list();
+    }
+
+    private static String where(Filter filter, Map<String, Object> params) {
+        StringBuilder where = new StringBuilder(" WHERE 1 = 1");
+        and(where, params, " AND a.person_id = :person", "person", filter.person());
+        and(where, params, " AND a.deed = :deed", "deed", filter.deed());
+        and(where, params, " AND a.subject = :subject", "subject", filter.subject());
+        LocalDate from = filter.from();
+        LocalDate until = filter.until();
+        and(where, params, " AND a.at >= :from", "from", from == null ? null : start(from));
+        and(where, params, " AND a.at < :until", "until", until == null ? null : start(until.plusDays(1)));
+        String text = filter.text();
+        and(
+                where,
+                params,
+                " AND CONCAT(a.deed, ' ', a.subject, ' ', a.detail) LIKE :text",
+                "text",
+                text == null || text.isBlank()
+                        ? null
+                        : "%"
+                                + text.strip()
+                                        .replace("\\", "\\\\")
+                                        .replace("%", "\\%")
+                                        .replace("_", "\\_") + "%");
+        return where.toString();
+    }
+
+    private static void and(
+            StringBuilder where, Map<String, Object> params, String sql, String name, @Nullable Object value) {
+        if (value != null && !value.equals("")) {
+            where.append(sql);
+            params.put(name, value);
+        }
+    }
+
+    private static java.sql.Timestamp start(LocalDate day) {
+        return java.sql.Timestamp.from(day.atStartOfDay(ZoneOffset.UTC).toInstant());
+    }
+
+    private static Row row(ResultSet r) throws SQLException {
+        return new Row(
+                r.getLong(1),
+                r.getTimestamp(2).toInstant(),
+                r.getLong(3),
+                r.getString(4),
+                r.getString(5),
+                r.getString(6),
+                r.getString(7),
+                r.getString(8),
+                r.getString(9),
+                r.getString(10));
+    }
+}

@@ -1,0 +1,114 @@
+package leveltally.server.mail;
+
+import jakarta.mail.MessagingException;
+import jakarta.mail.internet.MimeMessage;
+import java.sql.Timestamp;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import leveltally.server.frame.Settings;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.mail.MailException;
+import org.springframework.mail.javamail.JavaMailSender;
+import org.springframework.mail.javamail.MimeMessageHelper;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/**
+ * Carries waiting mail to the server. Several may run side by side: each takes a mail for a while before sending it. A mail
+ * that fails is tried again, later and later, for about three days; then it is given up and stays visible.
+ */
+@Component
+public class Postman {
+    static final int MOST_TRIES = 14;
+    private static final int AT_ONCE = 50;
+    private static final Duration TAKEN = Duration.ofMinutes(5);
+    private static final Duration LONGEST_WAIT = Duration.ofHours(8);
+    private static final Logger LOG = LoggerFactory.getLogger(Postman.class);
+
+    private final JdbcClient jdbc;
+    private final JavaMailSender server;
+    private final String from;
+
+    Postman(JdbcClient jdbc, JavaMailSender server, Settings settings) {
+        this.jdbc = jdbc;
+        this.server = server;
+        this.from = settings.mail().from();
+    }
+
+    private record Waiting(long id, String address, String subject, String text, String html, int tries) {}
+
+    @Scheduled(fixedDelayString = "PT2S", initialDelayString = "PT2S")
+    void rounds() {
+        carry(Instant.now());
+    }
+
+    /** Sends what waits now; answers how many were sent. */
+    public int carry(Instant now) {
+        List<Waiting> waiting = jdbc.sql("""
+                        SELECT id, address, subject, text, html, tries FROM mail
+                        WHERE state = 'WAITING' AND next_try_at <= :now AND (taken_until IS NULL OR taken_until <= :now)
+                        ORDER BY next_try_at, id LIMIT :most
+                        """)
+                .param("now", Timestamp.from(now))
+                .param("most", AT_ONCE)
+                .query((r, n) -> new Waiting(
+                        r.getLong(1), r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getInt(6)))
+                .list();
+        int sent = 0;
+        for (Waiting mail : waiting) {
+            if (isMine(mail.id(), now) && send(mail, now)) {
+                sent++;
+            }
+        }
+        return sent;
+    }
+
+    /** Takes a mail, so that no other server process sends it as well. */
+    private boolean isMine(long id, Instant now) {
+        return jdbc.sql("UPDATE mail SET taken_until = :until WHERE id = :id AND state = 'WAITING'"
+                                + " AND (taken_until IS NULL OR taken_until <= :now)")
+                        .param("until", Timestamp.from(now.plus(TAKEN)))
+                        .param("id", id)
+                        .param("now", Timestamp.from(now))
+                        .update()
+                == 1;
+    }
+
+    private boolean send(Waiting mail, Instant now) {
+        try {
+            MimeMessage message = server.createMimeMessage();
+            MimeMessageHelper parts = new MimeMessageHelper(message, true, "UTF-8");
+            parts.setFrom(from);
+            parts.setTo(mail.address());
+            parts.setSubject(mail.subject());
+            parts.setText(mail.text(), mail.html());
+            server.send(message);
+        } catch (MailException | MessagingException failed) {
+            later(mail, now, failed);
+            return false;
+        }
+        jdbc.sql("UPDATE mail SET state = 'SENT', sent_at = ?, taken_until = NULL, tries = tries + 1, trouble = ''"
+                        + " WHERE id = ?")
+                .params(Timestamp.from(now), mail.id())
+                .update();
+        return true;
+    }
+
+    private void later(Waiting mail, Instant now, Exception failed) {
+        int tries = mail.tries() + 1;
+        Duration wait = Duration.ofSeconds(30).multipliedBy(1L << Math.min(tries, 12));
+        String trouble = String.valueOf(failed.getMessage()).lines().findFirst().orElse("");
+        LOG.info("mail {} failed for the {}. time: {}", mail.id(), tries, trouble);
+        jdbc.sql("UPDATE mail SET state = ?, tries = ?, next_try_at = ?, taken_until = NULL, trouble = ? WHERE id = ?")
+                .params(
+                        tries >= MOST_TRIES ? "GIVEN_UP" : "WAITING",
+                        tries,
+                        Timestamp.from(now.plus(wait.compareTo(LONGEST_WAIT) < 0 ? wait : LONGEST_WAIT)),
+                        trouble.substring(0, Math.min(300, trouble.length())),
+                        mail.id())
+                .update();
+    }
+}

@@ -1,0 +1,266 @@
+package leveltally.server.marks;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.ClaimId;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.marks.Asked;
+import leveltally.core.marks.Fact;
+import leveltally.core.marks.Known;
+import leveltally.core.marks.KnownInvoice;
+import leveltally.core.marks.Mark;
+import leveltally.core.marks.Marking;
+import leveltally.core.marks.PastPayment;
+import leveltally.core.money.Money;
+import leveltally.core.vendors.TwoPeople;
+import leveltally.core.vendors.VendorId;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Reads what is known about the payees of a batch, in five statements whatever its size, and marks its payments. */
+@Component
+public class MarkRows {
+    /** What became of an invoice {@code o}, in words. */
+    private static final String WHERE_IT_IS = """
+            COALESCE(
+              (SELECT CONCAT('in batch “', b.name, '”') FROM reservation r JOIN batch b ON b.id = r.batch_id
+                WHERE r.invoice_id = o.id),
+              (SELECT CONCAT('paid by check ', n.number, ' of ', DATE_FORMAT(y.check_date, '%a %e %b %Y'))
+                FROM settlement s JOIN payment y ON y.id = s.payment_id AND y.void_entry_id IS NULL
+                JOIN check_number n ON n.live_payment_id = y.id
+                WHERE s.invoice_id = o.id AND s.kind = 'CASH' ORDER BY s.id DESC LIMIT 1),
+              CASE WHEN o.open_minor > 0 THEN 'open' ELSE 'settled' END)
+            """;
+
+    private final JdbcClient jdbc;
+
+    MarkRows(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** One claim while its facts are gathered. */
+    private record Claim(long id, long vendor, String payee, boolean oneTime, Money amount, LocalDate checkDate) {}
+
+    /**
+     * The marks of every claim of a batch; claims without any are missing.
+     *
+     * @param limits of a payment in the batch's currency
+     */
+    @Transactional(readOnly = true)
+    public Map<ClaimId, List<Mark>> of(BatchId batch, LocalDate today, List<Money> limits) {
+        Map<Long, Claim> claims = new LinkedHashMap<>();
+        Map<Long, List<KnownInvoice>> paid = lines(batch, claims);
+        Map<Long, List<KnownInvoice>> alike = alike(batch);
+        Map<Long, List<PastPayment>> past = past(batch, today);
+        Map<Long, List<Fact.Change>> changes = changes(batch, today);
+        Map<Long, List<KnownInvoice>> near = near(batch, limits, paid);
+        Map<Long, List<Claim>> byVendor = new HashMap<>();
+        claims.values()
+                .forEach(claim -> byVendor.computeIfAbsent(claim.vendor(), none -> new ArrayList<>())
+                        .add(claim));
+        Map<ClaimId, List<Mark>> marks = new LinkedHashMap<>();
+        for (Claim claim : claims.values()) {
+            List<KnownInvoice> own = paid.get(claim.id());
+            Asked asked = new Asked(
+                    new VendorId(claim.vendor()),
+                    claim.payee(),
+                    claim.oneTime(),
+                    claim.amount(),
+                    claim.checkDate(),
+                    own);
+            List<PastPayment> others = byVendor.get(claim.vendor()).stream()
+                    .filter(other -> other.id() != claim.id())
+                    .map(other -> new PastPayment("another payment of this batch", other.checkDate(), other.amount()))
+                    .toList();
+            Known known = new Known(
+                    own.stream()
+                            .flatMap(invoice -> alike.getOrDefault(invoice.id().value(), List.of()).stream())
+                            .distinct()
+                            .toList(),
+                    past.getOrDefault(claim.vendor(), List.of()),
+                    others,
+                    near.getOrDefault(claim.vendor(), List.of()).stream()
+                            .filter(invoice -> own.stream().noneMatch(o -> o.id().equals(invoice.id())))
+                            .toList(),
+                    changes.getOrDefault(claim.id(), List.of()),
+                    limits);
+            List<Mark> found = Marking.of(asked, known);
+            if (!found.isEmpty()) {
+                marks.put(new ClaimId(claim.id()), found);
+            }
+        }
+        return marks;
+    }
+
+    private Map<Long, List<KnownInvoice>> lines(BatchId batch, Map<Long, Claim> claims) {
+        Map<Long, List<KnownInvoice>> paid = new HashMap<>();
+        jdbc.sql("""
+                        SELECT i.id, i.vendor_id, v.name, i.reference, i.invoice_date, i.amount_minor, i.currency, '',
+                          c.id, c.payee, v.one_time, c.amount_minor, b.check_date
+                        FROM claim c JOIN batch b ON b.id = c.batch_id JOIN vendor v ON v.id = c.vendor_id
+                        JOIN claim_line l ON l.claim_id = c.id AND l.kind = 'INVOICE' JOIN invoice i ON i.id = l.invoice_id
+                        WHERE c.batch_id = :batch ORDER BY c.id, i.id
+                        """).param("batch", batch.value()).query((ResultSet r) -> {
+            long claim = r.getLong(9);
+            if (!claims.containsKey(claim)) {
+                Money amount = Money.ofMinor(r.getLong(12), r.getString(7));
+                claims.put(
+                        claim,
+                        new Claim(
+                                claim,
+                                r.getLong(2),
+                                r.getString(10),
+                                r.getBoolean(11),
+                                amount,
+                                r.getObject(13, LocalDate.class)));
+                paid.put(claim, new ArrayList<>());
+            }
+            paid.get(claim).add(invoice(r, 1));
+        });
+        return paid;
+    }
+
+    /** By invoice paid here: others of the same amount, of the same vendor or of one at the same address or account. */
+    private Map<Long, List<KnownInvoice>> alike(BatchId batch) {
+        Map<Long, List<KnownInvoice>> alike = new HashMap<>();
+        jdbc.sql("""
+                        SELECT p.id, o.id, o.vendor_id, ov.name, o.reference, o.invoice_date, o.amount_minor, o.currency,
+                        """ + WHERE_IT_IS + """
+                        FROM (
+                          SELECT c.vendor_id, c.vendor_id AS other FROM claim c WHERE c.batch_id = :batch
+                          UNION
+                          SELECT t.vendor_id, x.vendor_id FROM claim c JOIN remit_to t ON t.vendor_id = c.vendor_id
+                          JOIN remit_to x ON x.address_key = t.address_key AND x.vendor_id <> t.vendor_id
+                          WHERE c.batch_id = :batch AND t.address_key <> ''
+                          UNION
+                          SELECT t.vendor_id, x.vendor_id FROM claim c JOIN remit_to t ON t.vendor_id = c.vendor_id
+                          JOIN remit_to x ON x.bank_key = t.bank_key AND x.vendor_id <> t.vendor_id
+                          WHERE c.batch_id = :batch AND t.bank_key <> ''
+                        ) k
+                        JOIN claim c ON c.batch_id = :batch AND c.vendor_id = k.vendor_id
+                        JOIN claim_line l ON l.claim_id = c.id AND l.kind = 'INVOICE'
+                        JOIN invoice p ON p.id = l.invoice_id
+                        JOIN invoice o ON o.vendor_id = k.other AND o.kind = 'INVOICE' AND o.amount_minor = p.amount_minor
+                          AND o.currency = p.currency AND o.id <> p.id
+                          AND o.invoice_date BETWEEN p.invoice_date - INTERVAL 365 DAY AND p.invoice_date + INTERVAL 365 DAY
+                        JOIN vendor ov ON ov.id = o.vendor_id ORDER BY p.id, o.id
+                        """).param("batch", batch.value()).query((ResultSet r) -> {
+            alike.computeIfAbsent(r.getLong(1), none -> new ArrayList<>()).add(invoice(r, 2));
+        });
+        return alike;
+    }
+
+    private static KnownInvoice invoice(ResultSet r, int first) throws SQLException {
+        return new KnownInvoice(
+                new InvoiceId(r.getLong(first)),
+                new VendorId(r.getLong(first + 1)),
+                r.getString(first + 2),
+                r.getString(first + 3),
+                r.getObject(first + 4, LocalDate.class),
+                Money.ofMinor(r.getLong(first + 5), r.getString(first + 6)),
+                r.getString(first + 7));
+    }
+
+    /** By vendor: its last payments and those of the last weeks, newest first. */
+    private Map<Long, List<PastPayment>> past(BatchId batch, LocalDate today) {
+        Map<Long, List<PastPayment>> past = new HashMap<>();
+        jdbc.sql("""
+                        SELECT x.vendor_id, x.what, x.check_date, x.amount_minor, x.currency FROM (
+                          SELECT p.vendor_id, p.currency, COALESCE(CONCAT('check ', n.number), 'a payment') AS what,
+                            p.check_date, p.amount_minor, p.id,
+                            ROW_NUMBER() OVER (PARTITION BY p.vendor_id, p.currency ORDER BY p.check_date DESC, p.id DESC)
+                              AS place
+                          FROM payment p LEFT JOIN check_number n ON n.live_payment_id = p.id
+                          JOIN batch b ON b.id = :batch JOIN bank_account a ON a.id = b.bank_account_id
+                          WHERE p.vendor_id IN (SELECT c.vendor_id FROM claim c WHERE c.batch_id = :batch)
+                            AND p.currency = a.currency AND p.void_entry_id IS NULL AND p.batch_id <> :batch) x
+                        WHERE x.place <= 12 OR x.check_date >= :lately ORDER BY x.vendor_id, x.check_date DESC, x.id DESC
+                        """)
+                .param("batch", batch.value())
+                .param("lately", today.minusDays(TwoPeople.DAYS))
+                .query((ResultSet r) -> {
+                    past.computeIfAbsent(r.getLong(1), none -> new ArrayList<>())
+                            .add(new PastPayment(
+                                    r.getString(2),
+                                    r.getObject(3, LocalDate.class),
+                                    Money.ofMinor(r.getLong(4), r.getString(5))));
+                });
+        return past;
+    }
+
+    /** By claim: what was changed lately about the place it goes to; the address a vendor began with is no change. */
+    private Map<Long, List<Fact.Change>> changes(BatchId batch, LocalDate today) {
+        Map<Long, List<Fact.Change>> changes = new HashMap<>();
+        jdbc.sql("""
+                        SELECT c.id, h.what, h.before_payee, h.before_address, h.before_bank_mask, h.after_payee,
+                          h.after_address, h.after_bank_mask, h.decided_on, p.name, d.name
+                        FROM claim c JOIN vendor_change h ON h.remit_to_id = c.remit_to_id AND h.state = 'CONFIRMED'
+                        JOIN person p ON p.id = h.proposed_by JOIN person d ON d.id = h.decided_by
+                        WHERE c.batch_id = :batch AND h.decided_on >= :lately AND (h.before_payee <> '' OR EXISTS (
+                          SELECT 1 FROM remit_to o WHERE o.vendor_id = h.vendor_id AND o.id < h.remit_to_id))
+                        ORDER BY c.id, h.id
+                        """)
+                .param("batch", batch.value())
+                .param("lately", today.minusDays(TwoPeople.DAYS))
+                .query((ResultSet r) -> {
+                    boolean bank = r.getString(2).equals("bank details");
+                    changes.computeIfAbsent(r.getLong(1), none -> new ArrayList<>())
+                            .add(new Fact.Change(
+                                    r.getString(2),
+                                    told(r.getString(3), r.getString(4), r.getString(5), bank),
+                                    told(r.getString(6), r.getString(7), r.getString(8), bank),
+                                    r.getObject(9, LocalDate.class),
+                                    r.getString(10),
+                                    r.getString(11)));
+                });
+        return changes;
+    }
+
+    private static String told(String payee, String address, String bank, boolean bankOnly) {
+        if (bankOnly) {
+            return bank.isEmpty() ? "none" : bank;
+        }
+        return payee.isEmpty()
+                ? "none"
+                : payee + ", " + address.replace("\n", ", ") + (bank.isEmpty() ? "" : ", " + bank);
+    }
+
+    /** By vendor: invoices that could lie just under a limit, dated around those paid here. */
+    private Map<Long, List<KnownInvoice>> near(BatchId batch, List<Money> limits, Map<Long, List<KnownInvoice>> paid) {
+        Map<Long, List<KnownInvoice>> near = new HashMap<>();
+        if (limits.isEmpty() || paid.isEmpty()) {
+            return near;
+        }
+        List<LocalDate> dates = paid.values().stream()
+                .flatMap(List::stream)
+                .map(KnownInvoice::date)
+                .sorted()
+                .toList();
+        jdbc.sql("""
+                        SELECT o.id, o.vendor_id, v.name, o.reference, o.invoice_date, o.amount_minor, o.currency, ''
+                        FROM invoice o JOIN vendor v ON v.id = o.vendor_id
+                        WHERE o.vendor_id IN (SELECT c.vendor_id FROM claim c WHERE c.batch_id = :batch)
+                          AND o.kind = 'INVOICE' AND o.currency = :currency AND o.amount_minor BETWEEN :low AND :high
+                          AND o.invoice_date BETWEEN :from AND :until ORDER BY o.id
+                        """)
+                .param("batch", batch.value())
+                .param("currency", limits.get(0).currency().getCurrencyCode())
+                .param("low", limits.get(0).minor() / 10 * 9)
+                .param("high", limits.get(limits.size() - 1).minor())
+                .param("from", dates.get(0).minusDays(TwoPeople.DAYS))
+                .param("until", dates.get(dates.size() - 1).plusDays(TwoPeople.DAYS))
+                .query((ResultSet r) -> {
+                    near.computeIfAbsent(r.getLong(2), none -> new ArrayList<>())
+                            .add(invoice(r, 1));
+                });
+        return near;
+    }
+}
