@@ -145,6 +145,32 @@ class ApprovalController {
             List<MarkView> marks,
             List<String> inTheWay) {}
 
+    /** One line of an asked payment; {@code what} names the accounts it was entered to. */
+    @Schema(
+            requiredProperties = {
+                "invoice",
+                "kind",
+                "reference",
+                "invoiceDate",
+                "dueDate",
+                "gross",
+                "discount",
+                "credit",
+                "cash",
+                "what"
+            })
+    record AskedLine(
+            long invoice,
+            String kind,
+            String reference,
+            LocalDate invoiceDate,
+            LocalDate dueDate,
+            String gross,
+            String discount,
+            String credit,
+            String cash,
+            String what) {}
+
     @Schema(requiredProperties = {"payee", "amount"})
     record GoneView(String payee, String amount) {}
 
@@ -226,6 +252,12 @@ class ApprovalController {
     @GetMapping("/approval/{id}")
     AskedView one(Actor by, @PathVariable long id) {
         return views.of(by, new BatchId(id));
+    }
+
+    /** The invoices and credits behind one payment. */
+    @GetMapping("/approval/{id}/claims/{claim}")
+    List<AskedLine> lines(@PathVariable long id, @PathVariable long claim) {
+        return views.lines(new BatchId(id), new ClaimId(claim));
     }
 
     @GetMapping("/batches/{id}/route")

@@ -337,6 +337,41 @@ class ApprovalViews {
         }
     }
 
+    @Transactional(readOnly = true)
+    List<ApprovalController.AskedLine> lines(BatchId batch, ClaimId claim) {
+        return jdbc.sql("""
+                        SELECT l.invoice_id, l.kind, l.reference, l.invoice_date, i.due_date, l.gross_minor, l.discount_minor,
+                          l.credit_minor, l.cash_minor, l.currency,
+                          (SELECT GROUP_CONCAT(DISTINCT a.name ORDER BY a.name SEPARATOR ', ') FROM invoice_line n
+                            JOIN ledger_account a ON a.id = n.account_id WHERE n.invoice_id = i.id)
+                        FROM claim c JOIN claim_line l ON l.claim_id = c.id JOIN invoice i ON i.id = l.invoice_id
+                        WHERE c.batch_id = ? AND c.id = ? ORDER BY l.kind DESC, l.invoice_date, l.invoice_id
+                        """)
+                .params(batch.value(), claim.value())
+                .query((r, n) -> {
+                    String currency = r.getString(10);
+                    boolean credit = r.getString(2).equals("CREDIT");
+                    Money gross = Money.ofMinor(r.getLong(6), currency);
+                    String what = r.getString(11);
+                    return new ApprovalController.AskedLine(
+                            r.getLong(1),
+                            r.getString(2),
+                            r.getString(3),
+                            r.getObject(4, java.time.LocalDate.class),
+                            r.getObject(5, java.time.LocalDate.class),
+                            (credit ? gross.negated() : gross).toString(),
+                            shown(r.getLong(7), currency),
+                            credit ? "" : shown(r.getLong(8), currency),
+                            Money.ofMinor(r.getLong(9), currency).toString(),
+                            what == null ? "" : what);
+                })
+                .list();
+    }
+
+    private static String shown(long minor, String currency) {
+        return minor == 0 ? "" : Money.ofMinor(minor, currency).toString();
+    }
+
     private record Place(String address, String bank) {}
 
     private static Looked looked(

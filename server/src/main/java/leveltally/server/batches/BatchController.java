@@ -181,7 +181,8 @@ class BatchController {
             boolean gathered) {}
 
     @Schema(requiredProperties = {"who", "outcome", "reason", "at", "counts"})
-    record ApprovalView(String who, String outcome, String reason, Instant at, boolean counts) {}
+    record ApprovalView(
+            String who, @Nullable String onBehalfOf, String outcome, String reason, Instant at, boolean counts) {}
 
     @Schema(requiredProperties = {"invoice", "vendorName", "reference", "dueDate", "open"})
     record AddableView(

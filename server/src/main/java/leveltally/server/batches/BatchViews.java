@@ -189,7 +189,9 @@ class BatchViews {
 
     private List<BatchController.ApprovalView> approvals(Batch batch) {
         return jdbc.sql("""
-                        SELECT p.name, a.outcome, a.reason, a.at, a.round FROM approval a JOIN person p ON p.id = a.person_id
+                        SELECT p.name, CASE WHEN a.on_behalf_of <> a.person_id THEN o.name END, a.outcome, a.reason, a.at,
+                          a.round
+                        FROM approval a JOIN person p ON p.id = a.person_id JOIN person o ON o.id = a.on_behalf_of
                         WHERE a.batch_id = :batch ORDER BY a.at DESC
                         """)
                 .param("batch", batch.id().value())
@@ -197,8 +199,9 @@ class BatchViews {
                         r.getString(1),
                         r.getString(2),
                         r.getString(3),
-                        r.getTimestamp(4).toInstant(),
-                        r.getInt(5) == batch.approvalRound()))
+                        r.getString(4),
+                        r.getTimestamp(5).toInstant(),
+                        r.getInt(6) == batch.approvalRound()))
                 .list();
     }
 }
