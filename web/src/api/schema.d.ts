@@ -36,6 +36,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vendors/{id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["history"];
+        put?: never;
+        post: operations["propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendor-changes/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendor-changes/{id}/refuse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["refuse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendor-changes/{id}/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendor-changes/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirmMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -52,6 +132,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/{key}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["endOne"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["changePassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/first-administrator": {
         parameters: {
             query?: never;
@@ -62,6 +174,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["first"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all"];
+        put?: never;
+        post: operations["keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routes/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routes/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["check"];
         delete?: never;
         options?: never;
         head?: never;
@@ -100,6 +260,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_1"];
+        put?: never;
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/sessions/{key}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["endSession"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/enable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["enable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/disable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["disable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/offsets": {
         parameters: {
             query?: never;
@@ -126,6 +382,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -244,6 +516,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deputies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_2"];
+        put?: never;
+        post: operations["name"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deputies/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["end"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/criteria": {
         parameters: {
             query?: never;
@@ -350,6 +654,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["takeOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["strike"];
         delete?: never;
         options?: never;
         head?: never;
@@ -516,6 +836,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/lines": {
         parameters: {
             query?: never;
@@ -525,7 +861,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add"];
+        post: operations["add_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -685,7 +1021,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer"];
+        post: operations["answer_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -964,6 +1300,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vendor-changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["waiting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trail/of": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trail/jsonl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trail/deeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deeds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trail/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/slips/due": {
         parameters: {
             query?: never;
@@ -1004,6 +1436,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["door"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1060,6 +1508,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proof/head": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["head"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/periods": {
         parameters: {
             query?: never;
@@ -1068,6 +1532,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["periods"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1115,7 +1627,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_1"];
+        get: operations["csv_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1243,7 +1755,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_4"];
+        get: operations["list_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1339,7 +1851,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_2"];
+        get: operations["csv_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1371,7 +1883,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page"];
+        get: operations["page_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1403,7 +1915,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["history"];
+        get: operations["history_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1435,7 +1947,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_3"];
+        get: operations["csv_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1476,6 +1988,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["route"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/printing": {
         parameters: {
             query?: never;
@@ -1484,6 +2012,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["state"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["looks"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1547,7 +2091,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_4"];
+        get: operations["csv_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1652,6 +2196,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/approval": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["waiting_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/approval/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one_3"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/approval/{id}/claims/{claim}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lines_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1665,7 +2257,8 @@ export interface components {
             payee: string;
             lines: string[];
             postalCode: string;
-            bankDetails: boolean;
+            bank: string;
+            inForce: boolean;
         };
         MoneyView: {
             text: string;
@@ -1699,12 +2292,42 @@ export interface components {
             currency: string;
             terms: string;
             held: string;
+            oneTime: boolean;
             addresses: components["schemas"]["AddressView"][];
             open: components["schemas"]["MoneyView"][];
             credits: components["schemas"]["MoneyView"][];
             reserved: components["schemas"]["MoneyView"][];
             paid: components["schemas"]["PaidYear"][];
             offsets: components["schemas"]["OffsetView"][];
+        };
+        ProposeChange: {
+            /** Format: int64 */
+            remitTo?: number;
+            payee: string;
+            lines: string[];
+            postalCode: string;
+            /** @enum {string} */
+            bank: "KEEP" | "NONE" | "NEW";
+            routing?: string;
+            bankAccount?: string;
+            why: string;
+        };
+        ProposedView: {
+            /** Format: int64 */
+            id: number;
+        };
+        RefuseChange: {
+            reason: string;
+        };
+        ConfirmedView: {
+            batches: string[];
+        };
+        ConfirmMany: {
+            ids: number[];
+        };
+        ConfirmedCount: {
+            /** Format: int32 */
+            count: number;
         };
         SignIn: {
             signIn: string;
@@ -1719,14 +2342,125 @@ export interface components {
             today: string;
             demo: boolean;
         };
+        ChangePassword: {
+            old: string;
+            password: string;
+        };
         FirstAdministrator: {
             code: string;
             signIn: string;
             name: string;
             password: string;
         };
+        KeepRoutes: {
+            /** Format: date */
+            from: string;
+            note: string;
+            content: components["schemas"]["PolicyContent"];
+        };
+        LimitContent: {
+            currency: string;
+            amount: string;
+        };
+        PolicyContent: {
+            routes: components["schemas"]["RouteContent"][];
+        };
+        RouteContent: {
+            name: string;
+            accounts: number[];
+            totalOver: components["schemas"]["LimitContent"][];
+            paymentOver: components["schemas"]["LimitContent"][];
+            marks: ("DUPLICATE" | "CHANGED_PAYEE" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
+            steps: components["schemas"]["StepContent"][];
+        };
+        StepContent: {
+            name: string;
+            /** @enum {string} */
+            role?: "CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR";
+            people: number[];
+            /** Format: int32 */
+            needed: number;
+            /** Format: int32 */
+            remindAfterHours: number;
+            /** Format: int32 */
+            escalateAfterHours: number;
+            secondLine: number[];
+        };
+        TryRoutes: {
+            content: components["schemas"]["PolicyContent"];
+            /** Format: int64 */
+            batch?: number;
+            /** Format: int64 */
+            account?: number;
+            total?: string;
+            largest?: string;
+            marks?: ("DUPLICATE" | "CHANGED_PAYEE" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
+        };
+        ConsideredView: {
+            route: string;
+            asked: boolean;
+            why: string;
+        };
+        GivenView: {
+            who: string;
+            onBehalfOf?: string;
+            /** Format: date-time */
+            at: string;
+        };
+        RouteStepView: {
+            name: string;
+            who: string;
+            /** Format: int32 */
+            needed: number;
+            given: components["schemas"]["GivenView"][];
+            state: string;
+            /** Format: date-time */
+            openedAt?: string;
+            /** Format: date-time */
+            remindedAt?: string;
+            /** Format: date-time */
+            escalatedAt?: string;
+            asked: string[];
+            secondLine: string[];
+        };
+        RouteView: {
+            route: string;
+            why: string;
+            sent: boolean;
+            steps: components["schemas"]["RouteStepView"][];
+            considered: components["schemas"]["ConsideredView"][];
+            shortOf: string;
+        };
+        TriedRoutes: {
+            asking: string;
+            route: components["schemas"]["RouteView"];
+        };
+        CheckedRoutes: {
+            warnings: string[];
+        };
         Reason: {
             reason: string;
+        };
+        AddPerson: {
+            signIn: string;
+            name: string;
+            email: string;
+            password: string;
+            roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
+        };
+        ChangePerson: {
+            /** Format: int64 */
+            version?: number;
+            name: string;
+            email: string;
+            roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
+        };
+        NewPassword: {
+            password: string;
+        };
+        AtVersion: {
+            /** Format: int64 */
+            version?: number;
         };
         OffsetWanted: {
             /** Format: int64 */
@@ -1810,6 +2544,16 @@ export interface components {
         BringInWanted: {
             onlyGood?: boolean;
         };
+        NameDeputy: {
+            /** Format: int64 */
+            person?: number;
+            /** Format: int64 */
+            deputy?: number;
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            until: string;
+        };
         DueQuestion: {
             /** Format: int64 */
             account?: number;
@@ -1890,6 +2634,7 @@ export interface components {
         };
         ApprovalView: {
             who: string;
+            onBehalfOf?: string;
             outcome: string;
             reason: string;
             /** Format: date-time */
@@ -1978,14 +2723,22 @@ export interface components {
             version?: number;
             invoices: number[];
         };
+        StrikePayments: {
+            claims: number[];
+            reason: string;
+        };
         Seen: {
             /** Format: int64 */
             version?: number;
         };
-        SendBack: {
+        ClaimNote: {
             /** Format: int64 */
-            version?: number;
+            claim?: number;
+            note: string;
+        };
+        SendBack: {
             reason: string;
+            notes?: components["schemas"]["ClaimNote"][];
         };
         PrintingView: {
             /** Format: int64 */
@@ -2057,6 +2810,75 @@ export interface components {
             invoices: number[];
             onStub?: boolean;
         };
+        AnswerMark: {
+            key: string;
+            note: string;
+        };
+        ClaimMarks: {
+            /** Format: int64 */
+            claim: number;
+            marks: components["schemas"]["MarkView"][];
+        };
+        FactView: {
+            kind: string;
+            title: string;
+            /** Format: int64 */
+            invoice?: number;
+            /** Format: date */
+            date?: string;
+            amount?: string;
+            detail?: string;
+            before?: string;
+            after?: string;
+            range?: components["schemas"]["UsualRange"];
+        };
+        LooksView: {
+            marks: components["schemas"]["ClaimMarks"][];
+            notes: components["schemas"]["NoteView"][];
+            struck: components["schemas"]["StruckView"][];
+        };
+        MarkView: {
+            key: string;
+            kind: string;
+            words: string;
+            reason: string;
+            facts: components["schemas"]["FactView"][];
+            answer?: string;
+            answeredBy?: string;
+        };
+        NoteView: {
+            /** Format: int64 */
+            claim: number;
+            payee: string;
+            note: string;
+            who: string;
+            /** Format: int32 */
+            round: number;
+        };
+        StruckView: {
+            payee: string;
+            amount: string;
+            reason: string;
+            who: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: int32 */
+            round: number;
+        };
+        UsualRange: {
+            /** Format: int32 */
+            known: number;
+            low: string;
+            median: string;
+            high: string;
+            now: string;
+            /** Format: int32 */
+            lowAt: number;
+            /** Format: int32 */
+            medianAt: number;
+            /** Format: int32 */
+            highAt: number;
+        };
         PayLine: {
             /** Format: int64 */
             version?: number;
@@ -2077,6 +2899,9 @@ export interface components {
             /** Format: int64 */
             version?: number;
             credits: number[];
+        };
+        ApproveSeen: {
+            seen: string;
         };
         AnswerRequest: {
             /** Format: int64 */
@@ -2141,6 +2966,32 @@ export interface components {
             name: string;
             group: string;
         };
+        ChangeView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            vendor: number;
+            vendorName: string;
+            /** Format: int64 */
+            remitTo: number;
+            what: string;
+            before: string[];
+            beforeBank: string;
+            after: string[];
+            afterBank: string;
+            why: string;
+            proposedBy: string;
+            /** Format: date-time */
+            proposedAt: string;
+            state: string;
+            decidedBy?: string;
+            /** Format: date-time */
+            decidedAt?: string;
+            /** Format: date */
+            decidedOn?: string;
+            decidedWhy: string;
+            mine: boolean;
+        };
         AccountRow: {
             key: string;
             /** Format: date */
@@ -2173,6 +3024,22 @@ export interface components {
             /** Format: int32 */
             count: number;
             open: components["schemas"]["MoneyView"];
+        };
+        TrailFact: {
+            name: string;
+            value: string;
+        };
+        TrailView: {
+            /** Format: int64 */
+            sequence: number;
+            /** Format: date-time */
+            at: string;
+            who: string;
+            from: string;
+            deed: string;
+            subject: string;
+            facts: components["schemas"]["TrailFact"][];
+            hash: string;
         };
         Frame: {
             /** Format: double */
@@ -2247,11 +3114,40 @@ export interface components {
             people: components["schemas"]["DemoPerson"][];
             needsFirstAdministrator: boolean;
         };
+        OpenSession: {
+            key: string;
+            /** Format: date-time */
+            begun: string;
+            /** Format: date-time */
+            lastUsed: string;
+            from: string;
+            current: boolean;
+        };
         FoundView: {
             kind: string;
             title: string;
             detail: string;
             address: string;
+        };
+        KeptRoutes: {
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            from: string;
+            content: components["schemas"]["PolicyContent"];
+            note: string;
+            madeBy: string;
+            /** Format: date-time */
+            madeAt: string;
+            state: string;
+        };
+        MarkChoice: {
+            kind: string;
+            words: string;
+        };
+        RoutesView: {
+            kept: components["schemas"]["KeptRoutes"][];
+            marks: components["schemas"]["MarkChoice"][];
         };
         LawView: {
             law: string;
@@ -2266,10 +3162,55 @@ export interface components {
             /** Format: int64 */
             records: number;
         };
+        KeptHeadView: {
+            found: boolean;
+            sentence: string;
+            findings: string[];
+        };
         PeriodView: {
             month: string;
             name: string;
             locked: boolean;
+        };
+        MemberView: {
+            /** Format: int64 */
+            id: number;
+            signIn: string;
+            name: string;
+            email: string;
+            roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
+            enabled: boolean;
+            /** Format: date-time */
+            lastSignIn?: string;
+            /** Format: int32 */
+            sessions: number;
+            /** Format: int64 */
+            version: number;
+        };
+        ColleagueView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
+        };
+        MailView: {
+            /** Format: int64 */
+            id: number;
+            to: string;
+            address: string;
+            subject: string;
+            link: string;
+            text: string;
+            /** Format: date-time */
+            madeAt: string;
+            state: string;
+            /** Format: int32 */
+            tries: number;
+            /** Format: date-time */
+            nextTryAt: string;
+            /** Format: date-time */
+            sentAt?: string;
+            trouble: string;
         };
         BalanceLine: {
             account: string;
@@ -2499,6 +3440,19 @@ export interface components {
             available: string;
             currency: string;
             floor: string;
+        };
+        DeputyView: {
+            /** Format: int64 */
+            id: number;
+            person: string;
+            deputy: string;
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            until: string;
+            namedBy: string;
+            state: string;
+            mayEnd: boolean;
         };
         NumberView: {
             /** Format: int64 */
@@ -2741,6 +3695,112 @@ export interface components {
             /** Format: date */
             followingRun?: string;
         };
+        DeskView: {
+            batches: components["schemas"]["WaitingBatch"][];
+            mine: components["schemas"]["MoneyView"][];
+        };
+        WaitingBatch: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            account: string;
+            amount: components["schemas"]["MoneyView"];
+            /** Format: int32 */
+            claims: number;
+            /** Format: int32 */
+            marked: number;
+            /** Format: date */
+            checkDate: string;
+            sentBy: string;
+            /** Format: date-time */
+            sentAt: string;
+            /** Format: date-time */
+            since?: string;
+            /** Format: int32 */
+            step: number;
+            /** Format: int32 */
+            steps: number;
+            stepName: string;
+            route: string;
+            /** Format: int32 */
+            round: number;
+            mine: boolean;
+            onBehalfOf?: string;
+            whyNot: string;
+            escalated: boolean;
+        };
+        AskedClaim: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            vendor: number;
+            payee: string;
+            address: string;
+            bank: string;
+            amount: string;
+            /** Format: int32 */
+            lines: number;
+            since: string;
+            was?: string;
+            marks: components["schemas"]["MarkView"][];
+            inTheWay: string[];
+        };
+        AskedView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            note: string;
+            account: string;
+            currency: string;
+            method: string;
+            /** Format: date */
+            checkDate: string;
+            /** Format: date */
+            ledgerDate: string;
+            state: string;
+            stateWords: string;
+            amount: string;
+            sentBy: string;
+            /** Format: date-time */
+            sentAt?: string;
+            hands: string[];
+            /** Format: int32 */
+            round: number;
+            route: components["schemas"]["RouteView"];
+            seen: string;
+            mayApprove: boolean;
+            mayDecline: boolean;
+            onBehalfOf?: string;
+            whyNot: string;
+            claims: components["schemas"]["AskedClaim"][];
+            gone: components["schemas"]["GoneView"][];
+            struck: components["schemas"]["StruckView"][];
+            notes: components["schemas"]["NoteView"][];
+            /** Format: int32 */
+            marked: number;
+            /** Format: int32 */
+            changed: number;
+            compared: boolean;
+        };
+        GoneView: {
+            payee: string;
+            amount: string;
+        };
+        AskedLine: {
+            /** Format: int64 */
+            invoice: number;
+            kind: string;
+            reference: string;
+            /** Format: date */
+            invoiceDate: string;
+            /** Format: date */
+            dueDate: string;
+            gross: string;
+            discount: string;
+            credit: string;
+            cash: string;
+            what: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -2798,6 +3858,144 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VendorView"];
+                };
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeView"][];
+                };
+            };
+        };
+    };
+    propose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposeChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposedView"];
+                };
+            };
+        };
+    };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    refuse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefuseChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConfirmedView"];
+                };
+            };
+        };
+    };
+    confirmMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmMany"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConfirmedCount"];
                 };
             };
         };
@@ -2864,6 +4062,48 @@ export interface operations {
             };
         };
     };
+    endOne: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     first: {
         parameters: {
             query?: never;
@@ -2883,6 +4123,96 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutesView"];
+                };
+            };
+        };
+    };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepRoutes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    tryOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryRoutes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedRoutes"];
+                };
+            };
+        };
+    };
+    check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PolicyContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckedRoutes"];
+                };
             };
         };
     };
@@ -2930,6 +4260,165 @@ export interface operations {
             };
         };
     };
+    all_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberView"][];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddPerson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePerson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    endSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    enable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtVersion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    disable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtVersion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     offset: {
         parameters: {
             query?: never;
@@ -2955,6 +4444,26 @@ export interface operations {
         };
     };
     undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    again: {
         parameters: {
             query?: never;
             header?: never;
@@ -3165,6 +4674,68 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ImportView"];
                 };
+            };
+        };
+    };
+    all_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeputyView"][];
+                };
+            };
+        };
+    };
+    name: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameDeputy"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -3379,6 +4950,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BatchView"];
                 };
+            };
+        };
+    };
+    strike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikePayments"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -3627,7 +5222,33 @@ export interface operations {
             };
         };
     };
-    add: {
+    answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerMark"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LooksView"];
+                };
+            };
+        };
+    };
+    add_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -3877,7 +5498,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Seen"];
+                "application/json": components["schemas"]["ApproveSeen"];
             };
         };
         responses: {
@@ -3890,7 +5511,7 @@ export interface operations {
             };
         };
     };
-    answer: {
+    answer_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4332,6 +5953,150 @@ export interface operations {
             };
         };
     };
+    waiting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeView"][];
+                };
+            };
+        };
+    };
+    page: {
+        parameters: {
+            query?: {
+                person?: number;
+                deed?: string;
+                subject?: string;
+                from?: string;
+                until?: string;
+                text?: string;
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrailView"][];
+                };
+            };
+        };
+    };
+    of: {
+        parameters: {
+            query: {
+                subject: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrailView"][];
+                };
+            };
+        };
+    };
+    lines: {
+        parameters: {
+            query?: {
+                person?: number;
+                deed?: string;
+                subject?: string;
+                from?: string;
+                until?: string;
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/jsonl": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
+    deeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
+    csv_1: {
+        parameters: {
+            query?: {
+                person?: number;
+                deed?: string;
+                subject?: string;
+                from?: string;
+                until?: string;
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
     due: {
         parameters: {
             query: {
@@ -4422,6 +6187,26 @@ export interface operations {
             };
         };
     };
+    all_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSession"][];
+                };
+            };
+        };
+    };
     search: {
         parameters: {
             query: {
@@ -4486,6 +6271,28 @@ export interface operations {
             };
         };
     };
+    head: {
+        parameters: {
+            query: {
+                hash: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptHeadView"];
+                };
+            };
+        };
+    };
     periods: {
         parameters: {
             query?: never;
@@ -4502,6 +6309,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PeriodView"][];
+                };
+            };
+        };
+    };
+    sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSession"][];
+                };
+            };
+        };
+    };
+    names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColleagueView"][];
+                };
+            };
+        };
+    };
+    list_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailView"][];
                 };
             };
         };
@@ -4552,7 +6421,7 @@ export interface operations {
             };
         };
     };
-    csv_1: {
+    csv_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4731,7 +6600,7 @@ export interface operations {
             };
         };
     };
-    list_4: {
+    list_5: {
         parameters: {
             query?: {
                 account?: number;
@@ -4993,7 +6862,7 @@ export interface operations {
             };
         };
     };
-    csv_2: {
+    csv_3: {
         parameters: {
             query?: {
                 account?: number;
@@ -5087,7 +6956,7 @@ export interface operations {
             };
         };
     };
-    page: {
+    page_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5133,7 +7002,7 @@ export interface operations {
             };
         };
     };
-    history: {
+    history_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5179,7 +7048,7 @@ export interface operations {
             };
         };
     };
-    csv_3: {
+    csv_4: {
         parameters: {
             query: {
                 account: number;
@@ -5247,6 +7116,28 @@ export interface operations {
             };
         };
     };
+    route: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteView"];
+                };
+            };
+        };
+    };
     state: {
         parameters: {
             query?: never;
@@ -5265,6 +7156,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    looks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LooksView"];
                 };
             };
         };
@@ -5336,7 +7249,7 @@ export interface operations {
             };
         };
     };
-    csv_4: {
+    csv_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -5485,6 +7398,71 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BankAccountView"][];
+                };
+            };
+        };
+    };
+    waiting_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskView"];
+                };
+            };
+        };
+    };
+    one_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedView"];
+                };
+            };
+        };
+    };
+    lines_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                claim: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedLine"][];
                 };
             };
         };

@@ -1,39 +1,200 @@
+import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { BatchList, type Listed } from "../batches/BatchList";
-import { BATCH_COLUMNS } from "../batches/useBatches";
+import { api, call, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
+import { useSession } from "../frame/session";
+import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
-import { clock } from "../parts/dates";
-import type { Column } from "../parts/Grid";
+import { clock, shortDate, waited } from "../parts/dates";
+import { Grid, type Column, type Item } from "../parts/Grid";
+import { useNarrow } from "../parts/useNarrow";
+import { ChangeFacts } from "../vendors/ChangeFacts";
 
-const WAITING: Column<Listed>[] = [
-  ...BATCH_COLUMNS.filter((column) => column.title !== "State"),
-  { title: "Asked by", width: "120px", cell: (b) => b.preparedBy },
-  { title: "Since", width: "100px", cell: (b) => (b.sentAt ? clock(b.sentAt) : "") },
-];
+type Waiting = Schemas["WaitingBatch"];
+type Change = Schemas["ChangeView"];
+type Row = { batch: Waiting; change?: undefined } | { batch?: undefined; change: Change };
 
-/** What waits for an approver. */
+/** What waits for whoever looks, since when and for how much; then what waits for others. */
 export function ApprovalStation() {
+  const session = useSession();
+  const [values, change] = useAddress();
   const navigate = useNavigate();
+  const narrow = useNarrow();
+  const waiting = useQuery({
+    queryKey: ["approval"],
+    queryFn: () => call(api.GET("/api/approval")),
+    refetchInterval: 60_000,
+  });
+  const changes = useQuery({
+    queryKey: ["vendor-changes"],
+    queryFn: () => call(api.GET("/api/vendor-changes")),
+  });
+  if (waiting.error) return <Trouble error={waiting.error} />;
+  if (!waiting.data || !changes.data) return <Skeleton />;
+  const mine = waiting.data.batches.filter((one) => one.mine);
+  const others = waiting.data.batches.filter((one) => !one.mine);
+  const controller = session.roles.includes("CONTROLLER");
+  const mayDecide = changes.data.filter((one) => controller && !one.mine);
+  const items = [
+    ...group("mine", `Waits for you (${mine.length + mayDecide.length})`, mine, mayDecide),
+    ...group(
+      "others",
+      `Waits for others (${others.length + changes.data.length - mayDecide.length})`,
+      others,
+      changes.data.filter((one) => !mayDecide.includes(one)),
+    ),
+  ];
+  const cursor = values.at ?? (mine[0] ? `b${mine[0].id}` : mayDecide[0] ? `c${mayDecide[0].id}` : undefined);
+  const at = items.find((item) => item.key === cursor);
+  const row = at && "row" in at ? at.row : undefined;
+  const open = (key: string) => {
+    const found = items.find((item) => item.key === key);
+    if (!found || !("row" in found)) return;
+    navigate(found.row.batch ? `/approval/${found.row.batch.id}` : `/vendors/${found.row.change!.vendor}`);
+  };
   return (
-    <BatchList
+    <Station
       title="Approval"
-      sentence={<>Batches that wait for approval, newest first.</>}
-      states={["IN_APPROVAL"]}
-      columns={WAITING}
-      opens="/batches"
-      empty="Nothing waits for approval. What clerks send appears here."
-      slip={(batch) => (
-        <div className="flex flex-col gap-3">
-          <h2 className="text-base font-bold">{batch.name}</h2>
-          <p>
-            {batch.preparedBy} asks for {batch.amount.text} {batch.amount.currency} in {batch.claims}{" "}
-            {batch.claims === 1 ? "payment" : "payments"}.
-          </p>
-          <Button look="deed" className="self-start" onClick={() => navigate(`/batches/${batch.id}`)}>
-            Look at it
-          </Button>
-        </div>
-      )}
+      sentence={
+        <>
+          What waits for <b>{session.name}</b> to approve, oldest first, and what waits for others.
+        </>
+      }
+      answer={
+        <>
+          <Figure value={mine.length}>{mine.length === 1 ? "batch waits" : "batches wait"} for you</Figure>
+          {waiting.data.mine.map((sum) => (
+            <Figure key={sum.currency} value={`${sum.text} ${sum.currency}`} />
+          ))}
+          <Figure value={others.length}>for others</Figure>
+          <Figure value={changes.data.length}>
+            vendor {changes.data.length === 1 ? "change waits" : "changes wait"}
+          </Figure>
+        </>
+      }
+      list={
+        <Grid
+          label="What waits"
+          items={items}
+          columns={narrow ? NARROW : COLUMNS}
+          cursor={cursor}
+          onCursor={(key) => change({ at: key })}
+          onEnter={open}
+          dim={(one) => one.batch !== undefined && !one.batch.mine}
+          empty="Nothing waits for approval. What clerks send appears here."
+        />
+      }
+      slip={
+        row?.batch ? (
+          <BatchAsked batch={row.batch} onOpen={() => navigate(`/approval/${row.batch.id}`)} />
+        ) : row?.change ? (
+          <ChangeFacts change={row.change} />
+        ) : (
+          <p className="text-faint">Move the cursor onto a batch. Enter opens it.</p>
+        )
+      }
     />
+  );
+}
+
+function group(key: string, title: string, batches: Waiting[], changes: Change[]): Item<Row>[] {
+  if (batches.length + changes.length === 0) return [];
+  return [
+    { key, heading: <b>{title}</b> },
+    ...batches.map((batch) => ({ key: `b${batch.id}`, row: { batch } })),
+    ...changes.map((change) => ({ key: `c${change.id}`, row: { change } })),
+  ];
+}
+
+const NAME: Column<Row> = {
+  title: "What",
+  width: "minmax(160px,2fr)",
+  cell: (row) =>
+    row.batch ? (
+      <>
+        {row.batch.name}
+        {row.batch.round > 1 && <span className="text-faint text-[13px]"> · sent again</span>}
+      </>
+    ) : (
+      `${row.change.vendorName}: ${row.change.what}`
+    ),
+};
+const AMOUNT: Column<Row> = {
+  title: "Amount",
+  width: "110px",
+  right: true,
+  cell: (row) =>
+    row.batch
+      ? row.batch.amount.currency === "USD"
+        ? row.batch.amount.text
+        : `${row.batch.amount.currency} ${row.batch.amount.text}`
+      : "",
+};
+const COLUMNS: Column<Row>[] = [
+  NAME,
+  {
+    title: "Step",
+    width: "minmax(120px,1fr)",
+    cell: (row) =>
+      row.batch
+        ? `${row.batch.stepName}${row.batch.steps > 1 ? `, ${row.batch.step} of ${row.batch.steps}` : ""}`
+        : "second person",
+  },
+  {
+    title: "Marked",
+    width: "60px",
+    right: true,
+    cell: (row) =>
+      row.batch && row.batch.marked > 0 ? (
+        <span className="text-brass font-semibold">{row.batch.marked}</span>
+      ) : (
+        ""
+      ),
+  },
+  { title: "Payments", width: "66px", right: true, cell: (row) => row.batch?.claims ?? "" },
+  AMOUNT,
+  {
+    title: "Asked by",
+    width: "112px",
+    cell: (row) => (row.batch ? row.batch.sentBy : row.change.proposedBy),
+  },
+  {
+    title: "Waits",
+    width: "64px",
+    right: true,
+    cell: (row) => (row.batch ? waited(row.batch.since ?? row.batch.sentAt) : waited(row.change.proposedAt)),
+  },
+];
+const NARROW = [NAME, { ...AMOUNT, width: "96px" }];
+
+function BatchAsked({ batch, onOpen }: { batch: Waiting; onOpen: () => void }) {
+  return (
+    <div className="flex flex-col gap-3">
+      <h2 className="text-base font-bold">{batch.name}</h2>
+      <p>
+        {batch.sentBy} asks for{" "}
+        <b>
+          {batch.amount.text} {batch.amount.currency}
+        </b>{" "}
+        in {batch.claims} {batch.claims === 1 ? "payment" : "payments"} from {batch.account}, checks of{" "}
+        {shortDate(batch.checkDate)}.
+      </p>
+      <p>
+        Step {batch.step} of {batch.steps} of the route “{batch.route}”: {batch.stepName}. Sent{" "}
+        {clock(batch.sentAt)}
+        {batch.round > 1 && ", again"}.
+      </p>
+      {batch.marked > 0 && (
+        <p className="text-brass">
+          {batch.marked} {batch.marked === 1 ? "payment is" : "payments are"} marked for a look.
+        </p>
+      )}
+      {batch.onBehalfOf && <p>You answer for {batch.onBehalfOf}, whose deputy you are.</p>}
+      {batch.escalated && <p>Nobody answered in time, so the second line is asked as well.</p>}
+      {!batch.mine && <p className="text-faint">{batch.whyNot}</p>}
+      <Button look={batch.mine ? "deed" : "plain"} className="self-start" onClick={onOpen}>
+        Look at it
+      </Button>
+    </div>
   );
 }

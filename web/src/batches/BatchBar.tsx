@@ -3,7 +3,7 @@ import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
-import { AnswerBar } from "../approval/AnswerBar";
+import { RouteSteps } from "../approval/RouteSteps";
 import { api, call, type Schemas } from "../api/client";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
@@ -33,7 +33,6 @@ export function BatchBar({
   const session = useSession();
   const [asking, setAsking] = useState<"send" | "withdraw" | "gather">();
   const approver = session.roles.includes("APPROVER") || session.roles.includes("CONTROLLER");
-  if (batch.state === "IN_APPROVAL" && approver) return <AnswerBar batch={batch} />;
   const none = selected.length === 0;
   const item =
     "data-[highlighted]:bg-cursor data-[disabled]:text-faint flex min-h-8 cursor-default items-center gap-6 px-3 outline-none";
@@ -139,6 +138,14 @@ export function BatchBar({
           Send for approval…
         </Button>
       )}
+      {batch.state === "IN_APPROVAL" && approver && (
+        <Link
+          to={`/approval/${batch.id}`}
+          className="bg-harbour text-onharbour inline-flex min-h-8 items-center px-3 font-bold"
+        >
+          Look and answer
+        </Link>
+      )}
       {(batch.state === "APPROVED" || batch.state === "NUMBERED") && session.roles.includes("CLERK") && (
         <Link
           to={`/print/${batch.id}`}
@@ -181,6 +188,12 @@ function Questions({
     queryFn: () => call(api.GET("/api/batches/{id}/gathering", { params: { path: { id: batch.id } } })),
   });
   const difference = gathering.data;
+  const route = useQuery({
+    queryKey: ["route", batch.id, batch.version],
+    enabled: asking === "send",
+    staleTime: 0,
+    queryFn: () => call(api.GET("/api/batches/{id}/route", { params: { path: { id: batch.id } } })),
+  });
   return (
     <>
       <DeedDialog
@@ -194,7 +207,11 @@ function Questions({
           toast(`“${batch.name}” waits for approval.`);
         }}
       >
-        <p>Payee and address of every claim stay as they are now. A change afterwards voids the approval.</p>
+        <p className="mb-3">
+          Payee, address and bank details of every claim stay as they are now. A change afterwards voids the
+          approval.
+        </p>
+        {route.data && <RouteSteps route={route.data} />}
       </DeedDialog>
       <DeedDialog
         open={asking === "withdraw"}

@@ -10,11 +10,13 @@ import { dayMonth, shortDate } from "../parts/dates";
 import { Grid, type Column, type Item } from "../parts/Grid";
 import { writeRanges } from "../parts/ranges";
 import { LevelStrip } from "../proof/LevelStrip";
+import { markWords } from "../approval/Marks";
 import { AddInvoices } from "./AddInvoices";
 import { BatchBar } from "./BatchBar";
 import { BatchSlip } from "./BatchSlip";
 import { PayPart } from "./PayPart";
 import { draftDeeds, type Batch } from "./draftDeeds";
+import { useLooks } from "./useLooks";
 
 export type Line = Schemas["LineView"] & { claim: number; payee: string };
 
@@ -39,7 +41,8 @@ function View({ batch }: { batch: Batch }) {
   const [adding, setAdding] = useState(false);
   const clerk = session.roles.includes("CLERK");
   const editable = clerk && ["DRAFT", "IN_APPROVAL", "APPROVED"].includes(batch.state);
-  const { lines, items } = useLines(batch);
+  const looks = useLooks(batch).view;
+  const { lines, items } = useLines(batch, looks);
   const cursor = values.at;
   const at = cursor ? lines.get(cursor) : undefined;
   const claim = at && batch.claims.find((one) => one.id === at.claim);
@@ -124,6 +127,11 @@ function View({ batch }: { batch: Batch }) {
             </span>
           )}
           {batch.note && <span>“{batch.note}”</span>}
+          {looks && looks.marks.length > 0 && (
+            <Figure value={looks.marks.length} look="text-brass">
+              {looks.marks.length === 1 ? "payment" : "payments"} to look at
+            </Figure>
+          )}
         </>
       }
       list={
@@ -223,12 +231,17 @@ function words(entries: number[], lines: Map<string, Line>): string {
     : entries.map((entry) => lines.get(String(entry))?.reference).join(", ");
 }
 
-function useLines(batch: Batch) {
+function useLines(batch: Batch, looks: Schemas["LooksView"] | undefined) {
   return useMemo(() => {
+    const marks = new Map(looks?.marks.map((one) => [one.claim, one.marks]));
+    const noted = new Set(looks?.notes.map((one) => one.claim));
     const lines = new Map<string, Line>();
     const items: Item<Line>[] = [];
     for (const claim of batch.claims) {
-      items.push({ key: `claim-${claim.id}`, heading: <ClaimHeading claim={claim} /> });
+      items.push({
+        key: `claim-${claim.id}`,
+        heading: <ClaimHeading claim={claim} marks={marks.get(claim.id) ?? []} noted={noted.has(claim.id)} />,
+      });
       for (const line of claim.lines) {
         const row = { ...line, claim: claim.id, payee: claim.payee };
         lines.set(String(line.invoice), row);
@@ -236,7 +249,7 @@ function useLines(batch: Batch) {
       }
     }
     return { lines, items };
-  }, [batch]);
+  }, [batch, looks]);
 }
 
 function useTotal(batch: Batch, selected: Set<string>) {
@@ -255,13 +268,26 @@ function useTotal(batch: Batch, selected: Set<string>) {
   return selected.size > 1 ? total.data : undefined;
 }
 
-function ClaimHeading({ claim }: { claim: Schemas["ClaimView"] }) {
+function ClaimHeading({
+  claim,
+  marks,
+  noted,
+}: {
+  claim: Schemas["ClaimView"];
+  marks: Schemas["MarkView"][];
+  noted: boolean;
+}) {
   return (
     <div className="flex gap-2">
       <b className="truncate">{claim.payee}</b>
       <span className="text-faint truncate text-[13px]">
         {[claim.apart && "set apart", claim.stubNote && `“${claim.stubNote}”`].filter(Boolean).join(" · ")}
       </span>
+      {(marks.length > 0 || noted) && (
+        <span className="text-brass shrink-0 text-[13px]">
+          {[noted && "noted by the approver", markWords(marks)].filter(Boolean).join(" · ")}
+        </span>
+      )}
       {claim.held && <span className="text-rust text-[13px]">vendor held: {claim.held}</span>}
       <b className="ml-auto">{claim.amount}</b>
     </div>

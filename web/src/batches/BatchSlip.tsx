@@ -3,6 +3,9 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import { Marks } from "../approval/Marks";
+import { RouteSteps } from "../approval/RouteSteps";
+import { TrailFold } from "../audit/TrailOf";
 import { Button } from "../parts/Button";
 import { clock, dayMonth } from "../parts/dates";
 import { Download } from "../parts/Download";
@@ -10,6 +13,7 @@ import { Face } from "../parts/Face";
 import { useRest } from "../parts/useRest";
 import type { Line } from "./BatchPage";
 import type { Batch, Deeds, Edit } from "./draftDeeds";
+import { useLooks } from "./useLooks";
 
 /** The payment under the cursor, what can be decided about it, and the life of the draft. */
 export function BatchSlip({
@@ -33,9 +37,11 @@ export function BatchSlip({
   deeds: Deeds;
   onPanel: (panel: string) => void;
 }) {
+  const looks = useLooks(batch);
   const tabs: [string, string][] = [
     ["payment", "Payment"],
     ["claim", "Decide"],
+    ["approval", "Approval"],
     ["changes", `Changes${batch.edits.length > 0 ? ` (${batch.edits.length})` : ""}`],
   ];
   const rested = useRest(claim?.id);
@@ -56,7 +62,10 @@ export function BatchSlip({
         </span>
       </Tabs.List>
       <Tabs.Content value="payment">
-        <Payment batch={batch} claim={rested} line={line} />
+        <Payment batch={batch} claim={rested} line={line} looks={looks.view} answer={looks.answer} />
+      </Tabs.Content>
+      <Tabs.Content value="approval">
+        <Approval batch={batch} looks={looks.view} />
       </Tabs.Content>
       <Tabs.Content value="claim">
         {claim ? (
@@ -77,6 +86,9 @@ export function BatchSlip({
       </Tabs.Content>
       <Tabs.Content value="changes">
         <Changes batch={batch} />
+        <div className="mt-4">
+          <TrailFold subject={`batch ${batch.id}`} />
+        </div>
       </Tabs.Content>
     </Tabs.Root>
   );
@@ -86,11 +98,17 @@ function Payment({
   batch,
   claim,
   line,
+  looks,
+  answer,
 }: {
   batch: Batch;
   claim: number | undefined;
   line: Line | undefined;
+  looks: Schemas["LooksView"] | undefined;
+  answer: ((key: string, note: string) => Promise<boolean>) | undefined;
 }) {
+  const marks = looks?.marks.find((one) => one.claim === claim)?.marks ?? [];
+  const notes = looks?.notes.filter((one) => one.claim === claim) ?? [];
   const slip = useQuery({
     queryKey: ["claim-slip", batch.id, batch.version, claim],
     enabled: claim !== undefined,
@@ -109,6 +127,12 @@ function Payment({
       {line && slip.data && (
         <>
           <h2 className="font-semibold">{slip.data.title}</h2>
+          {notes.map((one) => (
+            <p key={one.claim} className="border-brass border-l-4 pl-3">
+              <b>{one.who}:</b> “{one.note}”
+            </p>
+          ))}
+          {marks.length > 0 && <Marks marks={marks} answer={answer} />}
           {slip.data.face && <Face page={slip.data.face} label={`Check to ${line.payee}, not a check`} />}
           <address className="text-faint not-italic">
             {slip.data.address.map((text, i) => (
@@ -117,19 +141,52 @@ function Payment({
           </address>
         </>
       )}
+    </div>
+  );
+}
+
+/** How far the batch has come on its route, and every answer it ever got. */
+function Approval({ batch, looks }: { batch: Batch; looks: Schemas["LooksView"] | undefined }) {
+  const route = useQuery({
+    queryKey: ["route", batch.id, batch.version],
+    staleTime: 0,
+    queryFn: () => call(api.GET("/api/batches/{id}/route", { params: { path: { id: batch.id } } })),
+  });
+  return (
+    <div className="flex flex-col gap-4">
+      {batch.state === "DRAFT" && (
+        <p className="text-faint">If it were sent as it is now, it would take this route:</p>
+      )}
+      {route.data && <RouteSteps route={route.data} />}
       {batch.approvals.length > 0 && (
         <section>
-          <h3 className="text-faint mb-1 text-[13px] font-semibold">Approval</h3>
+          <h3 className="text-faint mb-1 text-[13px] font-semibold">Answers</h3>
           <ul>
             {batch.approvals.map((approval, i) => (
               <li key={i} className={approval.counts ? "" : "text-faint"}>
-                {approval.who} {approval.outcome === "APPROVED" ? "approved" : "sent it back"},{" "}
-                {clock(approval.at)}
+                {approval.who}
+                {approval.onBehalfOf && ` for ${approval.onBehalfOf}`}{" "}
+                {approval.outcome === "APPROVED" ? "approved" : "sent it back"}, {clock(approval.at)}
                 {approval.reason && `: ${approval.reason}`}
                 {!approval.counts && approval.outcome === "APPROVED" && " (void: changed afterwards)"}
               </li>
             ))}
           </ul>
+        </section>
+      )}
+      {looks && looks.struck.length > 0 && (
+        <section>
+          <h3 className="text-faint mb-1 text-[13px] font-semibold">Struck by approvers</h3>
+          {looks.struck.map((one, i) => (
+            <p key={i}>
+              <s>
+                {one.payee} {one.amount}
+              </s>{" "}
+              <span className="text-faint text-[13px]">
+                {one.who}, {clock(one.at)}: {one.reason}
+              </span>
+            </p>
+          ))}
         </section>
       )}
     </div>

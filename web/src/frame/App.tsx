@@ -1,7 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Navigate, Route, Routes } from "react-router";
 import { api, call, Refused } from "../api/client";
+import { ApprovalPage } from "../approval/ApprovalPage";
 import { ApprovalStation } from "../approval/ApprovalStation";
+import { DeputiesPage } from "../approval/DeputiesPage";
+import { RoutesPage } from "../approval/RoutesPage";
+import { TrailPage } from "../audit/TrailPage";
 import { BankStation } from "../bankfiles/BankStation";
 import { BatchPage } from "../batches/BatchPage";
 import { BatchesStation } from "../batches/BatchesStation";
@@ -10,6 +14,9 @@ import { DueStation } from "../due/DueStation";
 import { ImportsPage } from "../imports/ImportsPage";
 import { EnterInvoice } from "../invoices/EnterInvoice";
 import { LedgerPage } from "../ledger/LedgerPage";
+import { MailPage } from "../mail/MailPage";
+import { OwnPage } from "../people/OwnPage";
+import { PeoplePage } from "../people/PeoplePage";
 import { SignIn } from "../people/SignIn";
 import { PostStation } from "../posting/PostStation";
 import { PrintPage } from "../printing/PrintPage";
@@ -43,6 +50,7 @@ export function App() {
             <Route path="/batches" element={<BatchesStation />} />
             <Route path="/batches/:id" element={<BatchPage />} />
             <Route path="/approval" element={<ApprovalStation />} />
+            <Route path="/approval/:id" element={<ApprovalPage />} />
             <Route path="/print" element={<PrintStation />} />
             <Route path="/print/:id" element={<PrintPage />} />
             <Route path="/post" element={<PostStation />} />
@@ -54,6 +62,12 @@ export function App() {
             <Route path="/bring-in" element={<ImportsPage />} />
             <Route path="/ledger" element={<LedgerPage />} />
             <Route path="/proof" element={<ProofPage />} />
+            <Route path="/routes" element={<RoutesPage />} />
+            <Route path="/deputies" element={<DeputiesPage />} />
+            <Route path="/trail" element={<TrailPage />} />
+            <Route path="/mail" element={<MailPage />} />
+            <Route path="/people" element={<PeoplePage />} />
+            <Route path="/own" element={<OwnPage />} />
             <Route path="*" element={<p className="p-8">There is nothing at this address.</p>} />
           </Routes>
         </main>

@@ -16,13 +16,19 @@ const STATIONS = [
   { key: "post", title: "Post" },
   { key: "bank", title: "Bank" },
 ];
-const PAGES = [
+const PAGES: { to: string; title: string; roles?: string[] }[] = [
   { to: "/register", title: "Register" },
   { to: "/vendors", title: "Vendors" },
   { to: "/enter", title: "Enter an invoice" },
   { to: "/bring-in", title: "Bring in files" },
   { to: "/ledger", title: "Ledger" },
   { to: "/proof", title: "Proof" },
+  { to: "/routes", title: "Routes of approval" },
+  { to: "/deputies", title: "Deputies" },
+  { to: "/mail", title: "Mail" },
+  { to: "/trail", title: "Trail", roles: ["CONTROLLER", "AUDITOR", "ADMINISTRATOR"] },
+  { to: "/people", title: "People", roles: ["ADMINISTRATOR"] },
+  { to: "/own", title: "Your sessions and password" },
 ];
 
 /** The six stations in the order of the work, each with what waits there: the navigation and the state of the day. */
@@ -118,7 +124,9 @@ function Menu({ onKeys }: { onKeys: () => void }) {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className="bg-sheet border-ink z-30 min-w-48 border py-1">
-          {PAGES.map((page) => (
+          {PAGES.filter(
+            (page) => !page.roles || session.roles.some((role) => page.roles!.includes(role)),
+          ).map((page) => (
             <DropdownMenu.Item key={page.to} className={item} onSelect={() => navigate(page.to)}>
               {page.title}
             </DropdownMenu.Item>

@@ -16,6 +16,7 @@ export function DeedDialog({
   run,
   reason,
   wide = false,
+  stays = false,
   children,
 }: {
   open: boolean;
@@ -28,6 +29,8 @@ export function DeedDialog({
   /** The label of the reason where one is asked for. */
   reason?: string;
   wide?: boolean;
+  /** True where the answer is read in the dialog, which is closed by hand. */
+  stays?: boolean;
   children?: ReactNode;
 }) {
   return (
@@ -40,7 +43,15 @@ export function DeedDialog({
         >
           <Dialog.Title className="mb-3 text-lg font-bold">{title}</Dialog.Title>
           {open && (
-            <Body deed={deed} grave={grave} run={run} reason={reason} onClose={onClose} content={children} />
+            <Body
+              deed={deed}
+              grave={grave}
+              run={run}
+              reason={reason}
+              stays={stays}
+              onClose={onClose}
+              content={children}
+            />
           )}
         </Dialog.Content>
       </Dialog.Portal>
@@ -53,6 +64,7 @@ function Body({
   grave,
   run,
   reason,
+  stays,
   onClose,
   content,
 }: {
@@ -60,6 +72,7 @@ function Body({
   grave: boolean;
   run: (reason: string) => Promise<void>;
   reason?: string;
+  stays: boolean;
   onClose: () => void;
   content: ReactNode;
 }) {
@@ -76,7 +89,7 @@ function Body({
         setRefused(undefined);
         try {
           await run(why);
-          onClose();
+          if (!stays) onClose();
         } catch (error) {
           setRefused(
             error instanceof Refused ? error.message : "Something went wrong in the browser. Try again.",
@@ -94,7 +107,7 @@ function Body({
             id={id}
             rows={2}
             value={why}
-            maxLength={200}
+            maxLength={500}
             onChange={(event) => setWhy(event.target.value)}
           />
         </label>

@@ -41,3 +41,11 @@ export function plusDays(iso: string, days: number): string {
 export function nextFriday(iso: string): string {
   return plusDays(iso, (5 - parsed(iso).getUTCDay() + 7) % 7);
 }
+
+/** How long ago an instant was, such as `5 min`, `3 h` or `2 days`. */
+export function waited(instant: string, now = Date.now()): string {
+  const minutes = Math.max(0, Math.floor((now - new Date(instant).getTime()) / 60_000));
+  if (minutes < 60) return `${minutes} min`;
+  if (minutes < 48 * 60) return `${Math.floor(minutes / 60)} h`;
+  return `${Math.floor(minutes / 1440)} days`;
+}

@@ -114,7 +114,7 @@ function FirstAdministrator({ onMade }: { onMade: () => void }) {
         ["code", "Setup code", "text"],
         ["signIn", "Name to sign in with", "text"],
         ["name", "Full name", "text"],
-        ["password", "Password, 10 characters or more", "password"],
+        ["password", "Password, 12 characters or more", "password"],
       ].map(([name, label, type]) => (
         <label key={name} className="flex flex-col gap-1">
           {label}

@@ -1,7 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, call } from "../api/client";
+import { useState } from "react";
+import { api, call, type Schemas } from "../api/client";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
+import { DeedDialog } from "../parts/DeedDialog";
 import { Vial } from "../parts/Vial";
 
 /** Every law, checked on the live data now. */
@@ -67,12 +69,59 @@ export function ProofPage() {
               Keep the head of the audit trail outside:{" "}
               <span className="font-mono break-all">{proof.data.head}</span>
             </span>
-            <Button className="ml-auto" disabled={proof.isFetching} onClick={() => void proof.refetch()}>
+            <KeptHead />
+            <Button disabled={proof.isFetching} onClick={() => void proof.refetch()}>
               Check again
             </Button>
           </>
         )
       }
     />
+  );
+}
+
+/** Looks for a head hash that was kept outside: only that finds a trail whose end was cut off with its head. */
+function KeptHead() {
+  const [open, setOpen] = useState(false);
+  const [hash, setHash] = useState("");
+  const [found, setFound] = useState<Schemas["KeptHeadView"]>();
+  return (
+    <>
+      <Button className="ml-auto" onClick={() => setOpen(true)}>
+        Compare with a kept head…
+      </Button>
+      <DeedDialog
+        open={open}
+        onClose={() => {
+          setOpen(false);
+          setFound(undefined);
+        }}
+        title="Compare the trail with a head kept outside"
+        deed="Compare"
+        stays
+        run={async () => {
+          setFound(undefined);
+          setFound(await call(api.GET("/api/proof/head", { params: { query: { hash } } })));
+        }}
+      >
+        <label className="flex flex-col gap-1">
+          <span className="text-faint">The head hash, as a proof or an export printed it</span>
+          <textarea
+            rows={2}
+            className="font-mono"
+            value={hash}
+            onChange={(event) => setHash(event.target.value)}
+          />
+        </label>
+        {found && (
+          <p
+            role="status"
+            className={`mt-3 border-l-4 pl-3 ${found.found && found.findings.length === 0 ? "border-green text-greentext" : "border-rust text-rust"}`}
+          >
+            {found.sentence} {found.findings.join(". ")}
+          </p>
+        )}
+      </DeedDialog>
+    </>
   );
 }

@@ -3,6 +3,7 @@ import { useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
+import { TrailFold } from "../audit/TrailOf";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
@@ -12,6 +13,7 @@ import { DeedDialog } from "../parts/DeedDialog";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
+import { ProposeChange, VendorChangesPart } from "./VendorChangesPart";
 
 type Show = "ALL" | "OPEN" | "RESERVED" | "SETTLED" | "CREDITS" | "PAYMENTS";
 type Row = Schemas["AccountRow"];
@@ -43,6 +45,7 @@ function Page({ vendor }: { vendor: Vendor }) {
   const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [asking, setAsking] = useState<"hold" | "release" | "hold-invoice" | "release-invoice" | "offset">();
+  const [proposing, setProposing] = useState<Schemas["AddressView"] | "further">();
   const show = (values.show ?? "ALL") as Show;
   const account = useQuery({
     queryKey: ["vendor-account", vendor.id, show],
@@ -136,10 +139,27 @@ function Page({ vendor }: { vendor: Vendor }) {
           )}
         </>
       }
-      slip={<About vendor={vendor} clerk={clerk} />}
+      slip={
+        <>
+          <About vendor={vendor} clerk={clerk} onPropose={holder ? setProposing : undefined} />
+          {at && (at.kind === "INVOICE" || at.kind === "CREDIT") && (
+            <div className="mt-4">
+              <TrailFold key={at.key} subject={`invoice ${at.entry}`} />
+            </div>
+          )}
+        </>
+      }
       strip={
         <>
           <Hold vendor={vendor} row={at} asking={asking} onClose={() => setAsking(undefined)} />
+          {proposing && (
+            <ProposeChange
+              vendor={vendor}
+              address={proposing === "further" ? undefined : proposing}
+              open
+              onClose={() => setProposing(undefined)}
+            />
+          )}
           <ApplyCredits
             vendor={vendor}
             open={asking === "offset"}
@@ -198,7 +218,15 @@ const PAYMENTS: Column<Row>[] = [
   { title: "Amount", width: "120px", right: true, cell: (row) => row.amount },
 ];
 
-function About({ vendor, clerk }: { vendor: Vendor; clerk: boolean }) {
+function About({
+  vendor,
+  clerk,
+  onPropose,
+}: {
+  vendor: Vendor;
+  clerk: boolean;
+  onPropose: ((address: Schemas["AddressView"] | "further") => void) | undefined;
+}) {
   const queries = useQueryClient();
   const facts: [string, string][] = [
     ["Terms", vendor.terms],
@@ -206,6 +234,7 @@ function About({ vendor, clerk }: { vendor: Vendor; clerk: boolean }) {
     ["Method", `${vendor.method}, ${vendor.currency}`],
     ["Group", vendor.group],
   ];
+  if (vendor.oneTime) facts.push(["Payee", "one-time: every payment to it is marked"]);
   return (
     <div className="flex flex-col gap-4">
       <dl className="grid grid-cols-[90px_1fr] gap-y-1">
@@ -225,12 +254,32 @@ function About({ vendor, clerk }: { vendor: Vendor; clerk: boolean }) {
             {[address.payee, ...address.lines].map((text, i) => (
               <div key={i}>{text}</div>
             ))}
-            {address.bankDetails && (
-              <div className="text-faint text-[13px]">bank details are kept, sealed</div>
+            {address.bank && <div className="text-faint text-[13px]">account {address.bank}</div>}
+            {!address.inForce && (
+              <div className="text-brass text-[13px]">waits for a second person; nothing is paid to it</div>
+            )}
+            {onPropose && (
+              <button
+                type="button"
+                className="text-harbour min-h-6 text-[13px] underline"
+                onClick={() => onPropose(address)}
+              >
+                Propose a change…
+              </button>
             )}
           </address>
         ))}
       </section>
+      {onPropose && (
+        <button
+          type="button"
+          className="text-harbour min-h-6 self-start underline"
+          onClick={() => onPropose("further")}
+        >
+          Propose a further address…
+        </button>
+      )}
+      <VendorChangesPart vendor={vendor} />
       <section>
         <h2 className="text-faint mb-1 text-[13px] font-semibold">Paid per year, by check date</h2>
         {vendor.paid.length === 0 && <p className="text-faint">Nothing was paid yet.</p>}
@@ -282,6 +331,7 @@ function About({ vendor, clerk }: { vendor: Vendor; clerk: boolean }) {
           </ul>
         </section>
       )}
+      <TrailFold subject={`vendor ${vendor.id}`} />
     </div>
   );
 }

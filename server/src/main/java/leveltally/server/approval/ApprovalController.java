@@ -84,12 +84,16 @@ class ApprovalController {
             String whyNot,
             boolean escalated) {}
 
+    /** {@code mine} sums what waits for whoever looks, per currency, that of the oldest first. */
+    @Schema(requiredProperties = {"batches", "mine"})
+    record DeskView(List<WaitingBatch> batches, List<MoneyView> mine) {}
+
     @Schema(requiredProperties = {"who", "at"})
     record GivenView(String who, @Nullable String onBehalfOf, Instant at) {}
 
     /** {@code state} is DONE, NOW or LATER; {@code asked} names who may answer now. */
     @Schema(requiredProperties = {"name", "who", "needed", "given", "state", "asked", "secondLine"})
-    record StepView(
+    record RouteStepView(
             String name,
             String who,
             int needed,
@@ -114,7 +118,7 @@ class ApprovalController {
             String route,
             String why,
             boolean sent,
-            List<StepView> steps,
+            List<RouteStepView> steps,
             List<ConsideredView> considered,
             String shortOf) {}
 
@@ -244,7 +248,7 @@ class ApprovalController {
 
     /** What waits for whoever asks, oldest first, then what waits for others. */
     @GetMapping("/approval")
-    List<WaitingBatch> waiting(Actor by) {
+    DeskView waiting(Actor by) {
         return views.waiting(by);
     }
 

@@ -3,6 +3,7 @@ package leveltally.server.approval;
 import java.sql.ResultSet;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Currency;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -96,12 +97,12 @@ class ApprovalViews {
     }
 
     @Transactional(readOnly = true)
-    List<ApprovalController.WaitingBatch> waiting(Actor by) {
+    ApprovalController.DeskView waiting(Actor by) {
         record Row(
                 BatchId id,
                 String name,
                 String account,
-                MoneyView amount,
+                Money amount,
                 int claims,
                 int marked,
                 java.time.LocalDate checkDate,
@@ -122,7 +123,7 @@ class ApprovalViews {
                         new BatchId(r.getLong(1)),
                         r.getString(2),
                         r.getString(3),
-                        MoneyView.of(r.getLong(8), r.getString(4)),
+                        Money.ofMinor(r.getLong(8), r.getString(4)),
                         r.getInt(7),
                         r.getInt(9),
                         r.getObject(5, java.time.LocalDate.class),
@@ -132,15 +133,19 @@ class ApprovalViews {
         rounds.of(rows.stream().map(Row::id).toList(), by.today()).forEach(round -> present.put(round.batch(), round));
         Roster roster = deputies.roster(by.today());
         List<ApprovalController.WaitingBatch> waiting = new ArrayList<>();
+        Map<Currency, Money> mine = new LinkedHashMap<>();
         for (Row row : rows) {
             Round round = Objects.requireNonNull(present.get(row.id()));
             May may = May.of(by, round, roster);
             Optional<Round.Opened> step = round.waiting();
+            if (may.approve()) {
+                mine.merge(row.amount().currency(), row.amount(), Money::plus);
+            }
             waiting.add(new ApprovalController.WaitingBatch(
                     row.id().value(),
                     row.name(),
                     row.account(),
-                    row.amount(),
+                    MoneyView.of(row.amount()),
                     row.claims(),
                     row.marked(),
                     row.checkDate(),
@@ -158,7 +163,8 @@ class ApprovalViews {
                     step.filter(one -> one.escalatedAt() != null).isPresent()));
         }
         waiting.sort(Comparator.comparing(one -> !one.mine()));
-        return waiting;
+        return new ApprovalController.DeskView(
+                waiting, mine.values().stream().map(MoneyView::of).toList());
     }
 
     @Transactional(readOnly = true)
@@ -180,7 +186,7 @@ class ApprovalViews {
                 chosen.choice().why(),
                 false,
                 chosen.choice().route().steps().stream()
-                        .map(step -> new ApprovalController.StepView(
+                        .map(step -> new ApprovalController.RouteStepView(
                                 step.name(),
                                 who(step, roster),
                                 step.needed(),
@@ -203,13 +209,13 @@ class ApprovalViews {
     }
 
     private static ApprovalController.RouteView route(Round round, Roster roster, boolean waits) {
-        List<ApprovalController.StepView> steps = new ArrayList<>();
+        List<ApprovalController.RouteStepView> steps = new ArrayList<>();
         Progress progress = round.progress();
         for (int number = 1; number <= round.opened().size(); number++) {
             Round.Opened opened = round.opened().get(number - 1);
             boolean now = waits && number == progress.current();
             int step = number;
-            steps.add(new ApprovalController.StepView(
+            steps.add(new ApprovalController.RouteStepView(
                     opened.step().name(),
                     who(opened.step(), roster),
                     opened.step().needed(),

@@ -1,0 +1,157 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { toast } from "sonner";
+import { api, call, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
+import { useSession } from "../frame/session";
+import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Button } from "../parts/Button";
+import { longDate, plusDays } from "../parts/dates";
+import { DeedDialog } from "../parts/DeedDialog";
+import { Grid, type Column } from "../parts/Grid";
+
+type Deputy = Schemas["DeputyView"];
+
+const STATES: Record<string, string> = { NOW: "stands in now", LATER: "to come", OVER: "over" };
+const COLUMNS: Column<Deputy>[] = [
+  { title: "For", width: "minmax(120px,1fr)", cell: (one) => one.person },
+  { title: "Deputy", width: "minmax(120px,1fr)", cell: (one) => <b>{one.deputy}</b> },
+  { title: "From", width: "122px", cell: (one) => longDate(one.from) },
+  { title: "Until", width: "122px", cell: (one) => longDate(one.until) },
+  { title: "State", width: "110px", cell: (one) => STATES[one.state] },
+];
+
+/** Who answers for whom while they are away. */
+export function DeputiesPage() {
+  const session = useSession();
+  const queries = useQueryClient();
+  const [values, change] = useAddress();
+  const [naming, setNaming] = useState(false);
+  const deputies = useQuery({ queryKey: ["deputies"], queryFn: () => call(api.GET("/api/deputies")) });
+  if (deputies.error) return <Trouble error={deputies.error} />;
+  if (!deputies.data) return <Skeleton />;
+  const at = deputies.data.find((one) => String(one.id) === values.at);
+  const mayName = session.roles.some((role) => role === "APPROVER" || role === "CONTROLLER");
+  return (
+    <Station
+      title="Deputies"
+      sentence={<>Who answers for whom, from day to day; the same separations hold for a deputy.</>}
+      answer={
+        <Figure value={deputies.data.filter((one) => one.state === "NOW").length}>stand in today</Figure>
+      }
+      list={
+        <Grid
+          label="Deputies"
+          items={deputies.data.map((row) => ({ key: String(row.id), row }))}
+          columns={COLUMNS}
+          cursor={values.at}
+          onCursor={(key) => change({ at: key })}
+          dim={(one) => one.state === "OVER"}
+          empty="Nobody stands in for anybody. Approvers and controllers name a deputy here."
+        />
+      }
+      bar={
+        mayName && (
+          <>
+            <Button
+              disabled={!at?.mayEnd}
+              onClick={() =>
+                void call(api.POST("/api/deputies/{id}/end", { params: { path: { id: at!.id } } })).then(
+                  async () => {
+                    await queries.invalidateQueries();
+                    toast(`${at!.deputy} no longer stands in for ${at!.person}.`);
+                  },
+                  (error: Error) => toast.error(error.message),
+                )
+              }
+            >
+              End it now
+            </Button>
+            <Button look="deed" className="ml-auto" onClick={() => setNaming(true)}>
+              Name a deputy…
+            </Button>
+          </>
+        )
+      }
+      slip={
+        at ? (
+          <p>
+            {at.deputy} answers for {at.person} from {longDate(at.from)} until {longDate(at.until)}; named by{" "}
+            {at.namedBy}. What {at.person} prepared, approved or changed, {at.deputy} does not approve for
+            them either.
+          </p>
+        ) : (
+          <p className="text-faint">
+            A deputy is asked whenever the other is. Every answer says for whom it was given.
+          </p>
+        )
+      }
+      strip={<NameDeputy open={naming} onClose={() => setNaming(false)} />}
+    />
+  );
+}
+
+function NameDeputy({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const session = useSession();
+  const queries = useQueryClient();
+  const people = useQuery({ queryKey: ["names"], queryFn: () => call(api.GET("/api/people/names")) });
+  const approvers =
+    people.data?.filter((one) => one.roles.some((role) => role === "APPROVER" || role === "CONTROLLER")) ??
+    [];
+  const controller = session.roles.includes("CONTROLLER");
+  const [person, setPerson] = useState(session.personId);
+  const [deputy, setDeputy] = useState(0);
+  const [from, setFrom] = useState(session.today);
+  const [until, setUntil] = useState(plusDays(session.today, 7));
+  return (
+    <DeedDialog
+      open={open}
+      onClose={onClose}
+      title="Name a deputy"
+      deed="Name the deputy"
+      run={async () => {
+        await call(api.POST("/api/deputies", { body: { person, deputy, from, until } }));
+        await queries.invalidateQueries();
+        toast("Named. They see at Approval what waits.");
+      }}
+    >
+      <div className="grid grid-cols-2 gap-3">
+        <label className="flex flex-col gap-1">
+          <span className="text-faint">For</span>
+          <select
+            value={person}
+            disabled={!controller}
+            onChange={(event) => setPerson(Number(event.target.value))}
+          >
+            {approvers.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex flex-col gap-1">
+          <span className="text-faint">Deputy</span>
+          <select value={deputy} onChange={(event) => setDeputy(Number(event.target.value))}>
+            <option value={0}>choose somebody</option>
+            {approvers
+              .filter((one) => one.id !== person)
+              .map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+          </select>
+        </label>
+        <label className="flex flex-col gap-1">
+          <span className="text-faint">From</span>
+          <input type="date" value={from} onChange={(event) => setFrom(event.target.value)} />
+        </label>
+        <label className="flex flex-col gap-1">
+          <span className="text-faint">Until and with</span>
+          <input type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
+        </label>
+      </div>
+    </DeedDialog>
+  );
+}

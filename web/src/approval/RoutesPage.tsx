@@ -1,0 +1,239 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { toast } from "sonner";
+import { api, call, Refused, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
+import { useSession } from "../frame/session";
+import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Button } from "../parts/Button";
+import { clock, longDate } from "../parts/dates";
+import { DeedDialog } from "../parts/DeedDialog";
+import { ChoiceWord } from "../parts/Word";
+import { RouteEditor } from "./RouteEditor";
+import { TryOut } from "./TryOut";
+
+type Content = Schemas["PolicyContent"];
+type Kept = Schemas["KeptRoutes"];
+
+const STATES: Record<string, string> = { NOW: "in force", LATER: "to come", PAST: "over" };
+
+/** What a company starts with before any routes were kept. */
+const FIRST: Content = {
+  routes: [
+    {
+      name: "Everyday",
+      accounts: [],
+      totalOver: [],
+      paymentOver: [],
+      marks: [],
+      steps: [
+        {
+          name: "Approval",
+          role: "APPROVER",
+          people: [],
+          needed: 1,
+          remindAfterHours: 24,
+          escalateAfterHours: 0,
+          secondLine: [],
+        },
+      ],
+    },
+  ],
+};
+
+/** The routes of approval: which there are, from when, and which one a batch would take. */
+export function RoutesPage() {
+  const routes = useQuery({ queryKey: ["routes"], queryFn: () => call(api.GET("/api/routes")) });
+  const people = useQuery({ queryKey: ["names"], queryFn: () => call(api.GET("/api/people/names")) });
+  const accounts = useQuery({
+    queryKey: ["accounts"],
+    queryFn: () => call(api.GET("/api/bank-accounts")),
+  });
+  const error = routes.error ?? people.error ?? accounts.error;
+  if (error) return <Trouble error={error} />;
+  if (!routes.data || !people.data || !accounts.data) return <Skeleton />;
+  return <Page view={routes.data} people={people.data} accounts={accounts.data} />;
+}
+
+function Page({
+  view,
+  people,
+  accounts,
+}: {
+  view: Schemas["RoutesView"];
+  people: Schemas["ColleagueView"][];
+  accounts: Schemas["BankAccountView"][];
+}) {
+  const session = useSession();
+  const queries = useQueryClient();
+  const [values, change] = useAddress();
+  const shown: Kept | undefined =
+    view.kept.find((one) => String(one.id) === values.set) ??
+    view.kept.find((one) => one.state === "NOW") ??
+    view.kept[0];
+  const [draft, setDraft] = useState<Content>();
+  const [keeping, setKeeping] = useState(false);
+  const [from, setFrom] = useState(session.today);
+  const [warnings, setWarnings] = useState<string[]>();
+  const controller = session.roles.includes("CONTROLLER");
+  const content = draft ?? shown?.content ?? FIRST;
+  const check = async () => {
+    try {
+      const answer = await call(api.POST("/api/routes/check", { body: content }));
+      setWarnings(answer.warnings);
+      return true;
+    } catch (error) {
+      toast.error(error instanceof Refused ? error.message : "That failed. Try again.", { duration: 15_000 });
+      return false;
+    }
+  };
+  return (
+    <Station
+      title="Routes of approval"
+      sentence={
+        <>
+          The routes{" "}
+          {shown ? (
+            <ChoiceWord
+              name="Set of routes"
+              text={`in force from ${longDate(shown.from)}`}
+              value={String(shown.id)}
+              choices={view.kept.map((one) => ({
+                value: String(one.id),
+                text: `from ${longDate(one.from)}`,
+                detail: `${STATES[one.state]}, ${one.madeBy}`,
+              }))}
+              onChange={(set) => {
+                setDraft(undefined);
+                change({ set });
+              }}
+            />
+          ) : (
+            "that every batch takes"
+          )}
+          {draft ? <b>, being changed</b> : shown && `, ${STATES[shown.state]}`}. A batch takes the strictest
+          that anything about it asks for.
+        </>
+      }
+      answer={
+        <>
+          <Figure value={content.routes.length}>{content.routes.length === 1 ? "route" : "routes"}</Figure>
+          {shown && !draft && (
+            <span>
+              kept by {shown.madeBy}, {clock(shown.madeAt)}: “{shown.note}”
+            </span>
+          )}
+          {!shown && <span>Nothing was kept yet: one approver is asked for every batch.</span>}
+          {draft && <span className="text-brass">not kept yet; batches under way are never touched</span>}
+        </>
+      }
+      list={
+        <div className="min-h-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} data-list>
+          <RouteEditor
+            content={content}
+            editable={controller && draft !== undefined}
+            marks={view.marks}
+            people={people}
+            accounts={accounts}
+            onChange={(next) => {
+              setWarnings(undefined);
+              setDraft(next);
+            }}
+          />
+        </div>
+      }
+      bar={
+        controller ? (
+          draft ? (
+            <>
+              <Button onClick={() => void check().then((fine) => fine && toast("Checked."))}>
+                Check the routes
+              </Button>
+              <Button
+                look="bare"
+                onClick={() => {
+                  setDraft(undefined);
+                  setWarnings(undefined);
+                }}
+              >
+                Leave it as it was
+              </Button>
+              <span className="ml-auto" />
+              <Button look="deed" onClick={() => void check().then((fine) => fine && setKeeping(true))}>
+                Keep these routes…
+              </Button>
+            </>
+          ) : (
+            <>
+              <span className="text-faint text-[13px]">
+                A change is a new set, in force from a day; what was sent before keeps its route.
+              </span>
+              <Button look="deed" className="ml-auto" onClick={() => setDraft(content)}>
+                Change the routes
+              </Button>
+            </>
+          )
+        ) : (
+          <span className="text-faint text-[13px]">A controller keeps the routes.</span>
+        )
+      }
+      slip={
+        <>
+          {warnings && (
+            <section aria-label="Warnings" className="mb-4">
+              {warnings.length === 0 ? (
+                <p className="text-greentext font-semibold">
+                  Every route can be completed by different people.
+                </p>
+              ) : (
+                warnings.map((words) => (
+                  <p key={words} className="border-brass text-brass mb-2 border-l-4 pl-3">
+                    {words}
+                  </p>
+                ))
+              )}
+            </section>
+          )}
+          {controller ? (
+            <TryOut content={content} marks={view.marks} accounts={accounts} />
+          ) : (
+            <p className="text-faint">Controllers can try out here which route a batch would take.</p>
+          )}
+        </>
+      }
+      strip={
+        <DeedDialog
+          open={keeping}
+          onClose={() => setKeeping(false)}
+          title="Keep these routes"
+          deed="Keep the routes"
+          reason="Why they change"
+          run={async (note) => {
+            await call(api.POST("/api/routes", { body: { from, note, content } }));
+            setDraft(undefined);
+            setWarnings(undefined);
+            change({ set: undefined });
+            await queries.invalidateQueries();
+            toast(`The routes are in force from ${longDate(from)}.`);
+          }}
+        >
+          <label className="flex flex-col gap-1">
+            <span className="text-faint">In force from</span>
+            <input
+              type="date"
+              className="self-start"
+              min={session.today}
+              value={from}
+              onChange={(event) => setFrom(event.target.value)}
+            />
+          </label>
+          {warnings?.map((words) => (
+            <p key={words} className="border-brass text-brass mt-2 border-l-4 pl-3">
+              {words}
+            </p>
+          ))}
+        </DeedDialog>
+      }
+    />
+  );
+}

@@ -1,0 +1,185 @@
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { api, call, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
+import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Button } from "../parts/Button";
+import { clock, shortDate } from "../parts/dates";
+import { Download } from "../parts/Download";
+import { Grid, type Column } from "../parts/Grid";
+import { ChoiceWord, DayWord, Word } from "../parts/Word";
+import { TrailFacts, factsInLine } from "./TrailFacts";
+
+type Record = Schemas["TrailView"];
+
+const COLUMNS: Column<Record>[] = [
+  { title: "No.", width: "56px", right: true, cell: (one) => one.sequence },
+  { title: "When", width: "104px", cell: (one) => clock(one.at) },
+  { title: "Who", width: "120px", cell: (one) => one.who },
+  { title: "Deed", width: "minmax(120px,1fr)", cell: (one) => <b>{one.deed}</b> },
+  { title: "To what", width: "96px", cell: (one) => one.subject },
+  {
+    title: "What it says",
+    width: "minmax(140px,1.6fr)",
+    cell: (one) => <span className="text-faint text-[13px]">{factsInLine(one.facts)}</span>,
+  },
+];
+
+/** Every deed ever done here, with filters, and to take away. */
+export function TrailPage() {
+  const [values, change] = useAddress();
+  const filter = {
+    person: values.person ? Number(values.person) : undefined,
+    deed: values.deed,
+    subject: values.subject,
+    from: values.from,
+    until: values.until,
+    text: values.text,
+  };
+  const people = useQuery({ queryKey: ["names"], queryFn: () => call(api.GET("/api/people/names")) });
+  const deeds = useQuery({ queryKey: ["deeds"], queryFn: () => call(api.GET("/api/trail/deeds")) });
+  const pages = useInfiniteQuery({
+    queryKey: ["trail", filter],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) =>
+      call(api.GET("/api/trail", { params: { query: { ...filter, before: pageParam } } })),
+    getNextPageParam: (last) => (last.length < 100 ? undefined : last[last.length - 1]?.sequence),
+  });
+  const records = useMemo(() => pages.data?.pages.flat() ?? [], [pages.data]);
+  const items = useMemo(() => records.map((row) => ({ key: String(row.sequence), row })), [records]);
+  const at = records.find((one) => String(one.sequence) === values.at);
+  const who = people.data?.find((one) => String(one.id) === values.person)?.name;
+  return (
+    <Station
+      title="Trail"
+      sentence={
+        <>
+          What{" "}
+          <ChoiceWord
+            name="Who"
+            text={who ?? "anybody"}
+            value={values.person ?? ""}
+            choices={[
+              { value: "", text: "anybody" },
+              { value: "0", text: "nobody, or the clock" },
+              ...(people.data ?? []).map((one) => ({ value: String(one.id), text: one.name })),
+            ]}
+            onChange={(person) => change({ person: person || undefined, at: undefined })}
+          />{" "}
+          did:{" "}
+          <ChoiceWord
+            name="Deed"
+            text={values.deed ?? "anything"}
+            value={values.deed ?? ""}
+            choices={[
+              { value: "", text: "anything" },
+              ...(deeds.data ?? []).map((deed) => ({ value: deed, text: deed })),
+            ]}
+            onChange={(deed) => change({ deed: deed || undefined, at: undefined })}
+          />
+          , from{" "}
+          <DayWord
+            name="From"
+            text={values.from ? shortDate(values.from) : "the beginning"}
+            value={values.from ?? ""}
+            none="From the beginning"
+            onChange={(from) => change({ from, at: undefined })}
+          />{" "}
+          to{" "}
+          <DayWord
+            name="Until"
+            text={values.until ? shortDate(values.until) : "now"}
+            value={values.until ?? ""}
+            none="Until now"
+            onChange={(until) => change({ until, at: undefined })}
+          />
+          , with <TextWord text={values.text} onChange={(text) => change({ text, at: undefined })} />.
+        </>
+      }
+      answer={
+        <>
+          <Figure value={`${records.length}${pages.hasNextPage ? " and more" : ""}`}>records</Figure>
+          {values.subject && (
+            <span>
+              of {values.subject}{" "}
+              <Button look="bare" onClick={() => change({ subject: undefined })}>
+                of everything
+              </Button>
+            </span>
+          )}
+          <span className="ml-auto">
+            <Download path="/api/trail/csv" params={filter} />
+            <Download path="/api/trail/jsonl" params={filter}>
+              JSON Lines
+            </Download>
+          </span>
+        </>
+      }
+      list={
+        pages.error ? (
+          <Trouble error={pages.error} />
+        ) : pages.isPending ? (
+          <Skeleton />
+        ) : (
+          <Grid
+            label="Records, newest first"
+            items={items}
+            columns={COLUMNS}
+            cursor={values.at}
+            onCursor={(key) => change({ at: key })}
+            onEnd={() => pages.hasNextPage && !pages.isFetching && void pages.fetchNextPage()}
+            empty="No record fits. Ask for less in the sentence above."
+          />
+        )
+      }
+      slip={
+        at ? (
+          <div className="flex flex-col gap-3">
+            <h2 className="text-base font-bold">{at.deed}</h2>
+            <p>
+              {at.who}, {clock(at.at)}, from {at.from}.
+            </p>
+            <Button look="bare" className="self-start px-0" onClick={() => change({ subject: at.subject })}>
+              {`Everything done to ${at.subject}`}
+            </Button>
+            <TrailFacts facts={at.facts} />
+            <p className="text-faint text-[13px]">
+              Record {at.sequence}, hash <span className="font-mono break-all">{at.hash}</span>
+            </p>
+          </div>
+        ) : (
+          <p className="text-faint">
+            Move the cursor onto a record. Both files end with the head hash of the whole trail: keep it
+            outside, and the proof finds a trail that was cut off.
+          </p>
+        )
+      }
+    />
+  );
+}
+
+function TextWord({ text, onChange }: { text?: string; onChange: (text: string | undefined) => void }) {
+  const [typed, setTyped] = useState(text ?? "");
+  return (
+    <Word name="Words" text={text ? `“${text}”` : "any words"}>
+      {(close) => (
+        <form
+          className="flex gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            onChange(typed.trim() || undefined);
+            close();
+          }}
+        >
+          <input
+            aria-label="Words in the record"
+            autoFocus
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+          <Button type="submit">Find</Button>
+        </form>
+      )}
+    </Word>
+  );
+}

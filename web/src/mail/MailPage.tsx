@@ -1,0 +1,131 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { toast } from "sonner";
+import { api, call, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
+import { useSession } from "../frame/session";
+import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Button } from "../parts/Button";
+import { clock } from "../parts/dates";
+import { Grid, type Column } from "../parts/Grid";
+
+type Mail = Schemas["MailView"];
+
+const STATES: Record<string, string> = { WAITING: "waits", SENT: "sent", GIVEN_UP: "given up" };
+const COLUMNS: Column<Mail>[] = [
+  { title: "To", width: "minmax(110px,0.8fr)", cell: (one) => one.to },
+  { title: "Subject", width: "minmax(180px,2fr)", cell: (one) => one.subject },
+  {
+    title: "State",
+    width: "minmax(84px,0.8fr)",
+    cell: (one) =>
+      one.trouble && one.state !== "SENT" ? (
+        <span className="text-rust" title={one.trouble}>
+          {one.state === "GIVEN_UP" ? "given up" : `fails, ${one.tries}×`}
+        </span>
+      ) : (
+        STATES[one.state]
+      ),
+  },
+  {
+    title: "Written",
+    width: "100px",
+    right: true,
+    cell: (one) => clock(one.madeAt),
+  },
+];
+
+/** What was told to whom by mail, and what could not be. */
+export function MailPage() {
+  const session = useSession();
+  const queries = useQueryClient();
+  const [values, change] = useAddress();
+  const mail = useQuery({
+    queryKey: ["mail"],
+    queryFn: () => call(api.GET("/api/mail")),
+    refetchInterval: 10_000,
+  });
+  if (mail.error) return <Trouble error={mail.error} />;
+  if (!mail.data) return <Skeleton />;
+  const at = mail.data.find((one) => String(one.id) === values.at);
+  const failing = mail.data.filter((one) => one.trouble && one.state !== "SENT");
+  const may = session.roles.some((role) => role === "CONTROLLER" || role === "ADMINISTRATOR");
+  return (
+    <Station
+      title="Mail"
+      sentence={
+        <>What was told to whom by mail. Work never waits for it, and nothing can be done from a mail.</>
+      }
+      answer={
+        <>
+          <Figure value={mail.data.filter((one) => one.state === "SENT").length}>sent</Figure>
+          <Figure value={mail.data.filter((one) => one.state === "WAITING").length}>waiting</Figure>
+          {failing.length > 0 && (
+            <Figure value={failing.length} look="text-rust">
+              in trouble
+            </Figure>
+          )}
+          <span>the newest 300</span>
+        </>
+      }
+      list={
+        <Grid
+          label="Mail"
+          items={mail.data.map((row) => ({ key: String(row.id), row }))}
+          columns={COLUMNS}
+          cursor={values.at}
+          onCursor={(key) => change({ at: key })}
+          empty="No mail was written yet. Whoever is asked to approve is told by mail."
+        />
+      }
+      bar={
+        may && (
+          <>
+            <span className="text-faint text-[13px]">
+              A mail that fails is tried again, later and later, for about three days.
+            </span>
+            <Button
+              className="ml-auto"
+              disabled={!at || at.state === "SENT"}
+              onClick={() =>
+                void call(api.POST("/api/mail/{id}/again", { params: { path: { id: at!.id } } })).then(
+                  async () => {
+                    await queries.invalidateQueries({ queryKey: ["mail"] });
+                    toast("It is tried again now.");
+                  },
+                  (error: Error) => toast.error(error.message),
+                )
+              }
+            >
+              Try it again now
+            </Button>
+          </>
+        )
+      }
+      slip={
+        at ? (
+          <div className="flex flex-col gap-3">
+            <h2 className="text-base font-bold">{at.subject}</h2>
+            <p className="text-faint">
+              To {at.to}, {at.address}. {at.sentAt ? `Sent ${clock(at.sentAt)}.` : ""}
+            </p>
+            {at.trouble && at.state !== "SENT" && (
+              <p className="border-rust text-rust border-l-4 pl-3">
+                The server said: {at.trouble}{" "}
+                {at.state === "WAITING" && `It is tried again at ${clock(at.nextTryAt)}.`}
+              </p>
+            )}
+            <pre className="border-hair bg-sheet overflow-auto border p-3 font-sans whitespace-pre-wrap">
+              {at.text}
+            </pre>
+            <Link className="text-harbour underline" to={at.link}>
+              Where its link leads
+            </Link>
+          </div>
+        ) : (
+          <p className="text-faint">Move the cursor onto a mail: its text appears here.</p>
+        )
+      }
+    />
+  );
+}

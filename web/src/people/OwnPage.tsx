@@ -1,0 +1,97 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { toast } from "sonner";
+import { api, call, Refused } from "../api/client";
+import { useSession } from "../frame/session";
+import { Figure, Station, Trouble } from "../frame/Station";
+import { Button } from "../parts/Button";
+import { SessionList } from "./SessionList";
+
+/** One's own sessions and password. */
+export function OwnPage() {
+  const session = useSession();
+  const queries = useQueryClient();
+  const sessions = useQuery({
+    queryKey: ["own-sessions"],
+    queryFn: () => call(api.GET("/api/session/all")),
+  });
+  if (sessions.error) return <Trouble error={sessions.error} />;
+  return (
+    <Station
+      title="Your sessions and password"
+      sentence={
+        <>
+          <b>{session.name}</b>: where you are signed in, and your password.
+        </>
+      }
+      answer={<Figure value={sessions.data?.length ?? 0}>open sessions</Figure>}
+      list={
+        <div className="min-h-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} data-list>
+          <div className="max-w-2xl">
+            <SessionList
+              sessions={sessions.data ?? []}
+              end={async (key) => {
+                await call(api.POST("/api/session/{key}/end", { params: { path: { key } } }));
+                await queries.invalidateQueries({ queryKey: ["own-sessions"] });
+              }}
+            />
+          </div>
+        </div>
+      }
+      slip={<Password />}
+    />
+  );
+}
+
+function Password() {
+  const queries = useQueryClient();
+  const [old, setOld] = useState("");
+  const [password, setPassword] = useState("");
+  const [refused, setRefused] = useState<string>();
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        setRefused(undefined);
+        try {
+          await call(api.POST("/api/session/password", { body: { old, password } }));
+          setOld("");
+          setPassword("");
+          await queries.invalidateQueries({ queryKey: ["own-sessions"] });
+          toast("Your password is changed; your other sessions ended.");
+        } catch (error) {
+          setRefused(error instanceof Refused ? error.message : "That failed. Try again.");
+        }
+      }}
+    >
+      <h2 className="text-base font-bold">Change your password</h2>
+      <label className="flex flex-col gap-1">
+        <span className="text-faint">Present password</span>
+        <input
+          type="password"
+          autoComplete="current-password"
+          value={old}
+          onChange={(event) => setOld(event.target.value)}
+        />
+      </label>
+      <label className="flex flex-col gap-1">
+        <span className="text-faint">New password, 12 characters or more, none of the common ones</span>
+        <input
+          type="password"
+          autoComplete="new-password"
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+        />
+      </label>
+      <Button type="submit" look="deed" className="self-start" disabled={!old || !password}>
+        Change the password
+      </Button>
+      {refused && (
+        <p role="alert" className="border-rust text-rust border-l-4 pl-3">
+          {refused}
+        </p>
+      )}
+    </form>
+  );
+}

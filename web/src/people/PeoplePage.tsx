@@ -1,0 +1,318 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { toast } from "sonner";
+import { api, call, type Schemas } from "../api/client";
+import { useAddress } from "../frame/address";
+import { useSession } from "../frame/session";
+import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Button } from "../parts/Button";
+import { clock } from "../parts/dates";
+import { DeedDialog } from "../parts/DeedDialog";
+import { Grid, type Column } from "../parts/Grid";
+import { SessionList } from "./SessionList";
+
+type Member = Schemas["MemberView"];
+type Role = Member["roles"][number];
+
+const ROLES: [Role, string][] = [
+  ["CLERK", "enters invoices, makes and prints batches"],
+  ["APPROVER", "approves, strikes, sends back"],
+  ["CONTROLLER", "sets routes and months, confirms vendor changes, may approve"],
+  ["AUDITOR", "reads and exports everything, changes nothing"],
+  ["ADMINISTRATOR", "adds, changes and disables people"],
+];
+const COLUMNS: Column<Member>[] = [
+  { title: "Name", width: "minmax(140px,1.2fr)", cell: (one) => one.name },
+  {
+    title: "Signs in as",
+    width: "110px",
+    cell: (one) => <span className="font-mono text-[13px]">{one.signIn}</span>,
+  },
+  { title: "Roles", width: "minmax(120px,1.2fr)", cell: (one) => words(one.roles) },
+  {
+    title: "State",
+    width: "92px",
+    cell: (one) => (one.enabled ? "may sign in" : <span className="text-rust">disabled</span>),
+  },
+  { title: "Sessions", width: "66px", right: true, cell: (one) => one.sessions || "" },
+  {
+    title: "Last signed in",
+    width: "110px",
+    right: true,
+    cell: (one) => (one.lastSignIn ? clock(one.lastSignIn) : "never"),
+  },
+];
+
+function words(roles: string[]): string {
+  return roles.map((role) => role.toLowerCase()).join(", ");
+}
+
+type Asking = "add" | "change" | "password" | "disable" | "enable";
+
+/** Who may sign in, and what they are trusted with. */
+export function PeoplePage() {
+  const session = useSession();
+  const [values, change] = useAddress();
+  const [asking, setAsking] = useState<Asking>();
+  const people = useQuery({
+    queryKey: ["people"],
+    queryFn: () => call(api.GET("/api/people")),
+  });
+  if (people.error) return <Trouble error={people.error} />;
+  if (!people.data) return <Skeleton />;
+  const at = people.data.find((one) => String(one.id) === values.at);
+  const self = at?.id === session.personId;
+  return (
+    <Station
+      title="People"
+      sentence={<>Who may sign in, and what each of them is trusted with.</>}
+      answer={
+        <>
+          <Figure value={people.data.filter((one) => one.enabled).length}>may sign in</Figure>
+          <Figure value={people.data.reduce((sum, one) => sum + one.sessions, 0)}>open sessions</Figure>
+        </>
+      }
+      list={
+        <Grid
+          label="People"
+          items={people.data.map((row) => ({ key: String(row.id), row }))}
+          columns={COLUMNS}
+          cursor={values.at}
+          onCursor={(key) => change({ at: key })}
+          onEnter={() => setAsking("change")}
+          dim={(one) => !one.enabled}
+          empty="Nobody yet."
+        />
+      }
+      bar={
+        <>
+          <Button disabled={!at} onClick={() => setAsking("change")}>
+            Change…
+          </Button>
+          <Button disabled={!at} onClick={() => setAsking("password")}>
+            New password…
+          </Button>
+          {at && !at.enabled ? (
+            <Button onClick={() => setAsking("enable")}>Let in again…</Button>
+          ) : (
+            <Button disabled={!at || self} onClick={() => setAsking("disable")}>
+              Disable…
+            </Button>
+          )}
+          <Button look="deed" className="ml-auto" onClick={() => setAsking("add")}>
+            Add somebody…
+          </Button>
+        </>
+      }
+      slip={
+        at ? (
+          <div className="flex flex-col gap-3">
+            <h2 className="text-base font-bold">{at.name}</h2>
+            <p>
+              {words(at.roles)}
+              {at.email ? `; told by mail at ${at.email}` : "; gets no mail"}.
+            </p>
+            {self && <p className="text-faint">This is you: somebody else changes your roles.</p>}
+            <Sessions person={at} />
+          </div>
+        ) : (
+          <p className="text-faint">Move the cursor onto somebody: their sessions appear here.</p>
+        )
+      }
+      strip={<Questions person={at} asking={asking} onClose={() => setAsking(undefined)} />}
+    />
+  );
+}
+
+function Sessions({ person }: { person: Member }) {
+  const queries = useQueryClient();
+  const sessions = useQuery({
+    queryKey: ["people", person.id, "sessions"],
+    queryFn: () => call(api.GET("/api/people/{id}/sessions", { params: { path: { id: person.id } } })),
+  });
+  return (
+    <SessionList
+      sessions={sessions.data ?? []}
+      end={async (key) => {
+        await call(
+          api.POST("/api/people/{id}/sessions/{key}/end", { params: { path: { id: person.id, key } } }),
+        );
+        await queries.invalidateQueries({ queryKey: ["people"] });
+      }}
+    />
+  );
+}
+
+function Questions({
+  person,
+  asking,
+  onClose,
+}: {
+  person: Member | undefined;
+  asking: Asking | undefined;
+  onClose: () => void;
+}) {
+  const queries = useQueryClient();
+  const done = async (said: string) => {
+    await queries.invalidateQueries();
+    toast(said);
+  };
+  const path = { params: { path: { id: person?.id ?? 0 } } };
+  const version = { version: person?.version ?? 0 };
+  return (
+    <>
+      {(asking === "add" || (asking === "change" && person)) && (
+        <PersonDialog
+          key={asking + (person?.id ?? "")}
+          person={asking === "change" ? person : undefined}
+          onClose={onClose}
+          done={done}
+        />
+      )}
+      {asking === "password" && person && <PasswordDialog person={person} onClose={onClose} done={done} />}
+      <DeedDialog
+        open={asking === "disable"}
+        onClose={onClose}
+        title={`Disable ${person?.name}`}
+        deed="Disable"
+        grave
+        run={async () => {
+          await call(api.POST("/api/people/{id}/disable", { ...path, body: version }));
+          await done(`${person?.name} can no longer sign in.`);
+        }}
+      >
+        <p>Their sessions end at once, and no password lets them in. What they did stays as it is.</p>
+      </DeedDialog>
+      <DeedDialog
+        open={asking === "enable"}
+        onClose={onClose}
+        title={`Let ${person?.name} in again`}
+        deed="Let in"
+        run={async () => {
+          await call(api.POST("/api/people/{id}/enable", { ...path, body: version }));
+          await done(`${person?.name} may sign in again.`);
+        }}
+      />
+    </>
+  );
+}
+
+function PersonDialog({
+  person,
+  onClose,
+  done,
+}: {
+  person: Member | undefined;
+  onClose: () => void;
+  done: (said: string) => Promise<void>;
+}) {
+  const session = useSession();
+  const [signIn, setSignIn] = useState("");
+  const [name, setName] = useState(person?.name ?? "");
+  const [email, setEmail] = useState(person?.email ?? "");
+  const [password, setPassword] = useState("");
+  const [roles, setRoles] = useState<Role[]>(person?.roles ?? ["CLERK"]);
+  return (
+    <DeedDialog
+      open
+      onClose={onClose}
+      title={person ? `Change ${person.name}` : "Add somebody"}
+      deed={person ? "Keep the change" : "Add"}
+      run={async () => {
+        if (person)
+          await call(
+            api.POST("/api/people/{id}", {
+              params: { path: { id: person.id } },
+              body: { version: person.version, name, email, roles },
+            }),
+          );
+        else await call(api.POST("/api/people", { body: { signIn, name, email, password, roles } }));
+        await done(person ? `${name} is changed.` : `${name} may sign in.`);
+      }}
+    >
+      <div className="flex flex-col gap-3">
+        {!person && (
+          <label className="flex flex-col gap-1">
+            <span className="text-faint">Name to sign in with</span>
+            <input value={signIn} autoComplete="off" onChange={(event) => setSignIn(event.target.value)} />
+          </label>
+        )}
+        <label className="flex flex-col gap-1">
+          <span className="text-faint">Full name</span>
+          <input value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
+        </label>
+        <label className="flex flex-col gap-1">
+          <span className="text-faint">Mail address, empty for no mail</span>
+          <input value={email} maxLength={120} onChange={(event) => setEmail(event.target.value)} />
+        </label>
+        {!person && (
+          <label className="flex flex-col gap-1">
+            <span className="text-faint">First password, 12 characters or more, told by another way</span>
+            <input
+              type="password"
+              autoComplete="new-password"
+              value={password}
+              onChange={(event) => setPassword(event.target.value)}
+            />
+          </label>
+        )}
+        <fieldset disabled={person?.id === session.personId} className="flex flex-col">
+          <legend className="text-faint">Roles</legend>
+          {ROLES.map(([role, what]) => (
+            <label key={role} className="flex min-h-7 items-center gap-2">
+              <input
+                type="checkbox"
+                className="min-h-0"
+                checked={roles.includes(role)}
+                onChange={(event) =>
+                  setRoles(event.target.checked ? [...roles, role] : roles.filter((one) => one !== role))
+                }
+              />
+              <span className="w-28">{role.toLowerCase()}</span>
+              <span className="text-faint text-[13px]">{what}</span>
+            </label>
+          ))}
+        </fieldset>
+      </div>
+    </DeedDialog>
+  );
+}
+
+function PasswordDialog({
+  person,
+  onClose,
+  done,
+}: {
+  person: Member;
+  onClose: () => void;
+  done: (said: string) => Promise<void>;
+}) {
+  const [password, setPassword] = useState("");
+  return (
+    <DeedDialog
+      open
+      onClose={onClose}
+      title={`New password for ${person.name}`}
+      deed="Set the password"
+      run={async () => {
+        await call(
+          api.POST("/api/people/{id}/password", {
+            params: { path: { id: person.id } },
+            body: { password },
+          }),
+        );
+        await done(`${person.name} has a new password; their sessions ended.`);
+      }}
+    >
+      <label className="flex flex-col gap-1">
+        <span className="text-faint">Password, 12 characters or more, told by another way</span>
+        <input
+          type="password"
+          autoComplete="new-password"
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+        />
+      </label>
+    </DeedDialog>
+  );
+}
