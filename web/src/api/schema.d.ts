@@ -3038,6 +3038,7 @@ export interface components {
             from: string;
             deed: string;
             subject: string;
+            name: string;
             facts: components["schemas"]["TrailFact"][];
             hash: string;
         };

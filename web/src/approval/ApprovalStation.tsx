@@ -1,11 +1,14 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { useNavigate } from "react-router";
+import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock, shortDate, waited } from "../parts/dates";
+import { DeedDialog } from "../parts/DeedDialog";
 import { Grid, type Column, type Item } from "../parts/Grid";
 import { useNarrow } from "../parts/useNarrow";
 import { ChangeFacts } from "../vendors/ChangeFacts";
@@ -35,6 +38,7 @@ export function ApprovalStation() {
   const others = waiting.data.batches.filter((one) => !one.mine);
   const controller = session.roles.includes("CONTROLLER");
   const mayDecide = changes.data.filter((one) => controller && !one.mine);
+  const fresh = mayDecide.filter((one) => one.what === "new address");
   const items = [
     ...group("mine", `Waits for you (${mine.length + mayDecide.length})`, mine, mayDecide),
     ...group(
@@ -84,6 +88,7 @@ export function ApprovalStation() {
           empty="Nothing waits for approval. What clerks send appears here."
         />
       }
+      bar={fresh.length > 1 && <ConfirmMany changes={fresh} />}
       slip={
         row?.batch ? (
           <BatchAsked batch={row.batch} onOpen={() => navigate(`/approval/${row.batch.id}`)} />
@@ -94,6 +99,50 @@ export function ApprovalStation() {
         )
       }
     />
+  );
+}
+
+/** First addresses, as a file of vendors brings them, are put in force in one deed. */
+function ConfirmMany({ changes }: { changes: Change[] }) {
+  const queries = useQueryClient();
+  const [asking, setAsking] = useState(false);
+  return (
+    <>
+      <span className="text-faint text-[13px]">
+        {changes.length} first addresses of vendors wait for a second person.
+      </span>
+      <Button className="ml-auto" onClick={() => setAsking(true)}>
+        Confirm all {changes.length}…
+      </Button>
+      <DeedDialog
+        open={asking}
+        onClose={() => setAsking(false)}
+        title={`Confirm ${changes.length} first addresses`}
+        deed={`Confirm ${changes.length}`}
+        run={async () => {
+          const answer = await call(
+            api.POST("/api/vendor-changes/confirm", { body: { ids: changes.map((one) => one.id) } }),
+          );
+          await queries.invalidateQueries();
+          toast(`${answer.count} are in force.`);
+        }}
+      >
+        <p className="mb-2">
+          They can be paid from now on. For 30 days you approve no payment to any of them.
+        </p>
+        <ul className="border-hair max-h-72 overflow-auto border-t">
+          {changes.map((one) => (
+            <li key={one.id} className="border-hair border-b py-0.5">
+              <b>{one.vendorName}</b>{" "}
+              <span className="text-faint text-[13px]">
+                {one.after.slice(1).join(", ")}
+                {one.afterBank && `, account ${one.afterBank}`}; by {one.proposedBy}
+              </span>
+            </li>
+          ))}
+        </ul>
+      </DeedDialog>
+    </>
   );
 }
 
@@ -108,7 +157,7 @@ function group(key: string, title: string, batches: Waiting[], changes: Change[]
 
 const NAME: Column<Row> = {
   title: "What",
-  width: "minmax(160px,2fr)",
+  width: "minmax(160px,1.8fr)",
   cell: (row) =>
     row.batch ? (
       <>
@@ -134,7 +183,7 @@ const COLUMNS: Column<Row>[] = [
   NAME,
   {
     title: "Step",
-    width: "minmax(120px,1fr)",
+    width: "minmax(160px,1.3fr)",
     cell: (row) =>
       row.batch
         ? `${row.batch.stepName}${row.batch.steps > 1 ? `, ${row.batch.step} of ${row.batch.steps}` : ""}`

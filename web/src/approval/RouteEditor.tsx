@@ -162,7 +162,11 @@ function swapped(routes: Route[], at: number): Route[] {
   return next;
 }
 
-function askedBy(route: Route, marks: Schemas["MarkChoice"][], accounts: Schemas["BankAccountView"][]): string {
+function askedBy(
+  route: Route,
+  marks: Schemas["MarkChoice"][],
+  accounts: Schemas["BankAccountView"][],
+): string {
   const limit = (limits: Limit[]) => limits.map((one) => `${one.amount} ${one.currency}`).join(" or ");
   const asked = [
     route.totalOver.length > 0 && `a total over ${limit(route.totalOver)}`,

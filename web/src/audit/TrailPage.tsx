@@ -1,5 +1,6 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
+import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
@@ -16,14 +17,16 @@ const COLUMNS: Column<Record>[] = [
   { title: "No.", width: "56px", right: true, cell: (one) => one.sequence },
   { title: "When", width: "104px", cell: (one) => clock(one.at) },
   { title: "Who", width: "120px", cell: (one) => one.who },
-  { title: "Deed", width: "minmax(120px,1fr)", cell: (one) => <b>{one.deed}</b> },
-  { title: "To what", width: "96px", cell: (one) => one.subject },
+  { title: "Deed", width: "minmax(178px,1fr)", cell: (one) => <b>{one.deed}</b> },
+  { title: "To what", width: "minmax(110px,1fr)", cell: (one) => one.name || one.subject },
   {
     title: "What it says",
     width: "minmax(140px,1.6fr)",
     cell: (one) => <span className="text-faint text-[13px]">{factsInLine(one.facts)}</span>,
   },
 ];
+
+const PAGES: { [kind: string]: string } = { batch: "/batches", vendor: "/vendors" };
 
 /** Every deed ever done here, with filters, and to take away. */
 export function TrailPage() {
@@ -139,8 +142,27 @@ export function TrailPage() {
             <p>
               {at.who}, {clock(at.at)}, from {at.from}.
             </p>
+            <p>
+              {at.name ? (
+                <>
+                  {at.subject.split(" ")[0]}{" "}
+                  {PAGES[at.subject.split(" ")[0]!] ? (
+                    <Link
+                      className="text-harbour underline"
+                      to={`${PAGES[at.subject.split(" ")[0]!]}/${at.subject.split(" ")[1]}`}
+                    >
+                      {at.name}
+                    </Link>
+                  ) : (
+                    <b>{at.name}</b>
+                  )}
+                </>
+              ) : (
+                at.subject
+              )}
+            </p>
             <Button look="bare" className="self-start px-0" onClick={() => change({ subject: at.subject })}>
-              {`Everything done to ${at.subject}`}
+              Everything done to it
             </Button>
             <TrailFacts facts={at.facts} />
             <p className="text-faint text-[13px]">

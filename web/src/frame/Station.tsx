@@ -22,7 +22,7 @@ export function Station({
     <>
       <h1 className="sr-only">{title}</h1>
       <section aria-label="Criteria" className="border-hair bg-sheet shrink-0 border-b px-5 py-2.5">
-        <p className="text-[17px] leading-8">{sentence}</p>
+        <p className="text-[17px] leading-8 max-[640px]:text-base max-[640px]:leading-6">{sentence}</p>
         <div className="text-faint flex min-h-6 flex-wrap items-center gap-x-5 text-[13px]">{answer}</div>
       </section>
       <div className="station-body flex min-h-0 flex-1">

@@ -60,12 +60,18 @@ export function WorkLine() {
     return () => window.removeEventListener("keydown", onKey);
   }, []);
   return (
-    <header className="border-ink no-print flex h-14 shrink-0 items-stretch border-b">
-      <NavLink to="/due" className="flex items-center gap-2 pr-4 pl-5 text-lg font-bold">
+    <header className="border-ink no-print flex h-14 shrink-0 items-stretch border-b max-[640px]:h-auto max-[640px]:flex-wrap">
+      <NavLink
+        to="/due"
+        className="flex items-center gap-2 pr-4 pl-5 text-lg font-bold max-[640px]:min-h-11 max-[640px]:pl-4"
+      >
         <img src="/level.svg" alt="" className="h-7 w-7" />
         <span className="max-[1180px]:sr-only">Level Tally</span>
       </NavLink>
-      <nav aria-label="Stations" className="flex min-w-0 flex-1">
+      <nav
+        aria-label="Stations"
+        className="flex min-w-0 flex-1 overflow-x-auto [scrollbar-width:none] max-[640px]:order-last max-[640px]:h-12 max-[640px]:flex-none max-[640px]:basis-full max-[640px]:border-t"
+      >
         {STATIONS.map(({ key, title }) => {
           const station = work.data?.stations.find((s) => s.station === key);
           const first = station?.amounts[0];
@@ -75,7 +81,7 @@ export function WorkLine() {
               key={key}
               to={`/${key}`}
               className={({ isActive }) =>
-                `border-ink flex min-w-[92px] flex-col justify-center border-l px-3 leading-tight ${isActive ? "bg-sheet shadow-[inset_0_-4px_0_var(--ink)]" : ""}`
+                `border-ink flex min-w-[92px] shrink-0 flex-col justify-center border-l px-3 leading-tight ${isActive ? "bg-sheet shadow-[inset_0_-4px_0_var(--ink)]" : ""}`
               }
               title={station?.amounts.map((a) => `${a.text} ${a.currency}`).join(" and ")}
             >
@@ -91,17 +97,17 @@ export function WorkLine() {
           );
         })}
       </nav>
-      <div className="flex shrink-0 flex-col items-end justify-center gap-0.5 pr-4 pl-2">
+      <div className="flex shrink-0 flex-col items-end justify-center gap-0.5 pr-4 pl-2 max-[640px]:ml-auto max-[640px]:flex-row max-[640px]:items-center max-[640px]:gap-3">
         <button
           type="button"
-          className="bg-sheet border-hair text-faint flex h-6 w-48 items-center whitespace-nowrap justify-between border px-2 text-[13px]"
+          className="bg-sheet border-hair text-faint flex h-6 w-48 items-center justify-between border px-2 text-[13px] whitespace-nowrap max-[640px]:h-8 max-[640px]:w-auto"
           onClick={() => setSearching(true)}
         >
           <span>Find anything</span>
-          <kbd className="font-sans">Ctrl K</kbd>
+          <kbd className="font-sans max-[640px]:hidden">Ctrl K</kbd>
         </button>
         <div className="flex items-center gap-2 text-[13px]">
-          <span className="text-faint">{longDate(session.today)}</span>
+          <span className="text-faint max-[640px]:hidden">{longDate(session.today)}</span>
           <Menu onKeys={() => setKeys(true)} />
         </div>
       </div>
@@ -119,7 +125,10 @@ function Menu({ onKeys }: { onKeys: () => void }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="min-h-6 font-semibold whitespace-nowrap">
-        {session.name}, {session.roles.map((role) => role.toLowerCase()).join(", ")}{" "}
+        {session.name}
+        <span className="max-[640px]:hidden">
+          , {session.roles.map((role) => role.toLowerCase()).join(", ")}
+        </span>{" "}
         <span aria-hidden>▾</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>

@@ -17,7 +17,7 @@ const DECIDED: Record<string, string> = {
 };
 
 /** One change of a vendor, before and after, with what may be done about it. */
-export function ChangeFacts({ change }: { change: Change }) {
+export function ChangeFacts({ change, here = false }: { change: Change; here?: boolean }) {
   const session = useSession();
   const queries = useQueryClient();
   const [asking, setAsking] = useState<"confirm" | "refuse">();
@@ -31,10 +31,15 @@ export function ChangeFacts({ change }: { change: Change }) {
   return (
     <article className="flex flex-col gap-2">
       <h3 className="font-bold">
-        <Link className="text-harbour underline" to={`/vendors/${change.vendor}`}>
-          {change.vendorName}
-        </Link>
-        : {change.what}
+        {!here && (
+          <>
+            <Link className="text-harbour underline" to={`/vendors/${change.vendor}`}>
+              {change.vendorName}
+            </Link>
+            :{" "}
+          </>
+        )}
+        {change.what}
       </h3>
       <table className="w-full">
         <tbody>

@@ -22,7 +22,7 @@ export function VendorChangesPart({ vendor }: { vendor: Vendor }) {
         <section aria-label="Waits for a second person" className="border-brass border-l-4 pl-3">
           <h2 className="text-brass mb-1 text-[13px] font-semibold">Waits for a second person</h2>
           {waiting.map((change) => (
-            <ChangeFacts key={change.id} change={change} />
+            <ChangeFacts key={change.id} change={change} here />
           ))}
         </section>
       )}
@@ -31,7 +31,7 @@ export function VendorChangesPart({ vendor }: { vendor: Vendor }) {
         {decided.length === 0 && <p className="text-faint">None yet.</p>}
         <div className="flex flex-col gap-4">
           {decided.map((change) => (
-            <ChangeFacts key={change.id} change={change} />
+            <ChangeFacts key={change.id} change={change} here />
           ))}
         </div>
       </section>

@@ -166,6 +166,29 @@ final class Desk {
         list.sendKeys(keys);
     }
 
+    /** Puts the cursor on the first row that holds these words. */
+    void pick(String words) {
+        patience().withMessage("waiting for the row “" + words + "”").until(d -> {
+            for (WebElement row : d.findElements(By.cssSelector("[role=grid] [data-key]"))) {
+                if (row.getText().replace("\n", " ").contains(words)) {
+                    row.click();
+                    return true;
+                }
+            }
+            return false;
+        });
+    }
+
+    /** Chooses an entry of a field by what it says. */
+    void choose(String label, String entry) {
+        patience().withMessage("waiting for “" + entry + "”").until(d -> {
+            new org.openqa.selenium.support.ui.Select(
+                            d.findElement(By.xpath("//label[contains(., '" + label + "')]//select")))
+                    .selectByVisibleText(entry);
+            return true;
+        });
+    }
+
     /** True when the cursor of the due list is on an invoice that is taken. */
     boolean onTakenRow() {
         return !driver.findElements(By.cssSelector("[data-key].bg-cursor [role=checkbox][aria-checked=true]"))

@@ -1,5 +1,7 @@
 package leveltally.server;
 
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -51,6 +53,8 @@ public final class App {
                 "--spring.flyway.password=" + TestDatabase.PASSWORD,
                 "--leveltally.seal-key=a-key-only-for-tests",
                 "--leveltally.demo=true",
+                // mail goes out when a test says so
+                "--leveltally.mail.every=PT1H",
                 "--server.port=0");
     }
 
@@ -71,6 +75,15 @@ public final class App {
         return jdbc().sql(sql).params(params).query(Long.class).single();
     }
 
+    /** Changes data behind the application's back. */
+    public static void asRoot(String sql) {
+        try (Connection root = DATABASE.root("leveltally")) {
+            root.createStatement().executeUpdate(sql);
+        } catch (SQLException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
     public static Actor ines() {
         return actor("ines", Role.CLERK);
     }
@@ -85,6 +98,10 @@ public final class App {
 
     public static Actor aldo() {
         return actor("aldo", Role.APPROVER);
+    }
+
+    public static Actor priya() {
+        return actor("priya", Role.AUDITOR);
     }
 
     public static Actor ruth() {

@@ -5,8 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.List;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.server.approval.Approvals;
 import leveltally.server.batches.Drafting;
 import org.junit.jupiter.api.Test;
 
@@ -27,11 +29,20 @@ class StatementsTest {
 
     /** Statements of one request, after a first one has warmed whatever keeps things. */
     private static long statements(String path) throws SQLException {
-        INES.get(path);
-        assertThat(INES.get(path).status()).isEqualTo(200);
-        long before = selects();
-        INES.get(path);
-        return selects() - before;
+        return statements(INES, path);
+    }
+
+    private static long statements(Http http, String path) throws SQLException {
+        http.get(path);
+        assertThat(http.get(path).status()).isEqualTo(200);
+        // the least of three, because a job in the background may ask something meanwhile
+        long least = Long.MAX_VALUE;
+        for (int i = 0; i < 3; i++) {
+            long before = selects();
+            http.get(path);
+            least = Math.min(least, selects() - before);
+        }
+        return least;
     }
 
     @Test
@@ -60,6 +71,32 @@ class StatementsTest {
                 .isEqualTo(statements("/api/batches/" + small.value() + "/level"));
         App.bean(Drafting.class).withdraw(App.ines(), small, App.version(small));
         App.bean(Drafting.class).withdraw(App.ines(), large, App.version(large));
+    }
+
+    @Test
+    void approval() throws SQLException {
+        BatchId small = App.draft(invoices(40));
+        BatchId large = App.draft(invoices(90));
+        for (String path : List.of("looks", "route")) {
+            assertThat(statements("/api/batches/" + large.value() + "/" + path))
+                    .isEqualTo(statements("/api/batches/" + small.value() + "/" + path));
+        }
+        for (BatchId batch : List.of(small, large)) {
+            App.bean(Approvals.class).send(App.ines(), batch, App.version(batch));
+        }
+        assertThat(statements("/api/approval/" + large.value()))
+                .isEqualTo(statements("/api/approval/" + small.value()));
+        long two = statements("/api/approval");
+        App.bean(Drafting.class).withdraw(App.ines(), small, App.version(small));
+        assertThat(statements("/api/approval")).isEqualTo(two);
+        App.bean(Drafting.class).withdraw(App.ines(), large, App.version(large));
+    }
+
+    @Test
+    void trail() throws SQLException {
+        Http priya = Http.signedIn("priya");
+        String deed = "/api/trail?deed=enter%20invoice";
+        assertThat(statements(priya, deed)).isEqualTo(statements(priya, deed + "&before=250"));
     }
 
     @Test

@@ -16,10 +16,16 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
+import leveltally.core.batches.BatchState;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.people.Actor;
+import leveltally.server.approval.Approvals;
+import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
+import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.posting.Posting;
+import leveltally.server.printing.Printing;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.RepeatedTest;
@@ -174,5 +180,99 @@ class ThreadsTest {
         assertThat(outcomes.stream().filter(Long.class::isInstance)).hasSize(1);
         assertThat(App.number("SELECT COUNT(*) FROM check_number WHERE number >= ?", next))
                 .isOne();
+    }
+
+    private static int amounts = 151;
+
+    /** One that no other invoice has and that is usual for its vendor, so that nothing is marked. */
+    private static String amount() {
+        return amounts++ + ".03";
+    }
+
+    private static BatchId sent(InvoiceId... invoices) {
+        BatchId batch = App.draft(invoices);
+        bean(Approvals.class).send(ines(), batch, App.version(batch));
+        return batch;
+    }
+
+    private static BatchState state(BatchId batch) {
+        return bean(Batches.class).get(batch).state();
+    }
+
+    @RepeatedTest(3)
+    void anApprovalAgainstAnEdit() throws InterruptedException {
+        InvoiceId goes = App.invoice("Undertow Diving", amount());
+        BatchId batch = sent(goes, App.invoice("Undertow Diving", amount()));
+        String seen = bean(Approvals.class).seen(batch);
+        long version = App.version(batch);
+        List<Object> outcomes = together(List.of(
+                () -> {
+                    bean(Approvals.class).approve(App.maren(), batch, seen);
+                    return "approved";
+                },
+                () -> {
+                    bean(Drafting.class).takeOut(ines(), batch, version, Set.of(goes));
+                    return "edited";
+                }));
+        // whichever came first, the other is told, and no approval stands for what was edited
+        assertThat(refusals(outcomes)).isOne();
+        boolean approved = outcomes.contains("approved");
+        assertThat(state(batch)).isEqualTo(approved ? BatchState.APPROVED : BatchState.DRAFT);
+        assertThat(bean(Batches.class).claims(batch).get(0).lines()).hasSize(approved ? 2 : 1);
+        bean(Drafting.class).withdraw(ines(), batch, App.version(batch));
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    @RepeatedTest(3)
+    void twoApproversAtOnceBothCountOrOneIsTold() throws InterruptedException {
+        BatchId two = sent(App.invoice("Coaming Timber", "12501.03"));
+        BatchId one = sent(App.invoice("Undertow Diving", amount()));
+        String seenTwo = bean(Approvals.class).seen(two);
+        String seenOne = bean(Approvals.class).seen(one);
+        List<Object> outcomes = together(List.of(
+                approval(App.maren(), two, seenTwo),
+                approval(App.aldo(), two, seenTwo),
+                approval(App.maren(), one, seenOne),
+                approval(App.aldo(), one, seenOne)));
+        assertThat(outcomes.subList(0, 2)).containsOnly("approved");
+        assertThat(refusals(outcomes.subList(2, 4))).isOne();
+        assertThat(List.of(state(one), state(two))).containsOnly(BatchState.APPROVED);
+        for (BatchId batch : List.of(one, two)) {
+            bean(Drafting.class).withdraw(ines(), batch, App.version(batch));
+        }
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    private static Callable<String> approval(Actor by, BatchId batch, String seen) {
+        return () -> {
+            bean(Approvals.class).approve(by, batch, seen);
+            return "approved";
+        };
+    }
+
+    @RepeatedTest(3)
+    void aHoldAgainstNumbering() throws InterruptedException {
+        InvoiceId invoice = App.invoice("Undertow Diving", amount());
+        BatchId batch = App.approved(invoice);
+        Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
+        long next = App.nextNumber();
+        List<Object> outcomes =
+                together(List.of(() -> bean(Printing.class).number(ines(), batch, turn.serial(), next, ""), () -> {
+                    bean(Invoices.class).hold(App.tomas(), invoice, "not delivered");
+                    return "held";
+                }));
+        // the hold always comes to stand; a number was taken only if it came later
+        assertThat(outcomes.get(1)).isEqualTo("held");
+        boolean numbered = outcomes.get(0) instanceof Long;
+        assertThat(App.number("SELECT COUNT(*) FROM payment WHERE batch_id = ?", batch.value()))
+                .isEqualTo(numbered ? 1 : 0);
+        assertThat(state(batch)).isEqualTo(numbered ? BatchState.NUMBERED : BatchState.APPROVED);
+        if (!numbered) {
+            assertThat(String.valueOf(outcomes.get(0))).contains("not delivered");
+            bean(Turns.class).giveBack(ines(), App.operations(), turn.serial());
+            bean(Drafting.class).withdraw(ines(), batch, App.version(batch));
+        }
+        bean(Invoices.class).release(App.tomas(), invoice, "it came");
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 }

@@ -57,7 +57,10 @@ public final class Marking {
         for (KnownInvoice paid : asked.invoices()) {
             for (KnownInvoice other : alike) {
                 Likeness likeness = Likeness.of(paid.reference(), other.reference());
-                if (!paid.id().equals(other.id()) && isSuspicious(paid, other, likeness)) {
+                // of two paid here the earlier one tells of both
+                boolean told = other.id().value() < paid.id().value()
+                        && asked.invoices().stream().anyMatch(one -> one.id().equals(other.id()));
+                if (!told && !paid.id().equals(other.id()) && isSuspicious(paid, other, likeness)) {
                     marks.add(new Mark(
                             MarkKind.DUPLICATE,
                             "DUPLICATE "

@@ -29,9 +29,9 @@ public final class Passwords {
                 throw wrong("This password holds the name of its person. Choose one that nobody guesses.");
             }
         }
-        // a common one stays common with digits and signs around it
+        // a common one stays common with digits and signs around it, and said twice
         String core = small.replaceAll("^[^\\p{L}]+|[^\\p{L}]+$", "");
-        if (common.test(small) || common.test(core)) {
+        if (common.test(small) || common.test(core) || common.test(core.replaceAll("^(.+?)\\1+$", "$1"))) {
             throw wrong("This password is on the list of common ones, which are tried first. Choose another.");
         }
     }

@@ -82,6 +82,15 @@ class MarkingTest {
     }
 
     @Test
+    void twoOfOnePaymentAreOneMatter() {
+        KnownInvoice one = invoice(1, 1, "R-9", "2026-10-14", "50.00");
+        KnownInvoice two = invoice(2, 1, "R 9", "2026-10-16", "50.00");
+        assertThat(Marking.of(asked("100", one, two), known(List.of(one, two), PAID)))
+                .extracting(Mark::key)
+                .containsExactly("DUPLICATE 1 2");
+    }
+
+    @Test
     void anotherAmountIsNoDuplicateAndAnotherVendorIsNamed() {
         KnownInvoice paid = invoice(1, 1, "R-9", "2026-10-14", "50.00");
         assertThat(Marking.of(asked("50", paid), known(List.of(invoice(2, 1, "R-9", "2026-10-14", "50.01")), PAID)))

@@ -38,7 +38,8 @@ class TrustTest {
         "Okafor-and-the-tide, the name of its person",
         "the-ines.okafor-x, the name of its person",
         "Basketball123!, common",
-        "sunshine12345, common"
+        "sunshine12345, common",
+        "basketballbasketball, common"
     })
     void rejectsGuessablePasswords(String password, String words) {
         assertThatThrownBy(() ->

@@ -156,7 +156,7 @@ class ApprovalViews {
                     round.opened().size(),
                     step.map(one -> one.step().name()).orElse(""),
                     round.route(),
-                    round.number(),
+                    round.number() + 1,
                     may.approve(),
                     may.onBehalfOf(),
                     may.whyNot(),
@@ -265,7 +265,7 @@ class ApprovalViews {
         int before = rounds.lastSeen(id, batch.approvalRound(), by.person());
         List<ApprovalController.StruckView> struck = struck(id);
         Comparison comparison = Comparison.of(
-                before == 0 ? null : rounds.asked(id, before),
+                before < 0 ? null : rounds.asked(id, before),
                 claims.stream()
                         .map(claim -> new Comparison.Sent(
                                 claim.id(),
@@ -300,7 +300,7 @@ class ApprovalViews {
                 sent.isEmpty() ? "" : roster.name(sent.get(0).sentBy()),
                 batch.sentAt(),
                 names(batches.hands(id), roster),
-                batch.approvalRound(),
+                batch.approvalRound() + 1,
                 sent.isEmpty() ? null : route(sent.get(0), roster, waits),
                 ClaimDigest.ofAll(batch.approvalRound(), digests.values()).hex(),
                 may.approve(),
@@ -313,13 +313,13 @@ class ApprovalViews {
                                 one.payee(), one.amount().toString()))
                         .toList(),
                 struck,
-                notes(id, Math.max(1, batch.approvalRound() - 1)),
+                notes(id, batch.approvalRound() - 1),
                 (int) looked.stream().filter(one -> !one.marks().isEmpty()).count(),
                 (int) looked.stream()
                         .filter(one -> one.since().since() == Comparison.Since.NEW
                                 || one.since().since() == Comparison.Since.CHANGED)
                         .count(),
-                before != 0);
+                before >= 0);
     }
 
     /** A claim with all that decides its place in the list. */
@@ -469,7 +469,7 @@ class ApprovalViews {
                         r.getString(4),
                         r.getString(5),
                         r.getTimestamp(6).toInstant(),
-                        r.getInt(7)))
+                        r.getInt(7) + 1))
                 .list();
     }
 
@@ -480,7 +480,7 @@ class ApprovalViews {
                         """)
                 .params(id.value(), round)
                 .query((r, n) -> new ApprovalController.NoteView(
-                        r.getLong(1), r.getString(2), r.getString(3), r.getString(4), r.getInt(5)))
+                        r.getLong(1), r.getString(2), r.getString(3), r.getString(4), r.getInt(5) + 1))
                 .list();
     }
 }

@@ -223,7 +223,14 @@ public class Approvals {
         if (progress.isComplete()) {
             batches.move(by, batch.id(), BatchState.APPROVED, "approved it");
             letters.approved(by, batch, round, roster);
-        } else if (progress.current() > before) {
+            return;
+        }
+        // whoever edits it meanwhile is told what they would undo
+        batches.note(
+                by,
+                batch.id(),
+                "approved its step “" + round.opened().get(before - 1).step().name() + "”");
+        if (progress.current() > before) {
             rounds.openStep(round, progress.current(), by.now());
             letters.asked(batch, round, roster, by.now());
         }

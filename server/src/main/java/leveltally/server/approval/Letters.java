@@ -44,7 +44,7 @@ class Letters {
     /** Asks everybody who may answer the step that waits. */
     void asked(Batch batch, Round round, Roster roster, Instant now) {
         Step step = round.answering().step();
-        String again = round.number() > 1 ? " again" : "";
+        String again = round.number() > 0 ? " again" : "";
         outbox.put(
                 roster.asked(round.answering()),
                 new Letter(

@@ -123,7 +123,7 @@ public class Policies {
                 .params(
                         id,
                         from,
-                        json.writeValueAsString(content),
+                        json.writeValueAsString(content.tidied()),
                         note.strip(),
                         by.person().value(),
                         Timestamp.from(by.now()))

@@ -105,6 +105,25 @@ public record PolicyContent(@NotNull @Size(max = 20) List<@Valid @NotNull RouteC
         return ids.stream().map(PersonId::new).collect(Collectors.toSet());
     }
 
+    /** The same with every amount as screens write it. */
+    PolicyContent tidied() {
+        return new PolicyContent(routes.stream()
+                .map(route -> new RouteContent(
+                        route.name().strip(),
+                        route.accounts(),
+                        tidied(route.totalOver()),
+                        tidied(route.paymentOver()),
+                        route.marks(),
+                        route.steps()))
+                .toList());
+    }
+
+    private static List<LimitContent> tidied(List<LimitContent> limits) {
+        return limits(limits).stream()
+                .map(limit -> new LimitContent(limit.currency().getCurrencyCode(), limit.toString()))
+                .toList();
+    }
+
     /** Everybody it names. */
     Set<Long> named() {
         return routes.stream()

@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * One sending of a batch: its route as it was then, and how far it has come.
  *
+ * @param number counted from 0
  * @param hands everyone who prepared or changed the batch
  * @param interested who changed a vendor paid here lately, with the vendor's name
  */

@@ -288,14 +288,14 @@ class Rounds {
                 .list();
     }
 
-    /** The last round before this one that a person answered, or else the last that was asked at all; 0 for none. */
+    /** The last round before this one that a person answered, or else the last that was asked at all; −1 for none. */
     @Transactional(readOnly = true)
     int lastSeen(BatchId batch, int round, PersonId person) {
         return jdbc.sql("""
                         SELECT COALESCE(
                           (SELECT MAX(a.round) FROM approval a WHERE a.batch_id = :batch AND a.round < :round
                             AND a.person_id = :person),
-                          (SELECT MAX(r.round) FROM approval_round r WHERE r.batch_id = :batch AND r.round < :round), 0)
+                          (SELECT MAX(r.round) FROM approval_round r WHERE r.batch_id = :batch AND r.round < :round), -1)
                         """)
                 .param("batch", batch.value())
                 .param("round", round)

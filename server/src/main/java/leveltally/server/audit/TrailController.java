@@ -54,7 +54,8 @@ class TrailController {
     @Schema(requiredProperties = {"name", "value"})
     record TrailFact(String name, String value) {}
 
-    @Schema(requiredProperties = {"sequence", "at", "who", "from", "deed", "subject", "facts", "hash"})
+    /** {@code name} is what the subject is called, where it has a name. */
+    @Schema(requiredProperties = {"sequence", "at", "who", "from", "deed", "subject", "name", "facts", "hash"})
     record TrailView(
             long sequence,
             Instant at,
@@ -62,6 +63,7 @@ class TrailController {
             String from,
             String deed,
             String subject,
+            String name,
             List<TrailFact> facts,
             String hash) {}
 
@@ -75,9 +77,7 @@ class TrailController {
             @RequestParam(required = false) @Nullable LocalDate until,
             @RequestParam(required = false) @Nullable String text,
             @RequestParam(required = false) @Nullable Long before) {
-        return rows.page(new TrailRows.Filter(person, deed, subject, from, until, text), before, PAGE).stream()
-                .map(this::view)
-                .toList();
+        return views(rows.page(new TrailRows.Filter(person, deed, subject, from, until, text), before, PAGE));
     }
 
     @GetMapping("/deeds")
@@ -92,9 +92,7 @@ class TrailController {
         if (!subject.matches(THING)) {
             throw Refusal.notFound("no-thing", "There is no trail of such a thing. Look at the whole trail.");
         }
-        return rows.page(new TrailRows.Filter(null, null, subject, null, null, null), null, MOST_OF_ONE).stream()
-                .map(this::view)
-                .toList();
+        return views(rows.page(new TrailRows.Filter(null, null, subject, null, null, null), null, MOST_OF_ONE));
     }
 
     /** The records found as CSV, oldest first; the last row carries the head hash of the whole trail. */
@@ -195,7 +193,12 @@ class TrailController {
         }
     }
 
-    private TrailView view(TrailRows.Row row) {
+    private List<TrailView> views(List<TrailRows.Row> found) {
+        Map<String, String> names = rows.names(found);
+        return found.stream().map(row -> view(row, names)).toList();
+    }
+
+    private TrailView view(TrailRows.Row row, Map<String, String> names) {
         return new TrailView(
                 row.sequence(),
                 row.at(),
@@ -203,6 +206,7 @@ class TrailController {
                 row.origin(),
                 row.deed(),
                 row.subject(),
+                names.getOrDefault(row.subject(), ""),
                 facts(row.detail()),
                 row.hash());
     }

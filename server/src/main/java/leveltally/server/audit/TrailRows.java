@@ -87,6 +87,28 @@ class TrailRows {
         return head;
     }
 
+    /** What the subjects of some records are called, by subject; three statements whatever their number. */
+    @Transactional(readOnly = true)
+    Map<String, String> names(List<Row> rows) {
+        Map<String, String> names = new HashMap<>();
+        for (String kind : List.of("batch", "vendor", "person")) {
+            List<Long> ids = rows.stream()
+                    .map(Row::subject)
+                    .filter(subject -> subject.matches(kind + " \\d{1,18}"))
+                    .map(subject -> Long.valueOf(subject.substring(kind.length() + 1)))
+                    .distinct()
+                    .toList();
+            if (!ids.isEmpty()) {
+                jdbc.sql("SELECT id, name FROM " + kind + " WHERE id IN (:ids)")
+                        .param("ids", ids)
+                        .query((ResultSet r) -> {
+                            names.put(kind + " " + r.getLong(1), r.getString(2));
+                        });
+            }
+        }
+        return names;
+    }
+
     /** The deeds that were ever recorded, for a choice. */
     @Transactional(readOnly = true)
     List<String> deeds() {

@@ -397,6 +397,12 @@ public class Batches {
                 .update();
     }
 
+    /** Gives a locked batch a new version, and says who did what to it last. */
+    @Transactional
+    public void note(Actor by, BatchId id, String what) {
+        touch(row(id), by, what);
+    }
+
     static void touch(BatchEntity batch, Actor by, String what) {
         batch.changedBy = by.person().value();
         batch.changedAt = by.now();

@@ -40,7 +40,7 @@ public class Postman {
 
     private record Waiting(long id, String address, String subject, String text, String html, int tries) {}
 
-    @Scheduled(fixedDelayString = "PT2S", initialDelayString = "PT2S")
+    @Scheduled(fixedDelayString = "${leveltally.mail.every}", initialDelayString = "${leveltally.mail.every}")
     void rounds() {
         carry(Instant.now());
     }

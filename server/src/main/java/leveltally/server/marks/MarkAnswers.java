@@ -2,12 +2,14 @@ package leveltally.server.marks;
 
 import java.sql.Timestamp;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
+import leveltally.core.marks.MarkKind;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
@@ -45,7 +47,8 @@ public class MarkAnswers {
                     "wrong-state",
                     "This batch is " + batch.state().words() + ", so nobody would read a note to a mark any more.");
         }
-        if (note.isBlank() || key.isBlank()) {
+        String kind = kind(key);
+        if (note.isBlank()) {
             throw Refusal.invalidField("note-missing", "note", "Say what you found out about this mark.");
         }
         batches.addHand(id, by);
@@ -58,7 +61,19 @@ public class MarkAnswers {
                         by.person().value(),
                         Timestamp.from(by.now())))
                 .update();
-        audit.record(by, "answer mark", "batch " + id.value(), Map.of("mark", key, "note", note.strip()));
+        audit.record(by, "answer mark", "batch " + id.value(), Map.of("mark", kind, "note", note.strip()));
+    }
+
+    /** A mark's key begins with its kind. */
+    private static String kind(String key) {
+        return Arrays.stream(MarkKind.values())
+                .filter(kind -> key.startsWith(kind.name() + " "))
+                .map(MarkKind::words)
+                .findFirst()
+                .orElseThrow(() -> Refusal.invalidField(
+                        "no-mark",
+                        "key",
+                        "There is no such mark. Look at the batch again and choose one of its marks."));
     }
 
     /** By key of the mark. */

@@ -1,0 +1,182 @@
+package leveltally.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.sql.Connection;
+import java.sql.SQLException;
+import leveltally.server.people.DemoPassword;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** People are let in, changed and shut out by administrators, who cannot serve themselves. */
+class PeopleTest {
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+    private final Http joss = Http.signedIn("joss");
+    private static int count = 1;
+
+    private Http.Answer add(String signIn, String password, String roles) {
+        return joss.post(
+                "/api/people",
+                "{\"signIn\": \"" + signIn + "\", \"name\": \"Nell Sandvik\", \"email\": \"\", \"password\": \""
+                        + password + "\", \"roles\": [" + roles + "]}");
+    }
+
+    private String added(String roles) {
+        String signIn = "nell" + count++;
+        assertThat(add(signIn, DemoPassword.VALUE, roles).status()).isEqualTo(200);
+        return signIn;
+    }
+
+    private JsonNode member(String signIn) {
+        return JSON.readTree(joss.get("/api/people").body())
+                .valueStream()
+                .filter(one -> one.get("signIn").asString().equals(signIn))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private Http.Answer change(JsonNode who, String roles) {
+        return joss.post(
+                "/api/people/" + who.get("id").asLong(),
+                "{\"version\": " + who.get("version").asLong() + ", \"name\": \""
+                        + who.get("name").asString() + "\", \"email\": \"\", \"roles\": [" + roles + "]}");
+    }
+
+    private Http.Answer at(JsonNode who, String deed) {
+        return joss.post(
+                "/api/people/" + who.get("id").asLong() + "/" + deed,
+                "{\"version\": " + who.get("version").asLong() + "}");
+    }
+
+    @Test
+    void whoIsAddedMaySignInAndWhoIsDisabledIsOutAtOnce() {
+        String signIn = added("\"CLERK\"");
+        Http nell = Http.signedIn(signIn);
+        assertThat(nell.get("/api/work").status()).isEqualTo(200);
+        assertThat(member(signIn).get("sessions").asInt()).isOne();
+        // roles count from the next request on
+        assertThat(nell.get("/api/people").body()).contains("needs the role administrator");
+        assertThat(change(member(signIn), "\"AUDITOR\"").status()).isEqualTo(200);
+        assertThat(nell.get("/api/trail/deeds").status()).isEqualTo(200);
+        assertThat(at(member(signIn), "disable").status()).isEqualTo(200);
+        assertThat(nell.get("/api/work").status()).isIn(401, 403);
+        assertThatThrownBy(() -> Http.signedIn(signIn)).hasMessageContaining("do not fit");
+        assertThat(at(member(signIn), "enable").status()).isEqualTo(200);
+        assertThat(Http.signedIn(signIn).get("/api/work").status()).isEqualTo(200);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "elevenchars, 12 characters",
+        "passwordpassword, common",
+        "nell-weak-nell-weak, name",
+        "aaaaaaaaaaaaaaaa, character"
+    })
+    void rejectsPasswordsThatAreTriedFirst(String password, String words) {
+        Http.Answer answer = add("nell-weak", password, "\"CLERK\"");
+        assertThat(answer.status()).as(answer.body()).isEqualTo(422);
+        assertThat(answer.body()).as(words).contains("password");
+    }
+
+    @Test
+    void rejectsANameTwiceAStaleChangeAndNoRole() {
+        String signIn = added("\"CLERK\"");
+        assertThat(add(signIn, DemoPassword.VALUE, "\"CLERK\"").body()).contains("sign-in-taken");
+        JsonNode seen = member(signIn);
+        assertThat(change(seen, "\"APPROVER\"").status()).isEqualTo(200);
+        assertThat(change(seen, "\"CLERK\"").body()).contains("changed-meanwhile");
+        assertThat(change(member(signIn), "").body()).contains("no-role");
+        assertThat(at(member(signIn), "disable").status()).isEqualTo(200);
+    }
+
+    @Test
+    void nobodyServesThemselvesAndTheLastAdministratorStays() {
+        JsonNode self = member("joss");
+        assertThat(change(self, "\"ADMINISTRATOR\", \"CLERK\"").body()).contains("own-roles");
+        assertThat(at(self, "disable").body()).contains("own-roles");
+        String second = added("\"ADMINISTRATOR\"");
+        Http other = Http.signedIn(second);
+        String body = "{\"version\": " + self.get("version").asLong() + "}";
+        assertThat(other.post("/api/people/" + self.get("id").asLong() + "/disable", body)
+                        .status())
+                .isEqualTo(200);
+        // now the second one is the last
+        JsonNode out = JSON.readTree(other.get("/api/people").body())
+                .valueStream()
+                .filter(one -> one.get("signIn").asString().equals("joss"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(other.post(
+                                "/api/people/" + out.get("id").asLong() + "/enable",
+                                "{\"version\": " + out.get("version").asLong() + "}")
+                        .status())
+                .isEqualTo(200);
+        Http again = Http.signedIn("joss");
+        JsonNode last = JSON.readTree(again.get("/api/people").body())
+                .valueStream()
+                .filter(one -> one.get("signIn").asString().equals(second))
+                .findFirst()
+                .orElseThrow();
+        assertThat(again.post(
+                                "/api/people/" + last.get("id").asLong() + "/disable",
+                                "{\"version\": " + last.get("version").asLong() + "}")
+                        .status())
+                .isEqualTo(200);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "UPDATE person p JOIN person_role r ON r.person_id = p.id AND r.role = 'ADMINISTRATOR' SET p.enabled = FALSE",
+                "DELETE FROM person_role WHERE role = 'ADMINISTRATOR'"
+            })
+    void theDatabaseKeepsTheLastAdministratorItself(String sql) throws SQLException {
+        try (Connection application = App.DATABASE.application()) {
+            application.setAutoCommit(false);
+            assertThatThrownBy(() -> application.createStatement().executeUpdate(sql))
+                    .hasMessageContaining("the last administrator stays");
+            application.rollback();
+        }
+    }
+
+    @Test
+    void sessionsAreListedAndEnded() {
+        String signIn = added("\"CLERK\"");
+        Http here = Http.signedIn(signIn);
+        Http there = Http.signedIn(signIn);
+        JsonNode sessions = JSON.readTree(here.get("/api/session/all").body());
+        assertThat(sessions).hasSize(2);
+        JsonNode other = sessions.valueStream()
+                .filter(one -> !one.get("current").asBoolean())
+                .findFirst()
+                .orElseThrow();
+        assertThat(other.get("from").asString()).startsWith("127.0.0.1, Java");
+        assertThat(here.post("/api/session/" + other.get("key").asString() + "/end", "")
+                        .status())
+                .isEqualTo(200);
+        assertThat(there.get("/api/work").status()).isEqualTo(401);
+        assertThat(here.post("/api/session/password", "{\"old\": \"wrong\", \"password\": \"a-harbour-full-of-gulls\"}")
+                        .body())
+                .contains("wrong-password");
+        assertThat(here.post(
+                                "/api/session/password",
+                                "{\"old\": \"" + DemoPassword.VALUE + "\", \"password\": \"a-harbour-full-of-gulls\"}")
+                        .status())
+                .isEqualTo(200);
+        assertThatThrownBy(() -> Http.signedIn(signIn)).hasMessageContaining("do not fit");
+        long id = member(signIn).get("id").asLong();
+        String key = JSON.readTree(joss.get("/api/people/" + id + "/sessions").body())
+                .get(0)
+                .get("key")
+                .asString();
+        assertThat(joss.post("/api/people/" + id + "/sessions/" + key + "/end", "")
+                        .status())
+                .isEqualTo(200);
+        assertThat(here.get("/api/work").status()).isEqualTo(401);
+    }
+}
