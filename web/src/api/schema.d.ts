@@ -5977,12 +5977,12 @@ export interface operations {
     page: {
         parameters: {
             query?: {
-                person?: number;
-                deed?: string;
-                subject?: string;
-                from?: string;
-                until?: string;
-                text?: string;
+                person?: number | null;
+                deed?: string | null;
+                subject?: string | null;
+                from?: string | null;
+                until?: string | null;
+                text?: string | null;
                 before?: number;
             };
             header?: never;
@@ -6027,12 +6027,12 @@ export interface operations {
     lines: {
         parameters: {
             query?: {
-                person?: number;
-                deed?: string;
-                subject?: string;
-                from?: string;
-                until?: string;
-                text?: string;
+                person?: number | null;
+                deed?: string | null;
+                subject?: string | null;
+                from?: string | null;
+                until?: string | null;
+                text?: string | null;
             };
             header?: never;
             path?: never;
@@ -6074,12 +6074,12 @@ export interface operations {
     csv_1: {
         parameters: {
             query?: {
-                person?: number;
-                deed?: string;
-                subject?: string;
-                from?: string;
-                until?: string;
-                text?: string;
+                person?: number | null;
+                deed?: string | null;
+                subject?: string | null;
+                from?: string | null;
+                until?: string | null;
+                text?: string | null;
             };
             header?: never;
             path?: never;

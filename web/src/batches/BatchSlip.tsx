@@ -47,20 +47,22 @@ export function BatchSlip({
   const rested = useRest(claim?.id);
   return (
     <Tabs.Root value={panel} onValueChange={onPanel}>
-      <Tabs.List aria-label="Beside the list" className="border-hair mb-3 flex gap-4 border-b">
-        {tabs.map(([key, title]) => (
-          <Tabs.Trigger
-            key={key}
-            value={key}
-            className="text-faint data-[state=active]:text-ink data-[state=active]:border-harbour -mb-px min-h-8 border-b-2 border-transparent px-0.5 text-[13px] data-[state=active]:font-bold"
-          >
-            {title}
-          </Tabs.Trigger>
-        ))}
+      <div className="border-hair mb-3 flex items-center border-b">
+        <Tabs.List aria-label="Beside the list" className="flex gap-4">
+          {tabs.map(([key, title]) => (
+            <Tabs.Trigger
+              key={key}
+              value={key}
+              className="text-faint data-[state=active]:text-ink data-[state=active]:border-harbour -mb-px min-h-8 border-b-2 border-transparent px-0.5 text-[13px] data-[state=active]:font-bold"
+            >
+              {title}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
         <span className="ml-auto">
           <Download path={`/api/batches/${batch.id}/csv`} />
         </span>
-      </Tabs.List>
+      </div>
       <Tabs.Content value="payment">
         <Payment batch={batch} claim={rested} line={line} looks={looks.view} answer={looks.answer} />
       </Tabs.Content>

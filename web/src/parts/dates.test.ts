@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { longDate, nextFriday, plusDays, shortDate } from "./dates";
+import { longDate, nextFriday, plusDays, shortDate, waited } from "./dates";
 
 describe("dates", () => {
   it.each([
@@ -20,5 +20,16 @@ describe("dates", () => {
 
   it("crosses months and years", () => {
     expect(plusDays("2026-12-25", 14)).toBe("2027-01-08");
+  });
+
+  it.each([
+    ["2026-11-12T10:00:30Z", "0 min"],
+    ["2026-11-12T09:02:00Z", "59 min"],
+    ["2026-11-12T09:01:00Z", "1 h"],
+    ["2026-11-10T10:02:00Z", "47 h"],
+    ["2026-11-10T10:00:00Z", "2 days"],
+    ["2026-11-12T11:00:00Z", "0 min"],
+  ])("since %s it waits %s", (instant, words) => {
+    expect(waited(instant, Date.parse("2026-11-12T10:01:00Z"))).toBe(words);
   });
 });

@@ -27,6 +27,7 @@ import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.LevelTally;
+import leveltally.server.approval.Approvals;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.NewBatch;
@@ -47,6 +48,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** The application on a loaded database, each deed beside the bare JDBC that reads or writes the same rows. */
 public final class ServerBench {
     private static final int ROUNDS = 9;
+    private static final int APPROVALS = 5;
     private static final int SCROLLED = 100_000;
     private static final String PASSWORD = "only-for-the-bench";
 
@@ -55,10 +57,12 @@ public final class ServerBench {
     private final Connection bare;
     private final List<String> table = new ArrayList<>();
     private Actor clerk;
+    private Actor approver;
     private BankAccountId account;
     private HttpClient http;
     private final CookieManager cookies = new CookieManager();
     private String scrolled = "";
+    private final List<String> approvals = new ArrayList<>();
 
     private ServerBench(ConfigurableApplicationContext context, Connection root, Connection bare) {
         this.context = context;
@@ -105,6 +109,9 @@ public final class ServerBench {
             loader.invoices(size);
             System.out.printf("%,d invoices loaded in %.1f s%n", size, (System.nanoTime() - start) / 1e9);
             firstSmall = measure(size, firstSmall);
+            if (size == sizes[0]) {
+                approval();
+            }
             if (size == SCROLLED) {
                 String due = "/due?check=" + Loader.CHECK_DATE + "&due=2028-01-01&next=none";
                 scrolled = ScrollBench.run(base, due, cookies.getCookieStore().getCookies());
@@ -112,15 +119,83 @@ public final class ServerBench {
             }
         }
         table.add("");
+        table.addAll(approvals);
+        table.add("");
         table.add(scrolled);
+    }
+
+    /** Sending, looking at and approving a large batch, beside reading the same claims and lines bare. */
+    private void approval() throws Exception {
+        double[][] times = new double[5][APPROVALS];
+        int claims = 0;
+        for (int i = -1; i < APPROVALS; i++) {
+            BatchId batch = bean(Drafting.class)
+                    .make(clerk, new NewBatch("Bench", "", Loader.CHECK_DATE, Loader.QUALIFYING, question(), null));
+            long version = bean(Batches.class).get(batch).version();
+            double[] one = {
+                timed(() -> {
+                    bean(Approvals.class).send(clerk, batch, version);
+                    return 0;
+                }),
+                timed(() -> get("/api/approval/" + batch.value())),
+                timed(() -> bareRead(batch)),
+                timed(() -> {
+                    bean(Approvals.class)
+                            .approve(approver, batch, bean(Approvals.class).seen(batch));
+                    return 0;
+                }),
+                timed(() -> {
+                    var claimsOf = bean(Batches.class).claims(batch);
+                    bean(Approvals.class).verify(bean(Batches.class).get(batch), claimsOf);
+                    return claimsOf.size();
+                })
+            };
+            claims = bean(Batches.class).claims(batch).size();
+            bean(Drafting.class)
+                    .withdraw(clerk, batch, bean(Batches.class).get(batch).version());
+            for (int j = 0; i >= 0 && j < one.length; j++) {
+                times[j][i] = one[j];
+            }
+        }
+        for (double[] one : times) {
+            Arrays.sort(one);
+        }
+        double bareTime = times[2][APPROVALS / 2];
+        approvals.add("| payments in one batch | bare read of claims and lines | send, with marks | ratio |"
+                + " approver's page | ratio | approve | ratio | verify all digests | ratio |");
+        approvals.add("| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |");
+        StringBuilder row = new StringBuilder("| %,d | %.0f ms |".formatted(claims, bareTime));
+        for (int j : new int[] {0, 1, 3, 4}) {
+            double median = times[j][APPROVALS / 2];
+            row.append(" %.0f ms | %.1f |".formatted(median, median / bareTime));
+        }
+        approvals.add(row.toString());
+        approvals.forEach(System.out::println);
+    }
+
+    /** Every column of every claim and line of a batch, read once by plain JDBC. */
+    private int bareRead(BatchId batch) throws Exception {
+        int rows = 0;
+        try (PreparedStatement query = bare.prepareStatement(
+                "SELECT c.*, l.* FROM claim c JOIN claim_line l ON l.claim_id = c.id WHERE c.batch_id = ?")) {
+            query.setLong(1, batch.value());
+            try (ResultSet row = query.executeQuery()) {
+                int columns = row.getMetaData().getColumnCount();
+                while (row.next()) {
+                    for (int i = 1; i <= columns; i++) {
+                        row.getObject(i);
+                    }
+                    rows++;
+                }
+            }
+        }
+        return rows;
     }
 
     private void people() throws Exception {
         var together = new TransactionTemplate(bean(PlatformTransactionManager.class));
-        PersonId id = together.execute(
-                status -> bean(People.class).add("bench", "Bench Clerk", "", PASSWORD, Set.of(Role.CLERK), false));
-        clerk = new Actor(
-                id, "Bench Clerk", Set.of(Role.CLERK), Loader.CHECK_DATE.minusDays(1), Instant.now(), "bench");
+        clerk = together.execute(status -> person("clerk", Role.CLERK));
+        approver = together.execute(status -> person("approver", Role.APPROVER));
         Currency usd = Currency.getInstance("USD");
         account = bean(BankAccounts.class)
                 .add(new BankAccount(
@@ -158,9 +233,14 @@ public final class ServerBench {
                         .header("Content-Type", "application/json")
                         .header("X-XSRF-TOKEN", token)
                         .POST(HttpRequest.BodyPublishers.ofString(
-                                "{\"signIn\":\"bench\",\"password\":\"" + PASSWORD + "\"}"))
+                                "{\"signIn\":\"clerk\",\"password\":\"" + PASSWORD + "\"}"))
                         .build(),
                 HttpResponse.BodyHandlers.ofString());
+    }
+
+    private Actor person(String name, Role role) {
+        PersonId id = bean(People.class).add(name, name, "", PASSWORD, Set.of(role), false);
+        return new Actor(id, name, Set.of(role), Loader.CHECK_DATE.minusDays(1), Instant.now(), "bench");
     }
 
     private String base = "";

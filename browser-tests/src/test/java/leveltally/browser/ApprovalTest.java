@@ -94,7 +94,7 @@ class ApprovalTest {
         DESK.pick("Crew services, November");
         DESK.press(Keys.ENTER);
         DESK.see("Crew services, November, approved");
-        DESK.click("Approval");
+        DESK.tab("Approval");
         DESK.see("Struck by approvers");
     }
 
@@ -146,7 +146,7 @@ class ApprovalTest {
         DESK.type(".00");
         DESK.confirmed();
         DESK.see("Packaging, draft");
-        DESK.click("Approval");
+        DESK.tab("Approval");
         DESK.see("(void: changed afterwards)");
         DESK.go("/mail");
         DESK.see("Approval voided: Packaging");
@@ -180,8 +180,7 @@ class ApprovalTest {
             finish("Coffee", approver);
         }
         DESK.sitDown("Tomas Brandt");
-        DESK.go("/vendors");
-        DESK.fill("Find", "Topsail");
+        DESK.go("/vendors?text=Topsail");
         DESK.pick("Topsail Coffee Roasters");
         DESK.press(Keys.ENTER);
         DESK.click("Propose a change…");

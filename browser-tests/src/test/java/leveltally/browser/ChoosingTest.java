@@ -45,11 +45,11 @@ class ChoosingTest {
         // one that is not due is taken in by one key and marked
         DESK.go("/due?check=2026-11-13&due=2026-11-01&next=none");
         DESK.see("taken");
-        ask("SA-403");
+        ask("FS-5133");
         DESK.see("not due");
         DESK.until(
                 "the answer offers to take it in",
-                () -> DESK.driver.switchTo().activeElement().getText().contains("Take SA-403 in"));
+                () -> DESK.driver.switchTo().activeElement().getText().contains("Take FS-5133 in"));
         DESK.type(Keys.ENTER);
         DESK.see("taken in by hand");
         DESK.see("forget 1 mark by hand");

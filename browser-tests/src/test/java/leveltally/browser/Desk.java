@@ -179,6 +179,15 @@ final class Desk {
         });
     }
 
+    /** Turns to a tab of the slip. */
+    void tab(String name) {
+        patience().withMessage("waiting for the tab " + name).until(d -> {
+            d.findElement(By.xpath("//button[@role='tab'][contains(., '" + name + "')]"))
+                    .click();
+            return true;
+        });
+    }
+
     /** Chooses an entry of a field by what it says. */
     void choose(String label, String entry) {
         patience().withMessage("waiting for “" + entry + "”").until(d -> {

@@ -7,7 +7,6 @@ import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -19,10 +18,12 @@ import leveltally.server.frame.Needs;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -70,14 +71,9 @@ class TrailController {
     /** The records found, newest first, a page before the given one. */
     @GetMapping
     List<TrailView> page(
-            @RequestParam(required = false) @Nullable Long person,
-            @RequestParam(required = false) @Nullable String deed,
-            @RequestParam(required = false) @Nullable String subject,
-            @RequestParam(required = false) @Nullable LocalDate from,
-            @RequestParam(required = false) @Nullable LocalDate until,
-            @RequestParam(required = false) @Nullable String text,
+            @ParameterObject @ModelAttribute TrailRows.Filter filter,
             @RequestParam(required = false) @Nullable Long before) {
-        return views(rows.page(new TrailRows.Filter(person, deed, subject, from, until, text), before, PAGE));
+        return views(rows.page(filter, before, PAGE));
     }
 
     @GetMapping("/deeds")
@@ -97,14 +93,7 @@ class TrailController {
 
     /** The records found as CSV, oldest first; the last row carries the head hash of the whole trail. */
     @GetMapping(value = "/csv", produces = Csv.TYPE)
-    ResponseEntity<StreamingResponseBody> csv(
-            @RequestParam(required = false) @Nullable Long person,
-            @RequestParam(required = false) @Nullable String deed,
-            @RequestParam(required = false) @Nullable String subject,
-            @RequestParam(required = false) @Nullable LocalDate from,
-            @RequestParam(required = false) @Nullable LocalDate until,
-            @RequestParam(required = false) @Nullable String text) {
-        TrailRows.Filter filter = new TrailRows.Filter(person, deed, subject, from, until, text);
+    ResponseEntity<StreamingResponseBody> csv(@ParameterObject @ModelAttribute TrailRows.Filter filter) {
         return download("trail.csv", Csv.TYPE + ";charset=UTF-8", out -> {
             Writer writer = new OutputStreamWriter(out, StandardCharsets.UTF_8);
             writer.write('\ufeff');
@@ -131,14 +120,7 @@ class TrailController {
 
     /** The same as JSON Lines, one record in a line; the last line is the head. */
     @GetMapping(value = "/jsonl", produces = LINES)
-    ResponseEntity<StreamingResponseBody> lines(
-            @RequestParam(required = false) @Nullable Long person,
-            @RequestParam(required = false) @Nullable String deed,
-            @RequestParam(required = false) @Nullable String subject,
-            @RequestParam(required = false) @Nullable LocalDate from,
-            @RequestParam(required = false) @Nullable LocalDate until,
-            @RequestParam(required = false) @Nullable String text) {
-        TrailRows.Filter filter = new TrailRows.Filter(person, deed, subject, from, until, text);
+    ResponseEntity<StreamingResponseBody> lines(@ParameterObject @ModelAttribute TrailRows.Filter filter) {
         return download("trail.jsonl", LINES, out -> {
             try (Writer writer = new OutputStreamWriter(out, StandardCharsets.UTF_8)) {
                 TrailRows.Head head = rows.each(filter, row -> write(writer, whole(row)));
