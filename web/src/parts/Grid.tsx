@@ -1,5 +1,5 @@
 import { useVirtualizer, defaultRangeExtractor } from "@tanstack/react-virtual";
-import type { KeyboardEvent, MouseEvent, ReactNode } from "react";
+import type { CSSProperties, KeyboardEvent, MouseEvent, ReactNode } from "react";
 import { useCallback, useEffect, useId, useMemo, useRef } from "react";
 import { singleKeys } from "./singleKeys";
 
@@ -182,7 +182,10 @@ export function Grid<R>(props: GridProps<R>) {
   };
 
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
+    <div
+      className="grid-list flex min-h-0 flex-1 flex-col"
+      style={{ "--rows": `${(items.length + 1) * ROW + 12}px` } as CSSProperties}
+    >
       <div
         aria-hidden
         className="border-hair text-faint grid shrink-0 items-center gap-x-3 overflow-hidden border-b px-4 text-[13px] font-semibold [scrollbar-gutter:stable]"
