@@ -136,7 +136,7 @@ function ConfirmMany({ changes }: { changes: Change[] }) {
               <b>{one.vendorName}</b>{" "}
               <span className="text-faint text-[13px]">
                 {one.after.slice(1).join(", ")}
-                {one.afterBank && `, account ${one.afterBank}`}; by {one.proposedBy}
+                {one.afterBank && `, ${one.afterBank}`}; by {one.proposedBy}
               </span>
             </li>
           ))}

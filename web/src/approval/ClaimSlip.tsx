@@ -178,7 +178,7 @@ function Check({ batch, claim }: { batch: Schemas["AskedView"]; claim: Schemas["
       {slip.data?.face && <Face page={slip.data.face} label={`Check to ${claim.payee}, not a check`} />}
       <p className="text-faint text-[13px]">
         Goes to {claim.address}
-        {claim.bank && `; account ${claim.bank}`}
+        {claim.bank && `; ${claim.bank}`}
       </p>
     </>
   );

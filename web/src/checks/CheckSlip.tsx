@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useRest } from "../parts/useRest";
+import { TrailFold } from "../audit/TrailOf";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { clock, longDate, shortDate } from "../parts/dates";
@@ -97,6 +98,7 @@ export function CheckSlip({ id }: { id: number }) {
           ))}
         </ol>
       </section>
+      <TrailFold key={number.id} subject={`check ${number.number}`} />
     </div>
   );
 }

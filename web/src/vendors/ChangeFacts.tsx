@@ -145,7 +145,7 @@ function Side({
           </div>
         ))}
         <div className={`text-[13px] ${fresh(bank) ? "font-bold" : "text-faint"}`}>
-          {bank ? `account ${bank}` : "no bank details"}
+          {bank || "no bank details"}
         </div>
       </td>
     </tr>

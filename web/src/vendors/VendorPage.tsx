@@ -254,7 +254,7 @@ function About({
             {[address.payee, ...address.lines].map((text, i) => (
               <div key={i}>{text}</div>
             ))}
-            {address.bank && <div className="text-faint text-[13px]">account {address.bank}</div>}
+            {address.bank && <div className="text-faint text-[13px]">{address.bank}</div>}
             {!address.inForce && (
               <div className="text-brass text-[13px]">waits for a second person; nothing is paid to it</div>
             )}
