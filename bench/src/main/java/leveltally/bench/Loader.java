@@ -38,7 +38,7 @@ final class Loader {
         }
         root.setAutoCommit(false);
         try (PreparedStatement vendor = root.prepareStatement(
-                        "INSERT INTO vendor VALUES (?, ?, ?, ?, ?, 'CHECK', 'USD', 'NET', 30, NULL, 0, 0, NULL, 0)");
+                        "INSERT INTO vendor VALUES (?, ?, ?, ?, ?, 'CHECK', 'USD', 'NET', 30, NULL, 0, 0, NULL, 0, FALSE)");
                 PreparedStatement place = root.prepareStatement(
                         "INSERT INTO remit_to (id, vendor_id, payee, address, postal_code, in_force)"
                                 + " VALUES (?, ?, ?, ?, ?, TRUE)")) {
