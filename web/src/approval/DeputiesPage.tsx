@@ -9,6 +9,7 @@ import { Button } from "../parts/Button";
 import { longDate, plusDays } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Grid, type Column } from "../parts/Grid";
+import { Field } from "../parts/Field";
 
 type Deputy = Schemas["DeputyView"];
 
@@ -116,8 +117,7 @@ function NameDeputy({ open, onClose }: { open: boolean; onClose: () => void }) {
       }}
     >
       <div className="grid grid-cols-2 gap-3">
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">For</span>
+        <Field label="For">
           <select
             value={person}
             disabled={!controller}
@@ -129,9 +129,8 @@ function NameDeputy({ open, onClose }: { open: boolean; onClose: () => void }) {
               </option>
             ))}
           </select>
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">Deputy</span>
+        </Field>
+        <Field label="Deputy">
           <select value={deputy} onChange={(event) => setDeputy(Number(event.target.value))}>
             <option value={0}>choose somebody</option>
             {approvers
@@ -142,15 +141,13 @@ function NameDeputy({ open, onClose }: { open: boolean; onClose: () => void }) {
                 </option>
               ))}
           </select>
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">From</span>
+        </Field>
+        <Field label="From">
           <input type="date" value={from} onChange={(event) => setFrom(event.target.value)} />
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">Until and with</span>
+        </Field>
+        <Field label="Until and with">
           <input type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
-        </label>
+        </Field>
       </div>
     </DeedDialog>
   );

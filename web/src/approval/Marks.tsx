@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import { shortDate } from "../parts/dates";
+import { Field } from "../parts/Field";
 
 type Mark = Schemas["MarkView"];
 type Fact = Schemas["FactView"];
@@ -128,8 +129,7 @@ function Answer({ mark, answer }: { mark: Mark; answer: (key: string, note: stri
         }
       }}
     >
-      <label className="flex flex-col gap-1">
-        <span className="text-faint text-[13px]">What the approvers should know</span>
+      <Field label="What the approvers should know" small>
         <textarea
           rows={2}
           maxLength={500}
@@ -137,7 +137,7 @@ function Answer({ mark, answer }: { mark: Mark; answer: (key: string, note: stri
           value={note}
           onChange={(event) => setNote(event.target.value)}
         />
-      </label>
+      </Field>
       <span className="flex gap-2">
         <Button type="submit" disabled={note.trim() === ""}>
           Send it along

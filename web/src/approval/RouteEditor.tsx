@@ -120,11 +120,7 @@ export function RouteEditor({
             ))}
           </ol>
           {editable && (
-            <Button
-              look="bare"
-              className="px-0"
-              onClick={() => put(i, { ...route, steps: [...route.steps, NEW_STEP] })}
-            >
+            <Button look="bare" onClick={() => put(i, { ...route, steps: [...route.steps, NEW_STEP] })}>
               Add a step
             </Button>
           )}

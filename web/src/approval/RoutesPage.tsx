@@ -11,6 +11,7 @@ import { DeedDialog } from "../parts/DeedDialog";
 import { ChoiceWord } from "../parts/Word";
 import { RouteEditor } from "./RouteEditor";
 import { TryOut } from "./TryOut";
+import { Field } from "../parts/Field";
 
 type Content = Schemas["PolicyContent"];
 type Kept = Schemas["KeptRoutes"];
@@ -217,8 +218,7 @@ function Page({
             toast(`The routes are in force from ${longDate(from)}.`);
           }}
         >
-          <label className="flex flex-col gap-1">
-            <span className="text-faint">In force from</span>
+          <Field label="In force from">
             <input
               type="date"
               className="self-start"
@@ -226,7 +226,7 @@ function Page({
               value={from}
               onChange={(event) => setFrom(event.target.value)}
             />
-          </label>
+          </Field>
           {warnings?.map((words) => (
             <p key={words} className="border-brass text-brass mt-2 border-l-4 pl-3">
               {words}

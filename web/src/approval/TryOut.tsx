@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, call, Refused, type Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import { RouteSteps } from "./RouteSteps";
+import { Field } from "../parts/Field";
 
 /** Which route a batch would take, and why: a batch there is, or one that is only thought of. */
 export function TryOut({
@@ -56,8 +57,7 @@ export function TryOut({
           }
         }}
       >
-        <label className="flex flex-col gap-1">
-          <span className="text-faint text-[13px]">A batch</span>
+        <Field label="A batch" small>
           <select value={batch} onChange={(event) => setBatch(event.target.value)}>
             <option value="">one that is only thought of</option>
             {batches.data?.map((one) => (
@@ -66,11 +66,10 @@ export function TryOut({
               </option>
             ))}
           </select>
-        </label>
+        </Field>
         {!batch && (
           <>
-            <label className="flex flex-col gap-1">
-              <span className="text-faint text-[13px]">Bank account</span>
+            <Field label="Bank account" small>
               <select value={account} onChange={(event) => setAccount(event.target.value)}>
                 {accounts.map((one) => (
                   <option key={one.id} value={one.id}>
@@ -78,26 +77,24 @@ export function TryOut({
                   </option>
                 ))}
               </select>
-            </label>
+            </Field>
             <div className="flex gap-2">
-              <label className="flex min-w-0 flex-1 flex-col gap-1">
-                <span className="text-faint text-[13px]">Total</span>
+              <Field label="Total" small className="min-w-0 flex-1">
                 <input
                   inputMode="decimal"
                   className="w-full text-right"
                   value={total}
                   onChange={(event) => setTotal(event.target.value)}
                 />
-              </label>
-              <label className="flex min-w-0 flex-1 flex-col gap-1">
-                <span className="text-faint text-[13px]">Largest payment</span>
+              </Field>
+              <Field label="Largest payment" small className="min-w-0 flex-1">
                 <input
                   inputMode="decimal"
                   className="w-full text-right"
                   value={largest}
                   onChange={(event) => setLargest(event.target.value)}
                 />
-              </label>
+              </Field>
             </div>
             <fieldset>
               <legend className="text-faint text-[13px]">Marks</legend>

@@ -161,7 +161,7 @@ export function TrailPage() {
                 at.subject
               )}
             </p>
-            <Button look="bare" className="self-start px-0" onClick={() => change({ subject: at.subject })}>
+            <Button look="bare" className="self-start" onClick={() => change({ subject: at.subject })}>
               Everything done to it
             </Button>
             <TrailFacts facts={at.facts} />

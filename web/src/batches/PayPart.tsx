@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { DeedDialog } from "../parts/DeedDialog";
+import { Field } from "../parts/Field";
 
 /** The amount to pay on one invoice; the server reckons the discount and says what it settles. */
 export function PayPart({
@@ -25,8 +26,7 @@ export function PayPart({
       deed={cash.trim() === "" ? "Pay all of it" : `Pay ${cash.trim()}`}
       run={() => run(cash.trim() === "" ? null : cash)}
     >
-      <label className="flex flex-col gap-1">
-        <span className="text-faint">Amount to pay; leave it empty to pay all</span>
+      <Field label="Amount to pay; leave it empty to pay all">
         <input
           value={cash}
           inputMode="decimal"
@@ -35,7 +35,7 @@ export function PayPart({
           onFocus={(event) => digit === "" && event.target.select()}
           onChange={(event) => setCash(event.target.value)}
         />
-      </label>
+      </Field>
       {state !== "DRAFT" && (
         <p className="border-brass mt-3 border-l-4 pl-3">
           This batch was sent for approval. A change makes it a draft again, and it must be approved anew.

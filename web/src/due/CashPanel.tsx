@@ -5,6 +5,7 @@ import { useSession } from "../frame/session";
 import { DeedDialog } from "../parts/DeedDialog";
 import type { Change, Question } from "./criteria";
 import type { DueView } from "./useDueList";
+import { Field } from "../parts/Field";
 
 /** The cash there is, line by line, and the four ways to spend a limit side by side. */
 export function CashPanel({
@@ -181,14 +182,12 @@ function CashDeeds({
       <div className="flex flex-col gap-3">
         {!floor && (
           <>
-            <label className="flex flex-col gap-1">
-              <span className="text-faint">Day at the bank</span>
+            <Field label="Day at the bank">
               <input type="date" value={date} max={today} onChange={(event) => setDate(event.target.value)} />
-            </label>
-            <label className="flex flex-col gap-1">
-              <span className="text-faint">What it is</span>
+            </Field>
+            <Field label="What it is">
               <input value={text} maxLength={120} onChange={(event) => setText(event.target.value)} />
-            </label>
+            </Field>
           </>
         )}
         <label className="flex flex-col gap-1">

@@ -5,6 +5,7 @@ import { api, call, Refused } from "../api/client";
 import { clock } from "../parts/dates";
 import { Word } from "../parts/Word";
 import { addressOf, type Change, type Question } from "./criteria";
+import { Field } from "../parts/Field";
 
 /** Sentences kept under a name: one's own, those others share, and what came of the last run of each. */
 export function KeptCriteria({ question, change }: { question: Question; change: Change }) {
@@ -85,10 +86,9 @@ function Kept({ question, change, close }: { question: Question; change: Change;
           void doing(call(api.POST("/api/criteria", { body: { name, shared, question } })));
         }}
       >
-        <label className="flex flex-col gap-1">
-          <span className="text-faint text-[13px]">Keep this sentence as</span>
+        <Field label="Keep this sentence as" small>
           <input value={name} maxLength={60} required onChange={(event) => setName(event.target.value)} />
-        </label>
+        </Field>
         <label className="flex items-center gap-2">
           <input
             type="checkbox"

@@ -7,6 +7,7 @@ import { shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import type { Question } from "./criteria";
 import type { DueView } from "./useDueList";
+import { Field } from "../parts/Field";
 
 /** Name, note and ledger date of a new batch. */
 export function MakeBatch({
@@ -46,8 +47,7 @@ export function MakeBatch({
       }}
     >
       <div className="flex flex-col gap-3">
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">Name</span>
+        <Field label="Name">
           <input
             value={name}
             maxLength={80}
@@ -55,20 +55,18 @@ export function MakeBatch({
             autoFocus
             onChange={(event) => setName(event.target.value)}
           />
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">Ledger date</span>
+        </Field>
+        <Field label="Ledger date">
           <input
             type="date"
             value={ledgerDate}
             required
             onChange={(event) => setLedgerDate(event.target.value)}
           />
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">Note for the approver</span>
+        </Field>
+        <Field label="Note for the approver">
           <textarea value={note} maxLength={500} rows={2} onChange={(event) => setNote(event.target.value)} />
-        </label>
+        </Field>
       </div>
     </DeedDialog>
   );

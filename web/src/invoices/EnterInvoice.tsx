@@ -6,6 +6,7 @@ import { useSession } from "../frame/session";
 import { Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { shortDate } from "../parts/dates";
+import { Field } from "../parts/Field";
 
 interface LineEntry {
   account: string;
@@ -202,15 +203,13 @@ export function EnterInvoice() {
           }}
         >
           <div className="grid grid-cols-[120px_minmax(200px,1.4fr)_1fr_150px_130px] gap-3 max-[1100px]:grid-cols-2">
-            <label className="flex flex-col gap-1">
-              <span className="text-faint text-[13px]">What it is</span>
+            <Field label="What it is" small>
               <select value={kind} onChange={(event) => setKind(event.target.value as typeof kind)}>
                 <option value="INVOICE">invoice</option>
                 <option value="CREDIT">credit</option>
               </select>
-            </label>
-            <label className="flex flex-col gap-1">
-              <span className="text-faint text-[13px]">Vendor, by number or name</span>
+            </Field>
+            <Field label="Vendor, by number or name" small>
               <input
                 name="vendor"
                 list="vendors-known"
@@ -229,9 +228,8 @@ export function EnterInvoice() {
                   </option>
                 ))}
               </datalist>
-            </label>
-            <label className="flex flex-col gap-1">
-              <span className="text-faint text-[13px]">Their reference</span>
+            </Field>
+            <Field label="Their reference" small>
               <input
                 name="reference"
                 maxLength={40}
@@ -239,18 +237,16 @@ export function EnterInvoice() {
                 onChange={(event) => setHead({ ...head, reference: event.target.value })}
                 {...fault("reference")}
               />
-            </label>
-            <label className="flex flex-col gap-1">
-              <span className="text-faint text-[13px]">Invoice date</span>
+            </Field>
+            <Field label="Invoice date" small>
               <input
                 type="date"
                 name="date"
                 value={head.date}
                 onChange={(event) => setHead({ ...head, date: event.target.value })}
               />
-            </label>
-            <label className="flex flex-col gap-1">
-              <span className="text-faint text-[13px]">Without discount</span>
+            </Field>
+            <Field label="Without discount" small>
               <input
                 name="apart"
                 inputMode="decimal"
@@ -259,7 +255,7 @@ export function EnterInvoice() {
                 onChange={(event) => setHead({ ...head, apart: event.target.value })}
                 {...fault("notDiscountable")}
               />
-            </label>
+            </Field>
           </div>
           <table className="w-full max-w-3xl">
             <thead className="text-faint text-left text-[13px]">

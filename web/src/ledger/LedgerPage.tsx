@@ -79,7 +79,7 @@ function LockPart({ period }: { period: Schemas["PeriodView"] }) {
   const path = { params: { path: { month: period.month } } };
   return (
     <>
-      <Button look="bare" className="px-0" onClick={() => setAsking(true)}>
+      <Button look="bare" onClick={() => setAsking(true)}>
         {period.locked ? "Unlock it…" : "Lock it…"}
       </Button>
       <DeedDialog

@@ -2,6 +2,7 @@ import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 import { useState } from "react";
 import { api, call } from "../api/client";
+import { Field } from "./Field";
 
 /** An underlined word of a sentence; it opens its choice in place. */
 export function Word({
@@ -119,14 +120,13 @@ function DayForm({
           }}
         />
       </label>
-      <label className="flex flex-col gap-1">
-        <span className="text-faint text-[13px]">or in words that move with the day</span>
+      <Field label="or in words that move with the day" small>
         <input
           value={words}
           placeholder="next Friday, in 10 days, end of month"
           onChange={(event) => setWords(event.target.value)}
         />
-      </label>
+      </Field>
       {refused && (
         <p role="alert" className="text-rust text-[13px]">
           {refused}

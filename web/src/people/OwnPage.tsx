@@ -6,6 +6,7 @@ import { useSession } from "../frame/session";
 import { Figure, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { SessionList } from "./SessionList";
+import { Field } from "../parts/Field";
 
 /** One's own sessions and password. */
 export function OwnPage() {
@@ -66,24 +67,22 @@ function Password() {
       }}
     >
       <h2 className="text-base font-bold">Change your password</h2>
-      <label className="flex flex-col gap-1">
-        <span className="text-faint">Present password</span>
+      <Field label="Present password">
         <input
           type="password"
           autoComplete="current-password"
           value={old}
           onChange={(event) => setOld(event.target.value)}
         />
-      </label>
-      <label className="flex flex-col gap-1">
-        <span className="text-faint">New password, 12 characters or more, none of the common ones</span>
+      </Field>
+      <Field label="New password, 12 characters or more, none of the common ones">
         <input
           type="password"
           autoComplete="new-password"
           value={password}
           onChange={(event) => setPassword(event.target.value)}
         />
-      </label>
+      </Field>
       <Button type="submit" look="deed" className="self-start" disabled={!old || !password}>
         Change the password
       </Button>

@@ -10,6 +10,7 @@ import { clock } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Grid, type Column } from "../parts/Grid";
 import { SessionList } from "./SessionList";
+import { Field } from "../parts/Field";
 
 type Member = Schemas["MemberView"];
 type Role = Member["roles"][number];
@@ -232,29 +233,25 @@ function PersonDialog({
     >
       <div className="flex flex-col gap-3">
         {!person && (
-          <label className="flex flex-col gap-1">
-            <span className="text-faint">Name to sign in with</span>
+          <Field label="Name to sign in with">
             <input value={signIn} autoComplete="off" onChange={(event) => setSignIn(event.target.value)} />
-          </label>
+          </Field>
         )}
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">Full name</span>
+        <Field label="Full name">
           <input value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">Mail address, empty for no mail</span>
+        </Field>
+        <Field label="Mail address, empty for no mail">
           <input value={email} maxLength={120} onChange={(event) => setEmail(event.target.value)} />
-        </label>
+        </Field>
         {!person && (
-          <label className="flex flex-col gap-1">
-            <span className="text-faint">First password, 12 characters or more, told by another way</span>
+          <Field label="First password, 12 characters or more, told by another way">
             <input
               type="password"
               autoComplete="new-password"
               value={password}
               onChange={(event) => setPassword(event.target.value)}
             />
-          </label>
+          </Field>
         )}
         <fieldset disabled={person?.id === session.personId} className="flex flex-col">
           <legend className="text-faint">Roles</legend>
@@ -304,15 +301,14 @@ function PasswordDialog({
         await done(`${person.name} has a new password; their sessions ended.`);
       }}
     >
-      <label className="flex flex-col gap-1">
-        <span className="text-faint">Password, 12 characters or more, told by another way</span>
+      <Field label="Password, 12 characters or more, told by another way">
         <input
           type="password"
           autoComplete="new-password"
           value={password}
           onChange={(event) => setPassword(event.target.value)}
         />
-      </label>
+      </Field>
     </DeedDialog>
   );
 }

@@ -5,6 +5,7 @@ import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Vial } from "../parts/Vial";
+import { Field } from "../parts/Field";
 
 /** Every law, checked on the live data now. */
 export function ProofPage() {
@@ -104,15 +105,14 @@ function KeptHead() {
           setFound(await call(api.GET("/api/proof/head", { params: { query: { hash } } })));
         }}
       >
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">The head hash, as a proof or an export printed it</span>
+        <Field label="The head hash, as a proof or an export printed it">
           <textarea
             rows={2}
             className="font-mono"
             value={hash}
             onChange={(event) => setHash(event.target.value)}
           />
-        </label>
+        </Field>
         {found && (
           <p
             role="status"

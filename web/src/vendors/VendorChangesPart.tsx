@@ -4,6 +4,7 @@ import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { DeedDialog } from "../parts/DeedDialog";
 import { ChangeFacts } from "./ChangeFacts";
+import { Field } from "../parts/Field";
 
 type Vendor = Schemas["VendorView"];
 type Address = Schemas["AddressView"];
@@ -87,77 +88,60 @@ export function ProposeChange({
       }}
     >
       <div className="flex flex-col gap-3">
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">Payee</span>
+        <Field label="Payee">
           <input value={payee} maxLength={120} onChange={(event) => setPayee(event.target.value)} />
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">Address, one to five lines</span>
+        </Field>
+        <Field label="Address, one to five lines">
           <textarea rows={3} value={lines} onChange={(event) => setLines(event.target.value)} />
-        </label>
-        <label className="flex flex-col gap-1 self-start">
-          <span className="text-faint">Postal code</span>
+        </Field>
+        <Field label="Postal code" className="self-start">
           <input
             className="w-40"
             maxLength={20}
             value={postalCode}
             onChange={(event) => setPostalCode(event.target.value)}
           />
-        </label>
+        </Field>
         <fieldset className="flex flex-col gap-1">
           <legend className="text-faint">Bank details</legend>
-          {address && (
-            <label className="flex items-center gap-2">
-              <input
-                type="radio"
-                name="bank"
-                className="min-h-0"
-                checked={bank === "KEEP"}
-                onChange={() => setBank("KEEP")}
-              />
-              as they are ({address.bank || "none"})
-            </label>
-          )}
-          <label className="flex items-center gap-2">
-            <input
-              type="radio"
-              name="bank"
-              className="min-h-0"
-              checked={bank === "NONE"}
-              onChange={() => setBank("NONE")}
-            />
-            none
-          </label>
-          <label className="flex items-center gap-2">
-            <input
-              type="radio"
-              name="bank"
-              className="min-h-0"
-              checked={bank === "NEW"}
-              onChange={() => setBank("NEW")}
-            />
-            new ones
-          </label>
+          {(
+            [
+              ["KEEP", `as they are (${address?.bank || "none"})`],
+              ["NONE", "none"],
+              ["NEW", "new ones"],
+            ] as const
+          )
+            .filter(([value]) => address || value !== "KEEP")
+            .map(([value, words]) => (
+              <label key={value} className="flex items-center gap-2">
+                <input
+                  type="radio"
+                  name="bank"
+                  className="min-h-0"
+                  checked={bank === value}
+                  onChange={() => setBank(value)}
+                />
+                {words}
+              </label>
+            ))}
           {bank === "NEW" && (
             <div className="flex flex-wrap gap-3 pl-6">
-              <label className="flex flex-col gap-1">
-                <span className="text-faint text-[13px]">Routing number, empty for an IBAN</span>
+              <Field label="Routing number, empty for an IBAN" small>
                 <input
                   className="w-40 font-mono"
                   value={routing}
                   autoComplete="off"
                   onChange={(event) => setRouting(event.target.value)}
                 />
-              </label>
-              <label className="flex flex-col gap-1">
-                <span className="text-faint text-[13px]">Account number or IBAN</span>
+              </Field>
+              <Field label="Account number or IBAN" small>
                 <input
                   className="w-64 font-mono"
                   value={account}
                   autoComplete="off"
                   onChange={(event) => setAccount(event.target.value)}
                 />
-              </label>
+              </Field>
             </div>
           )}
         </fieldset>

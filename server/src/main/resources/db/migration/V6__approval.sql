@@ -174,7 +174,12 @@ ALTER TABLE approval
   ADD COLUMN on_behalf_of BIGINT REFERENCES person (id),
   ADD COLUMN business_date DATE;
 UPDATE approval SET on_behalf_of = person_id, business_date = DATE(at);
-ALTER TABLE approval MODIFY on_behalf_of BIGINT NOT NULL, MODIFY business_date DATE NOT NULL;
+ALTER TABLE approval
+  MODIFY on_behalf_of BIGINT NOT NULL,
+  MODIFY business_date DATE NOT NULL,
+  -- whoever approved a step may still send the batch back, but nobody says the same twice
+  DROP INDEX batch_id,
+  ADD UNIQUE (batch_id, round, person_id, outcome);
 
 ALTER TABLE claim
   ADD COLUMN bank_sealed VARCHAR(400),

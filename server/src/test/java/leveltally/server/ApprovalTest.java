@@ -32,6 +32,7 @@ import leveltally.server.approval.Reminders;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
 import leveltally.server.mail.Postman;
+import leveltally.server.marks.MarkAnswers;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -176,6 +177,9 @@ class ApprovalTest {
         // Ruth answered for Aldo, so neither of them takes the second step
         assertThatThrownBy(() -> approve(aldo(), large)).hasMessageContaining("somebody else must take this step");
         approve(maren(), large);
+        assertThatThrownBy(() -> bean(Deputies.class)
+                        .name(aldo(), aldo().person(), ruth().person(), App.TODAY, App.TODAY.plusDays(3)))
+                .hasMessageContaining("on some of these days already");
         long deputy = App.number("SELECT MAX(id) FROM deputy");
         assertThatThrownBy(() -> bean(Deputies.class).end(maren(), deputy)).hasMessageContaining("your own deputies");
         bean(Deputies.class).end(aldo(), deputy);
@@ -202,6 +206,22 @@ class ApprovalTest {
         long next = App.nextNumber();
         App.numbered(batch);
         assertThat(App.nextNumber()).isEqualTo(next + 1);
+    }
+
+    @Test
+    void whoApprovedMayThinkBetterOfItButExplainsNothing() {
+        BatchId batch = sent(invoice("Coaming Timber", "12040.29"));
+        approve(maren(), batch);
+        Actor clerkToo = new Actor(
+                maren().person(), "Maren", Set.of(Role.CLERK, Role.APPROVER), App.TODAY, Instant.now(), "test");
+        assertThatThrownBy(() -> bean(MarkAnswers.class).answer(clerkToo, batch, "FAR_ABOVE 1 x", "it is fine"))
+                .hasMessageContaining("somebody else says what its marks are about");
+        approvals.sendBack(maren(), batch, "I looked again: the crane is not in it", Map.of());
+        assertThat(state(batch)).isEqualTo(BatchState.DRAFT);
+        // an edit by somebody whose approval is void already breaks no law
+        drafting.takeOut(clerkToo, batch, version(batch), Set.of(App.invoiceOf(batch)));
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+        drafting.withdraw(ines(), batch, version(batch));
     }
 
     @Test

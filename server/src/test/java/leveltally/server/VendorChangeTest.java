@@ -157,6 +157,18 @@ class VendorChangeTest {
                 vendor,
                 new VendorChanges.Wanted(
                         null, "Eider Down Bedding", List.of("3 Loft Lane"), "41000", false, null, "their web page"));
+        assertThatThrownBy(() -> changes.propose(
+                        ines(),
+                        vendor,
+                        new VendorChanges.Wanted(
+                                null,
+                                "Eider Down Bedding",
+                                List.of("3 Loft Lane"),
+                                "41000",
+                                false,
+                                null,
+                                "their web page")))
+                .hasMessageContaining("waits for a second person already");
         long further = App.number("SELECT remit_to_id FROM vendor_change WHERE id = ?", change);
         assertThat(App.number("SELECT COUNT(*) FROM remit_to WHERE id = ? AND in_force", further))
                 .isZero();

@@ -7,6 +7,7 @@ import java.util.Set;
 import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.people.PersonId;
+import leveltally.core.vendors.TwoPeople;
 
 /**
  * Who may answer a step (law L7): nobody approves what they prepared or changed, nor two steps of one route, nor a payment
@@ -32,7 +33,7 @@ public record Answering(
             throw Refusal.notAllowed(
                     "own-vendor-change",
                     "You proposed or confirmed a change of " + vendor + " in the last "
-                            + leveltally.core.vendors.TwoPeople.DAYS
+                            + TwoPeople.DAYS
                             + " days, so somebody else must approve a payment to it. Strike that payment, or leave the "
                             + "batch to others.");
         }
@@ -46,9 +47,15 @@ public record Answering(
                 .findFirst();
     }
 
-    /** The same for striking a payment or sending the batch back: whoever changed a vendor may do that. */
+    /**
+     * The same for striking a payment or sending the batch back. Whoever changed a vendor may do that, and whoever approved
+     * an earlier step may think better of it: neither lets a payment out.
+     */
     public Approver decline(Approver person, List<Approver> standsInFor) {
-        check(person.id());
+        refuseOwnWork(person.id());
+        if (approvers.contains(person.id())) {
+            return person;
+        }
         return new Answering(step, escalated, hands, approvers, Map.of()).onBehalf(person, standsInFor);
     }
 
@@ -60,11 +67,15 @@ public record Answering(
                                 + "” waits for others, not for you. See on the batch who is asked."));
     }
 
-    private void check(PersonId person) {
+    private void refuseOwnWork(PersonId person) {
         if (hands.contains(person)) {
             throw Refusal.notAllowed(
                     "own-work", "You prepared or changed this batch, so somebody else must approve it.");
         }
+    }
+
+    private void check(PersonId person) {
+        refuseOwnWork(person);
         if (approvers.contains(person)) {
             throw Refusal.notAllowed(
                     "second-step", "You answered for this batch already, so somebody else must take this step.");

@@ -51,6 +51,11 @@ class RouteTest {
         rejects("own-work", () -> at(FIRST).approve(BOTH, List.of()));
         Answering second = new Answering(FIRST, false, Set.of(), Set.of(MAREN.id()), Map.of());
         rejects("second-step", () -> second.approve(MAREN, List.of()));
+        assertThat(second.decline(MAREN, List.of()))
+                .as("may think better of it")
+                .isEqualTo(MAREN);
+        rejects("own-work", () -> at(FIRST).decline(BOTH, List.of()));
+        rejects("not-asked", () -> second.decline(RUTH, List.of()));
         Answering changed = new Answering(FIRST, false, Set.of(), Set.of(), Map.of(ALDO.id(), "Bollard Foundry"));
         rejects("own-vendor-change", () -> changed.approve(ALDO, List.of()));
         assertThat(changed.decline(ALDO, List.of())).as("may strike it").isEqualTo(ALDO);

@@ -85,6 +85,18 @@ public class Deputies {
             throw Refusal.invalidField(
                     "days", "until", "The last day lies before the first, or is over. Choose days from today on.");
         }
+        boolean twice = all().stream()
+                .anyMatch(one -> !one.ended()
+                        && one.personId() == person.value()
+                        && one.deputyId() == deputy.value()
+                        && !one.from().isAfter(until)
+                        && !one.until().isBefore(from));
+        if (twice) {
+            throw Refusal.conflict(
+                    "deputy-already",
+                    standing + " stands in for " + who + " on some of these days already. End that first, or choose"
+                            + " other days.");
+        }
         jdbc.sql("INSERT INTO deputy (id, person_id, deputy_id, from_day, until_day, named_by, named_at, version)"
                         + " VALUES (?, ?, ?, ?, ?, ?, ?, 0)")
                 .params(

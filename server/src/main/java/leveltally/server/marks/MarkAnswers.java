@@ -51,6 +51,7 @@ public class MarkAnswers {
         if (note.isBlank()) {
             throw Refusal.invalidField("note-missing", "note", "Say what you found out about this mark.");
         }
+        refuseWhoApproved(by, batch);
         batches.addHand(id, by);
         jdbc.sql("INSERT INTO mark_answer (id, batch_id, mark_key, note, person_id, at) VALUES (?, ?, ?, ?, ?, ?)")
                 .params(List.of(
@@ -62,6 +63,21 @@ public class MarkAnswers {
                         Timestamp.from(by.now())))
                 .update();
         audit.record(by, "answer mark", "batch " + id.value(), Map.of("mark", kind, "note", note.strip()));
+    }
+
+    /** An explanation is a hand in the batch, so it comes from nobody who approved it already (law L7). */
+    private void refuseWhoApproved(Actor by, Batch batch) {
+        long approved = jdbc.sql("SELECT COUNT(*) FROM approval WHERE batch_id = :batch AND round = :round"
+                        + " AND outcome = 'APPROVED' AND :person IN (person_id, on_behalf_of)")
+                .param("batch", batch.id().value())
+                .param("round", batch.approvalRound())
+                .param("person", by.person().value())
+                .query(Long.class)
+                .single();
+        if (approved > 0) {
+            throw Refusal.notAllowed(
+                    "approved-already", "You approved this batch, so somebody else says what its marks are about.");
+        }
     }
 
     /** A mark's key begins with its kind. */

@@ -122,7 +122,7 @@ final class LawQueries {
                 FROM approval a JOIN person p ON p.id = a.person_id
                 JOIN (SELECT k.batch_id, k.person_id, q.name FROM batch_hand k JOIN person q ON q.id = k.person_id) h
                   ON h.batch_id = a.batch_id AND h.person_id IN (a.person_id, a.on_behalf_of)
-                WHERE a.outcome = 'APPROVED'
+                JOIN batch b ON b.id = a.batch_id AND b.approval_round = a.round WHERE a.outcome = 'APPROVED'
                 """,
                 """
                 SELECT CONCAT(p.name, ' answered batch ', a.batch_id, ' twice, in steps ', a.step, ' and ', o.step)

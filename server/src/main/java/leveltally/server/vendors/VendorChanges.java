@@ -145,6 +145,7 @@ public class VendorChanges {
         }
         WorkIds.Supply supply = ids.supply();
         if (at == null) {
+            refuseTwice(vendor, after);
             at = supply.next();
             insertPlaces(List.<Object[]>of(new Object[] {
                 at,
@@ -162,6 +163,25 @@ public class VendorChanges {
                 row(by, id, vendor.value(), at, before, after, wanted.why().strip())));
         audit.record(by, "propose vendor change", subject(vendor.value()), told(what, before, after, wanted.why()));
         return id;
+    }
+
+    /** A second click would wait beside the first. */
+    private void refuseTwice(VendorId vendor, Place wanted) {
+        // the vendor's row is locked, so that two clicks come one after the other
+        jdbc.sql("SELECT id FROM vendor WHERE id = ? FOR UPDATE")
+                .param(vendor.value())
+                .query(Long.class)
+                .optional()
+                .orElseThrow(() -> Refusal.notFound("no-vendor", "There is no such vendor. Choose one from the list."));
+        long same = jdbc.sql("SELECT COUNT(*) FROM vendor_change WHERE vendor_id = ? AND state = 'PROPOSED'"
+                        + " AND after_payee = ? AND after_address = ? AND after_bank_key = ?")
+                .params(vendor.value(), wanted.payee, wanted.address, wanted.bankKey)
+                .query(Long.class)
+                .single();
+        if (same > 0) {
+            throw Refusal.conflict(
+                    "change-waits", "The same address waits for a second person already. Look at the vendor.");
+        }
     }
 
     private static void check(Wanted wanted) {
