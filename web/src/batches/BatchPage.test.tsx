@@ -1,0 +1,227 @@
+import { cleanup, screen, within } from "@testing-library/react";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Schemas } from "../api/client";
+import { Problem, serve, type Answers } from "../parts/served";
+import { BatchPage } from "./BatchPage";
+
+const line = (invoice: number, reference: string, cash: string): Schemas["LineView"] => ({
+  invoice,
+  kind: "INVOICE",
+  reference,
+  invoiceDate: "2026-10-14",
+  dueDate: "2026-11-13",
+  open: cash,
+  gross: cash,
+  discount: "",
+  credit: "",
+  cash,
+  part: false,
+  byHand: false,
+  hidden: false,
+  ownCheck: false,
+  held: "",
+});
+const batch = (more: Partial<Schemas["BatchView"]> = {}): Schemas["BatchView"] => ({
+  id: 7,
+  version: 4,
+  name: "Week 46",
+  note: "",
+  account: 1,
+  accountName: "Operations",
+  currency: "USD",
+  method: "CHECK",
+  checkDate: "2026-11-13",
+  ledgerDate: "2026-11-13",
+  state: "DRAFT",
+  stateWords: "draft",
+  preparedBy: "Ines Okafor",
+  hands: ["Ines Okafor"],
+  amount: "1,392.60",
+  saved: "0.00",
+  credited: "0.00",
+  claims: [
+    {
+      id: 1,
+      vendor: 10,
+      payee: "Gannet Rope Walk",
+      address: "1 Quay",
+      remitTo: 100,
+      amount: "1,392.60",
+      apart: false,
+      stubNote: "",
+      held: "",
+      lines: [line(11, "GRW 2217", "1,392.60")],
+    },
+  ],
+  approvals: [],
+  edits: [],
+  order: "payee name",
+  gathered: false,
+  ...more,
+});
+const mark = {
+  key: "DUPLICATE 11 12",
+  kind: "DUPLICATE",
+  words: "possible duplicate",
+  reason: "GRW 2217 may be a duplicate of GRW 2271.",
+  facts: [],
+};
+const looks = (more: object = {}) => ({ marks: [{ claim: 1, marks: [mark] }], notes: [], struck: [], ...more });
+const route = {
+  route: "Over a limit",
+  why: "a payment is marked: possible duplicate",
+  sent: false,
+  steps: [],
+  considered: [],
+  shortOf: "",
+};
+
+function open(view: Schemas["BatchView"], answers: Answers = {}, roles = ["CLERK"], at = "/batches/7") {
+  return serve(<BatchPage />, {
+    path: "/batches/:id",
+    at,
+    roles,
+    answers: {
+      "GET /api/batches/{id}": view,
+      "GET /api/batches/{id}/looks": looks(),
+      "GET /api/batches/{id}/route": route,
+      "GET /api/batches/{id}/level": { level: true, tallies: [], vials: [], voidedCount: 0, voided: "0.00" },
+      "GET /api/slips/claims/{batch}/{claim}": { title: "As it will be paid", address: [] },
+      "GET /api/trail/of": [],
+      ...answers,
+    },
+  });
+}
+
+const list = () => screen.findByRole("grid", { name: "Lines of the batch" });
+
+describe("a batch", () => {
+  afterEach(() => {
+    cleanup();
+    vi.restoreAllMocks();
+  });
+
+  it("shows its marks in the draft, before anybody is asked", async () => {
+    open(batch());
+    expect(within(await list()).getAllByRole("row")[0]!.textContent).toContain("possible duplicate");
+    expect(await screen.findByText("payment to look at")).toBeTruthy();
+    (await list()).focus();
+    expect(await screen.findByText("GRW 2217 may be a duplicate of GRW 2271.")).toBeTruthy();
+  });
+
+  it("takes the clerk's answer to a mark", async () => {
+    const { user, sent } = open(batch(), {
+      "POST /api/batches/{id}/marks": looks({
+        marks: [{ claim: 1, marks: [{ ...mark, answer: "two deliveries", answeredBy: "Ines Okafor" }] }],
+      }),
+    });
+    (await list()).focus();
+    await user.click(await screen.findByRole("button", { name: "Say what you found out…" }));
+    await user.type(screen.getByLabelText("What the approvers should know"), "two deliveries");
+    await user.click(screen.getByRole("button", { name: "Send it along" }));
+    expect(sent).toEqual([
+      { path: "/api/batches/7/marks", body: { key: "DUPLICATE 11 12", note: "two deliveries" } },
+    ]);
+    expect(await screen.findByText(/“two deliveries”/)).toBeTruthy();
+  });
+
+  it("lets nobody but a clerk answer, and nobody once it is approved", async () => {
+    open(batch({ state: "IN_APPROVAL", stateWords: "in approval" }), {}, ["AUDITOR"]);
+    (await list()).focus();
+    await screen.findByText("GRW 2217 may be a duplicate of GRW 2271.");
+    expect(screen.queryByRole("button", { name: "Say what you found out…" })).toBeNull();
+    cleanup();
+    open(batch({ state: "APPROVED", stateWords: "approved" }));
+    (await list()).focus();
+    await screen.findByText("GRW 2217 may be a duplicate of GRW 2271.");
+    expect(screen.queryByRole("button", { name: "Say what you found out…" })).toBeNull();
+  });
+
+  it("says which route it will take before it is sent", async () => {
+    const { user, sent } = open(batch(), { "POST /api/batches/{id}/send": undefined });
+    await user.click(await screen.findByRole("button", { name: "Send for approval…" }));
+    const dialog = screen.getByRole("dialog");
+    expect(await within(dialog).findByText("Over a limit")).toBeTruthy();
+    await user.click(within(dialog).getByRole("button", { name: "Send for approval" }));
+    expect(sent).toEqual([{ path: "/api/batches/7/send", body: { version: 4 } }]);
+  });
+
+  it("keeps the question open when nobody is left to approve", async () => {
+    const { user } = open(batch(), {
+      "POST /api/batches/{id}/send": new Problem(409, "nobody-left", "The route “Strict” cannot be completed."),
+    });
+    await user.click(await screen.findByRole("button", { name: "Send for approval…" }));
+    await user.click(screen.getByRole("button", { name: "Send for approval" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("cannot be completed");
+  });
+
+  it("shows what the approver noted, where it belongs", async () => {
+    open(batch({ sentBackReason: "see the note at single payments" }), {
+      "GET /api/batches/{id}/looks": looks({
+        notes: [{ claim: 1, payee: "Gannet Rope Walk", note: "ask them", who: "Maren Lindqvist", round: 1 }],
+      }),
+    });
+    expect(await screen.findByText("see the note at single payments")).toBeTruthy();
+    expect(within(await list()).getAllByRole("row")[0]!.textContent).toContain("noted by the approver");
+    (await list()).focus();
+    expect(await screen.findByText(/“ask them”/)).toBeTruthy();
+  });
+
+  it("tells of every answer it got, the void ones, too, and of what was struck", async () => {
+    open(
+      batch({
+        approvals: [
+          {
+            who: "Ruth Castellane",
+            onBehalfOf: "Aldo Ferreira",
+            outcome: "APPROVED",
+            reason: "",
+            at: "2026-11-12T09:00:00Z",
+            counts: true,
+          },
+          { who: "Maren Lindqvist", outcome: "APPROVED", reason: "", at: "2026-11-12T08:00:00Z", counts: false },
+          {
+            who: "Maren Lindqvist",
+            outcome: "SENT_BACK",
+            reason: "look again",
+            at: "2026-11-12T07:00:00Z",
+            counts: false,
+          },
+        ],
+      }),
+      {
+        "GET /api/batches/{id}/looks": looks({
+          struck: [
+            {
+              payee: "Kittiwake",
+              amount: "50.00",
+              reason: "wrong sizes",
+              who: "Aldo Ferreira",
+              at: "2026-11-12T08:00:00Z",
+              round: 1,
+            },
+          ],
+        }),
+      },
+      ["CLERK"],
+      "/batches/7?panel=approval",
+    );
+    const answers = (await screen.findAllByRole("listitem")).map((item) => item.textContent);
+    expect(answers[0]).toContain("Ruth Castellane for Aldo Ferreira approved");
+    expect(answers[1]).toContain("(void: changed afterwards)");
+    expect(answers[2]).toContain("sent it back");
+    expect(answers[2]).toContain("look again");
+    expect(await screen.findByText("Kittiwake 50.00")).toBeTruthy();
+    expect(screen.getByText(/wrong sizes/)).toBeTruthy();
+  });
+
+  it("leads an approver to the page where it is answered", async () => {
+    open(batch({ state: "IN_APPROVAL", stateWords: "in approval" }), {}, ["APPROVER"]);
+    const link = await screen.findByRole("link", { name: "Look and answer" });
+    expect(link.getAttribute("href")).toBe("/approval/7");
+    cleanup();
+    open(batch({ state: "IN_APPROVAL", stateWords: "in approval" }));
+    await list();
+    expect(screen.queryByRole("link", { name: "Look and answer" })).toBeNull();
+  });
+});
