@@ -66,7 +66,12 @@ const mark = {
   reason: "GRW 2217 may be a duplicate of GRW 2271.",
   facts: [],
 };
-const looks = (more: object = {}) => ({ marks: [{ claim: 1, marks: [mark] }], notes: [], struck: [], ...more });
+const looks = (more: object = {}) => ({
+  marks: [{ claim: 1, marks: [mark] }],
+  notes: [],
+  struck: [],
+  ...more,
+});
 const route = {
   route: "Over a limit",
   why: "a payment is marked: possible duplicate",
@@ -103,8 +108,8 @@ describe("a batch", () => {
 
   it("shows its marks in the draft, before anybody is asked", async () => {
     open(batch());
-    expect(within(await list()).getAllByRole("row")[0]!.textContent).toContain("possible duplicate");
     expect(await screen.findByText("payment to look at")).toBeTruthy();
+    expect(within(await list()).getAllByRole("row")[0]!.textContent).toContain("possible duplicate");
     (await list()).focus();
     expect(await screen.findByText("GRW 2217 may be a duplicate of GRW 2271.")).toBeTruthy();
   });
@@ -148,7 +153,11 @@ describe("a batch", () => {
 
   it("keeps the question open when nobody is left to approve", async () => {
     const { user } = open(batch(), {
-      "POST /api/batches/{id}/send": new Problem(409, "nobody-left", "The route “Strict” cannot be completed."),
+      "POST /api/batches/{id}/send": new Problem(
+        409,
+        "nobody-left",
+        "The route “Strict” cannot be completed.",
+      ),
     });
     await user.click(await screen.findByRole("button", { name: "Send for approval…" }));
     await user.click(screen.getByRole("button", { name: "Send for approval" }));
@@ -162,6 +171,7 @@ describe("a batch", () => {
       }),
     });
     expect(await screen.findByText("see the note at single payments")).toBeTruthy();
+    await screen.findByText("payment to look at");
     expect(within(await list()).getAllByRole("row")[0]!.textContent).toContain("noted by the approver");
     (await list()).focus();
     expect(await screen.findByText(/“ask them”/)).toBeTruthy();
@@ -179,7 +189,13 @@ describe("a batch", () => {
             at: "2026-11-12T09:00:00Z",
             counts: true,
           },
-          { who: "Maren Lindqvist", outcome: "APPROVED", reason: "", at: "2026-11-12T08:00:00Z", counts: false },
+          {
+            who: "Maren Lindqvist",
+            outcome: "APPROVED",
+            reason: "",
+            at: "2026-11-12T08:00:00Z",
+            counts: false,
+          },
           {
             who: "Maren Lindqvist",
             outcome: "SENT_BACK",

@@ -42,7 +42,9 @@ describe("the work line", () => {
   it("says what waits at each station, per currency and never added", async () => {
     line(["APPROVER"]);
     expect(await screen.findByText("2 · 110.00 +")).toBeTruthy();
-    expect(screen.getByRole("link", { name: /Approval/ }).getAttribute("title")).toBe("110.00 USD and 20.00 EUR");
+    expect(screen.getByRole("link", { name: /Approval/ }).getAttribute("title")).toBe(
+      "110.00 USD and 20.00 EUR",
+    );
     expect(screen.getByText("nothing waits")).toBeTruthy();
   });
 

@@ -1,0 +1,118 @@
+import { cleanup, screen, within } from "@testing-library/react";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Schemas } from "../api/client";
+import { serve } from "../parts/served";
+import { VendorPage } from "./VendorPage";
+
+const address = (more: Partial<Schemas["AddressView"]> = {}): Schemas["AddressView"] => ({
+  id: 70,
+  payee: "Turnstone Security",
+  lines: ["17 Slipway Road", "Skerrow 41025"],
+  postalCode: "41025",
+  bank: "routing 990044105, account ••••4417",
+  inForce: true,
+  ...more,
+});
+
+function open(
+  roles: string[],
+  more: Partial<Schemas["VendorView"]> = {},
+  account: Schemas["AccountRow"][] = [],
+) {
+  return serve(<VendorPage />, {
+    path: "/vendors/:id",
+    at: "/vendors/7",
+    roles,
+    answers: {
+      "GET /api/vendors/{id}": {
+        id: 7,
+        number: "V1024",
+        name: "Turnstone Security",
+        group: "Crew services",
+        priority: 3,
+        method: "check",
+        currency: "USD",
+        terms: "net 30",
+        held: "",
+        oneTime: false,
+        addresses: [address()],
+        open: [],
+        credits: [],
+        reserved: [],
+        paid: [],
+        offsets: [],
+        ...more,
+      },
+      "GET /api/vendors/{id}/account": account,
+      "GET /api/vendors/{id}/changes": [],
+      "POST /api/vendors/{id}/hold": {},
+      "POST /api/vendors/{id}/release": {},
+      "POST /api/vendors/{id}/changes": { id: 1 },
+    },
+  });
+}
+
+describe("a vendor's page", () => {
+  afterEach(() => {
+    cleanup();
+    vi.restoreAllMocks();
+  });
+
+  it("shows bank details masked, and lets a clerk propose a change of an address or a further one", async () => {
+    const { user } = open(["CLERK"]);
+    expect(await screen.findByText("routing 990044105, account ••••4417")).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: "Propose a change…" }));
+    expect(within(screen.getByRole("dialog")).getByDisplayValue("41025")).toBeTruthy();
+    await user.keyboard("{Escape}");
+    await user.click(screen.getByRole("button", { name: "Propose a further address…" }));
+    expect(screen.getByRole("dialog", { name: "A further address of Turnstone Security" })).toBeTruthy();
+  });
+
+  it("lets an auditor read, and propose nothing", async () => {
+    open(["AUDITOR"]);
+    await screen.findByText("routing 990044105, account ••••4417");
+    expect(screen.queryByRole("button", { name: /Propose/ })).toBeNull();
+    expect(screen.queryByRole("button", { name: /Hold the vendor/ })).toBeNull();
+  });
+
+  it("says that an address waits for a second person, and that a payee is one-time", async () => {
+    open(["CLERK"], { addresses: [address({ inForce: false, bank: "" })], oneTime: true });
+    expect(await screen.findByText(/waits for a second person; nothing is paid to it/)).toBeTruthy();
+    expect(screen.getByText(/one-time: every payment to it is marked/)).toBeTruthy();
+  });
+
+  it("is held by a clerk with a reason, and released by a controller only", async () => {
+    const { user, sent } = open(["CLERK"]);
+    await user.click(await screen.findByRole("button", { name: "Hold the vendor…" }));
+    await user.type(screen.getByLabelText("Why it is held"), "a dispute");
+    await user.click(screen.getByRole("button", { name: "Hold it" }));
+    expect(sent).toEqual([{ path: "/api/vendors/7/hold", body: { reason: "a dispute" } }]);
+    cleanup();
+    open(["CLERK"], { held: "a dispute" });
+    expect(await screen.findByText("Only a controller releases a vendor’s hold.")).toBeTruthy();
+    expect(screen.queryByRole("button", { name: "Release the vendor…" })).toBeNull();
+    cleanup();
+    open(["CONTROLLER"], { held: "a dispute" });
+    expect(await screen.findByRole("button", { name: "Release the vendor…" })).toBeTruthy();
+  });
+
+  it("offers the trail of the invoice under the cursor and of the vendor", async () => {
+    const row: Schemas["AccountRow"] = {
+      key: "i11",
+      date: "2026-10-31",
+      entry: 11,
+      kind: "INVOICE",
+      words: "Invoice",
+      reference: "TS-1",
+      amount: "10.00",
+      currency: "USD",
+      open: "10.00",
+      state: "open",
+      selectable: true,
+    };
+    open(["CLERK"], {}, [row]);
+    expect(await screen.findByText("Trail of vendor 7")).toBeTruthy();
+    (await screen.findByRole("grid")).focus();
+    expect(await screen.findByText("Trail of invoice 11")).toBeTruthy();
+  });
+});
