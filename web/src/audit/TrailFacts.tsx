@@ -1,14 +1,12 @@
 import type { Schemas } from "../api/client";
 
-const NAMES: Record<string, string> = { before: "before", after: "after" };
-
 /** What a record says besides who did what: before and after, last. */
 export function TrailFacts({ facts }: { facts: Schemas["TrailFact"][] }) {
   return (
     <dl className="grid grid-cols-[90px_1fr] gap-x-2 text-[13px]">
       {facts.map((fact) => (
         <div key={fact.name} className="contents">
-          <dt className="text-faint">{NAMES[fact.name] ?? fact.name}</dt>
+          <dt className="text-faint">{fact.name}</dt>
           <dd className="min-w-0 break-words">{fact.value || "–"}</dd>
         </div>
       ))}

@@ -1,7 +1,5 @@
 package leveltally.core.vendors;
 
-import java.time.LocalDate;
-import java.time.temporal.ChronoUnit;
 import leveltally.core.Refusal;
 import leveltally.core.people.PersonId;
 
@@ -19,10 +17,5 @@ public final class TwoPeople {
                     "own-proposal",
                     "You proposed this change, so somebody else must confirm or refuse it. You can take it back.");
         }
-    }
-
-    /** True while a change of that day still counts as new. */
-    public static boolean isRecent(LocalDate changed, LocalDate today) {
-        return ChronoUnit.DAYS.between(changed, today) <= DAYS;
     }
 }

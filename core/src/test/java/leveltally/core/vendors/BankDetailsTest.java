@@ -3,7 +3,6 @@ package leveltally.core.vendors;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.time.LocalDate;
 import leveltally.core.Refusal;
 import leveltally.core.people.PersonId;
 import org.junit.jupiter.api.Test;
@@ -39,12 +38,9 @@ class BankDetailsTest {
     }
 
     @Test
-    void rejectsOneHandAndCountsThirtyDays() {
+    void rejectsOneHand() {
         PersonId ines = new PersonId(1);
         TwoPeople.check(ines, new PersonId(2));
         assertThatThrownBy(() -> TwoPeople.check(ines, ines)).isInstanceOf(Refusal.class);
-        LocalDate changed = LocalDate.of(2026, 10, 13);
-        assertThat(TwoPeople.isRecent(changed, changed.plusDays(30))).isTrue();
-        assertThat(TwoPeople.isRecent(changed, changed.plusDays(31))).isFalse();
     }
 }

@@ -3,7 +3,6 @@ package leveltally.server.approval;
 import java.sql.Timestamp;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.Currency;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -14,7 +13,6 @@ import leveltally.core.approval.Policy;
 import leveltally.core.approval.Route;
 import leveltally.core.approval.Step;
 import leveltally.core.approval.Takers;
-import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.people.PersonId;
@@ -76,12 +74,6 @@ public class Policies {
                 .optional()
                 .map(kept -> new InForce(kept.id(), kept.content().policy()))
                 .orElseGet(() -> new InForce(null, ONE_APPROVER));
-    }
-
-    /** The limits of a payment in force that day: what amounts just under them are marked by. */
-    @Transactional(readOnly = true)
-    public List<Money> paymentLimits(LocalDate day, Currency currency) {
-        return on(day).policy().paymentLimits(currency);
     }
 
     /** All sets of routes, the last in force first. */
