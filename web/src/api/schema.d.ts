@@ -1092,6 +1092,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-accounts/{id}/movements/{movement}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-accounts/{id}/floor": {
         parameters: {
             query?: never;
@@ -2474,6 +2490,10 @@ export interface components {
             reference: string;
             amount: components["schemas"]["MoneyView"];
         };
+        UndoOffset: {
+            /** Format: date */
+            on?: string;
+        };
         InvoiceEntry: {
             /** @enum {string} */
             kind: "INVOICE" | "CREDIT" | "PREPAYMENT";
@@ -2488,6 +2508,9 @@ export interface components {
             ownCheck?: boolean;
             /** Format: date */
             usableFrom?: string;
+            terms?: string;
+            /** Format: date */
+            dueDate?: string;
             lines: components["schemas"]["LineEntry"][];
         };
         LineEntry: {
@@ -2616,10 +2639,9 @@ export interface components {
         MakeBatch: {
             name: string;
             note: string;
-            /** Format: date */
-            ledgerDate: string;
             /** Format: int32 */
             expectedCount?: number;
+            expectedToPay: string;
             question: components["schemas"]["DueQuestion"];
             /** Format: int64 */
             criteria?: number;
@@ -2884,6 +2906,11 @@ export interface components {
             version?: number;
             cash?: string;
         };
+        GatherAgain: {
+            /** Format: int64 */
+            version?: number;
+            shown: string;
+        };
         SendTo: {
             /** Format: int64 */
             version?: number;
@@ -2929,6 +2956,9 @@ export interface components {
             date: string;
             text: string;
             amount: string;
+        };
+        MovementClosed: {
+            why: string;
         };
         Floor: {
             floor: string;
@@ -3292,6 +3322,15 @@ export interface components {
             error: string;
             chosen: boolean;
         };
+        CreditOutView: {
+            /** Format: int64 */
+            credit: number;
+            /** Format: int64 */
+            vendor: number;
+            reference: string;
+            open: components["schemas"]["MoneyView"];
+            why: string;
+        };
         DueRowView: {
             /** Format: int64 */
             invoice: number;
@@ -3317,6 +3356,8 @@ export interface components {
             /** Format: date */
             checkDate: string;
             /** Format: date */
+            ledgerDate: string;
+            /** Format: date */
             dueBy: string;
             /** Format: date */
             nextRun?: string;
@@ -3334,6 +3375,9 @@ export interface components {
             listed: number;
             open: components["schemas"]["MoneyView"][];
             leftOut: components["schemas"]["LeftOutView"][];
+            /** Format: int32 */
+            leftOutCount: number;
+            creditsOut: components["schemas"]["CreditOutView"][];
             groups: components["schemas"]["GroupView"][];
             /** Format: int32 */
             lineAt?: number;
@@ -3441,6 +3485,15 @@ export interface components {
             available: string;
             currency: string;
             floor: string;
+            movements: components["schemas"]["MovementView"][];
+        };
+        MovementView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            date: string;
+            text: string;
+            amount: string;
         };
         DeputyView: {
             /** Format: int64 */
@@ -3592,6 +3645,7 @@ export interface components {
         GatheringView: {
             added: components["schemas"]["GatheredView"][];
             removed: components["schemas"]["RemovedView"][];
+            shown: string;
         };
         RemovedView: {
             /** Format: int64 */
@@ -3636,8 +3690,11 @@ export interface components {
             madeAt: string;
             madeBy: string;
             /** Format: int32 */
-            items: number;
-            total: components["schemas"]["MoneyView"];
+            issues: number;
+            issued: components["schemas"]["MoneyView"];
+            /** Format: int32 */
+            voids: number;
+            voided: components["schemas"]["MoneyView"];
             state: string;
             note: string;
             hash: string;
@@ -3671,8 +3728,11 @@ export interface components {
         PreviewView: {
             layout: string;
             /** Format: int32 */
-            count: number;
-            total: components["schemas"]["MoneyView"];
+            issues: number;
+            issued: components["schemas"]["MoneyView"];
+            /** Format: int32 */
+            voids: number;
+            voided: components["schemas"]["MoneyView"];
             events: components["schemas"]["EventView"][];
             records: string[];
             columns: components["schemas"]["ColumnView"][];
@@ -3691,10 +3751,6 @@ export interface components {
             /** Format: int64 */
             nextNumber: number;
             floor: string;
-            /** Format: date */
-            plannedRun?: string;
-            /** Format: date */
-            followingRun?: string;
         };
         DeskView: {
             batches: components["schemas"]["WaitingBatch"][];
@@ -4453,7 +4509,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["UndoOffset"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -5366,7 +5426,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Versioned"];
+                "application/json": components["schemas"]["GatherAgain"];
             };
         };
         responses: {
@@ -5644,6 +5704,31 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Movement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                movement: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovementClosed"];
             };
         };
         responses: {
@@ -6469,6 +6554,8 @@ export interface operations {
             query: {
                 vendor: number;
                 invoiceDate: string;
+                terms?: string;
+                dueDate?: string;
                 amounts?: string[];
             };
             header?: never;

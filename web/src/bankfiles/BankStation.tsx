@@ -53,7 +53,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
   });
   const cursor = values.at;
   const data = preview.data;
-  const what = data ? `${data.count} ${data.count === 1 ? "event" : "events"}` : "";
+  const what = data ? counted(data) : "";
   return (
     <Station
       title="Bank"
@@ -73,8 +73,14 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
       answer={
         data && (
           <>
-            <Figure value={data.count}>{data.count === 1 ? "event waits" : "events wait"}</Figure>
-            <Figure value={`${data.total.text} ${data.total.currency}`} />
+            <Figure value={data.issues}>{data.issues === 1 ? "issue" : "issues"} wait, together</Figure>
+            <Figure value={`${data.issued.text} ${data.issued.currency}`} />
+            {data.voids > 0 && (
+              <>
+                <Figure value={data.voids}>{data.voids === 1 ? "void" : "voids"}, together</Figure>
+                <Figure value={`${data.voided.text} ${data.voided.currency}`} />
+              </>
+            )}
             <span>layout {data.layout}</span>
             {data.heldBack > 0 && (
               <span className="text-brass">
@@ -109,7 +115,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
           <Button
             look="deed"
             className="ml-auto"
-            disabled={!data || data.count === 0 || !session.roles.includes("CLERK")}
+            disabled={!data || data.events.length === 0 || !session.roles.includes("CLERK")}
             onClick={() => setMaking(true)}
           >
             Make the file of {what}…
@@ -135,6 +141,12 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
       slip={<Files account={account.id} />}
     />
   );
+}
+
+/** Issues and voids beside each other, never added. */
+function counted({ issues, voids }: { issues: number; voids: number }): string {
+  const issued = `${issues} ${issues === 1 ? "issue" : "issues"}`;
+  return voids === 0 ? issued : `${issued} and ${voids} ${voids === 1 ? "void" : "voids"}`;
 }
 
 /** The records with a ruler; columns of the detail record are named below. */
@@ -205,10 +217,13 @@ function Files({ account }: { account: number }) {
             </div>
             <div className="flex justify-between">
               <span>
-                {file.items} {file.items === 1 ? "event" : "events"}
+                {counted(file)}
                 {file.follows ? `, after file ${file.follows} was refused` : ""}
               </span>
-              <span>{file.total.text}</span>
+              <span>
+                {file.issued.text}
+                {file.voids > 0 && `, voids ${file.voided.text}`}
+              </span>
             </div>
             <div className="text-faint text-[13px]">
               {file.madeBy}, {clock(file.madeAt)}

@@ -237,7 +237,7 @@ function Questions({
             : "Apply the difference"
         }
         run={async () => {
-          const next = await deeds.gatherAgain(batch.version);
+          const next = await deeds.gatherAgain(batch.version, difference?.shown ?? "");
           await edit(() => Promise.resolve(next), "Gathered again.");
         }}
       >

@@ -54,8 +54,8 @@ export function draftDeeds(id: number) {
       ),
     releaseCredits: (version: number) =>
       call(api.POST("/api/batches/{id}/release-credits", { params: { path }, body: { version } })),
-    gatherAgain: (version: number) =>
-      call(api.POST("/api/batches/{id}/gather-again", { params: { path }, body: { version } })),
+    gatherAgain: (version: number, shown: string) =>
+      call(api.POST("/api/batches/{id}/gather-again", { params: { path }, body: { version, shown } })),
     undo: (version: number) =>
       call(api.POST("/api/batches/{id}/undo", { params: { path }, body: { version } })),
     redo: (version: number) =>

@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, call } from "../api/client";
+import { api, call, type Schemas } from "../api/client";
 import { useSession } from "../frame/session";
+import { shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import type { Change, Question } from "./criteria";
 import type { DueView } from "./useDueList";
@@ -19,6 +20,8 @@ export function CashPanel({
 }) {
   const session = useSession();
   const [doing, setDoing] = useState<"floor" | "movement">();
+  const [closing, setClosing] = useState<Schemas["MovementView"]>();
+  const queries = useQueryClient();
   const cash = useQuery({
     queryKey: ["cash", question.account, question.checkDate, view?.count],
     queryFn: () => call(api.GET("/api/due/cash", { params: { query: question } })),
@@ -48,6 +51,26 @@ export function CashPanel({
               </tr>
             </tbody>
           </table>
+          {cash.data.movements.length > 0 && (
+            <ul className="mb-2 text-[13px]" aria-label="Movements the ledger does not have yet">
+              {cash.data.movements.map((one) => (
+                <li key={one.id} className="border-hair flex items-baseline gap-2 border-t py-0.5">
+                  <span className="text-faint">{shortDate(one.date)}</span>
+                  <span className="flex-1">{one.text}</span>
+                  <span>{one.amount}</span>
+                  {session.roles.includes("CLERK") && (
+                    <button
+                      type="button"
+                      className="text-harbour min-h-6 underline"
+                      onClick={() => setClosing(one)}
+                    >
+                      The ledger has it…
+                    </button>
+                  )}
+                </li>
+              ))}
+            </ul>
+          )}
           <p className="flex gap-3 text-[13px]">
             {question.limit !== "available" && (
               <button
@@ -130,6 +153,24 @@ export function CashPanel({
           the cash line.
         </p>
       )}
+      <DeedDialog
+        open={closing !== undefined}
+        onClose={() => setClosing(undefined)}
+        title={`${closing?.text}, ${closing?.amount}: the ledger has it by now`}
+        deed="Close the movement"
+        reason="Where the ledger has it"
+        run={async (why) => {
+          await call(
+            api.POST("/api/bank-accounts/{id}/movements/{movement}/close", {
+              params: { path: { id: question.account ?? 0, movement: closing!.id } },
+              body: { why },
+            }),
+          );
+          await queries.invalidateQueries();
+        }}
+      >
+        <p>It counts no more beside the ledger cash, which has it already.</p>
+      </DeedDialog>
       <CashDeeds
         account={question.account ?? 0}
         doing={doing}

@@ -76,7 +76,7 @@ export function DuePanels({
 function LeftOut({ view, clerk, change }: { view: DueView | undefined; clerk: boolean; change: Change }) {
   const queries = useQueryClient();
   if (!view) return null;
-  if (view.leftOut.length === 0)
+  if (view.leftOut.length === 0 && view.creditsOut.length === 0)
     return <p className="text-faint">Nothing is left out: everything the sentence asks for is taken.</p>;
   const offset = async (one: DueView["offsets"][number]) => {
     try {
@@ -126,6 +126,29 @@ function LeftOut({ view, clerk, change }: { view: DueView | undefined; clerk: bo
           </li>
         ))}
       </ul>
+      {view.creditsOut.length > 0 && (
+        <section>
+          <h2 className="mb-1 font-semibold">Credits not used</h2>
+          <ul>
+            {view.creditsOut.map((one) => (
+              <li key={one.credit} className="border-hair flex gap-2 border-b py-1">
+                <Link
+                  className="text-harbour font-mono text-[13px] underline"
+                  to={`/vendors/${one.vendor}?show=OPEN`}
+                >
+                  {one.reference}
+                </Link>
+                <span className="text-faint flex-1 text-[13px]">{one.why}</span>
+                <span>
+                  {one.open.currency === view.currency
+                    ? one.open.text
+                    : `${one.open.text} ${one.open.currency}`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {view.offsets.length > 0 && (
         <section>
           <h2 className="mb-1 font-semibold">Credits cover all of it: settle without a payment</h2>

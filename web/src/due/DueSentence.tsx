@@ -19,6 +19,7 @@ const LISTED: Record<ListedBy, string> = {
 /** Words that move are shown with the day they mean now. */
 function said(text: string | null | undefined, day: string | null | undefined): string {
   if (!text) return "no day";
+  if (text === "usual") return day ? shortDate(day) : "…";
   if (/^\d{4}-/.test(text)) return shortDate(text);
   return day ? `${text} (${shortDate(day)})` : text;
 }
@@ -29,14 +30,12 @@ export function DueSentence({
   question,
   view,
   listedBy,
-  today,
   change,
 }: {
   accounts: Account[];
   question: Question;
   view: DueView | undefined;
   listedBy: ListedBy;
-  today: string;
   change: Change;
 }) {
   const account = accounts.find((a) => a.id === question.account) ?? accounts[0]!;
@@ -61,10 +60,18 @@ export function DueSentence({
         name="Check date"
         text={said(question.checkDate, view?.checkDate)}
         value={question.checkDate ?? ""}
-        min={today}
         onChange={(value) => change({ check: value })}
       />{" "}
-      what is due by{" "}
+      {/* asked for before the batch is made: what is open then is what can be paid */}
+      (ledger{" "}
+      <DayWord
+        name="Ledger date"
+        text={question.ledgerDate ? said(question.ledgerDate, view?.ledgerDate) : "the same day"}
+        value={question.ledgerDate ?? ""}
+        none="The check date"
+        onChange={(value) => change({ ledger: value })}
+      />
+      ) what is due by{" "}
       <DayWord
         name="Due by"
         text={said(question.dueBy, view?.dueBy)}

@@ -32,7 +32,7 @@ export function DueStation() {
 
 function Due({ accounts }: { accounts: Account[] }) {
   const session = useSession();
-  const { question, listedBy, values, change } = useCriteria(session.today, accounts);
+  const { question, listedBy, values, change } = useCriteria(accounts);
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [making, setMaking] = useState(false);
   const [asked, setAsked] = useState("");
@@ -85,7 +85,6 @@ function Due({ accounts }: { accounts: Account[] }) {
     else mark([Number(at)], key === "+", rowOf);
   };
   const columns = useColumns(due.data?.currency, (one) => toggle([String(one.invoice)], String(one.invoice)));
-  const leftOut = due.data?.leftOut ?? [];
   const marks = readRanges(values.out).size + readRanges(values.in).size;
   return (
     <Station
@@ -96,7 +95,6 @@ function Due({ accounts }: { accounts: Account[] }) {
           question={question}
           view={due.data}
           listedBy={listedBy}
-          today={session.today}
           change={change}
         />
       }
@@ -120,13 +118,13 @@ function Due({ accounts }: { accounts: Account[] }) {
                   {due.data.overLimit ? "over the limit" : "left of the limit"}
                 </Figure>
               )}
-              {leftOut.length > 0 && (
+              {(due.data.leftOutCount > 0 || due.data.creditsOut.length > 0) && (
                 <button
                   type="button"
                   className="text-brass min-h-6 truncate underline underline-offset-2"
                   onClick={() => change({ panel: "left-out" })}
                 >
-                  <b>{leftOut.reduce((n, reason) => n + reason.count, 0)}</b> left out
+                  <b>{due.data.leftOutCount}</b> left out
                 </button>
               )}
               {marks > 0 && (
@@ -210,7 +208,7 @@ function Due({ accounts }: { accounts: Account[] }) {
           </span>
           <Button
             look="deed"
-            disabled={!due.data || due.data.count === 0 || !clerk}
+            disabled={!due.data || due.isPlaceholderData || due.data.count === 0 || !clerk}
             onClick={() => setMaking(true)}
           >
             Make the batch of {due.data?.count ?? 0}

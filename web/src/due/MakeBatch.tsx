@@ -3,13 +3,13 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, call } from "../api/client";
-import { shortDate } from "../parts/dates";
+import { longDate, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import type { Question } from "./criteria";
 import type { DueView } from "./useDueList";
 import { Field } from "../parts/Field";
 
-/** Name, note and ledger date of a new batch. */
+/** Name and note of a new batch. */
 export function MakeBatch({
   open,
   onClose,
@@ -26,7 +26,6 @@ export function MakeBatch({
 }) {
   const [name, setName] = useState(`Run of ${shortDate(view.checkDate)}`);
   const [note, setNote] = useState("");
-  const [ledgerDate, setLedgerDate] = useState(view.checkDate);
   const navigate = useNavigate();
   const queries = useQueryClient();
   return (
@@ -38,7 +37,14 @@ export function MakeBatch({
       run={async () => {
         const made = await call(
           api.POST("/api/batches", {
-            body: { name, note, ledgerDate, expectedCount: view.count, question, criteria },
+            body: {
+              name,
+              note,
+              expectedCount: view.count,
+              expectedToPay: view.toPay,
+              question,
+              criteria,
+            },
           }),
         );
         await queries.invalidateQueries();
@@ -56,14 +62,10 @@ export function MakeBatch({
             onChange={(event) => setName(event.target.value)}
           />
         </Field>
-        <Field label="Ledger date">
-          <input
-            type="date"
-            value={ledgerDate}
-            required
-            onChange={(event) => setLedgerDate(event.target.value)}
-          />
-        </Field>
+        <p>
+          In the ledger on <b>{longDate(view.ledgerDate)}</b>; another day is chosen in the sentence above the
+          list.
+        </p>
         <Field label="Note for the approver">
           <textarea value={note} maxLength={500} rows={2} onChange={(event) => setNote(event.target.value)} />
         </Field>

@@ -4,7 +4,7 @@ import { MemoryRouter } from "react-router";
 import { describe, expect, it } from "vitest";
 import { addressOf, useCriteria, type Account } from "./criteria";
 
-const account = (id: number, plannedRun?: string, followingRun?: string): Account => ({
+const account = (id: number): Account => ({
   id,
   name: "Operations",
   bankName: "Skerrow Trust",
@@ -13,12 +13,10 @@ const account = (id: number, plannedRun?: string, followingRun?: string): Accoun
   positivePay: true,
   nextNumber: 41200,
   floor: "0.00",
-  plannedRun,
-  followingRun,
 });
 
 function criteria(address: string, accounts: Account[]) {
-  return renderHook(() => useCriteria("2026-11-12", accounts), {
+  return renderHook(() => useCriteria(accounts), {
     wrapper: ({ children }: { children: ReactNode }) => (
       <MemoryRouter initialEntries={[address]}>{children}</MemoryRouter>
     ),
@@ -26,20 +24,16 @@ function criteria(address: string, accounts: Account[]) {
 }
 
 describe("the sentence in the address", () => {
-  it("proposes the run that is planned for the account, and the one after it", () => {
-    const { result } = criteria("/due", [account(7, "2026-11-13", "2026-11-27")]);
+  it("leaves the days to the server until somebody chooses one", () => {
+    const { result } = criteria("/due", [account(7)]);
     expect(result.current.question).toMatchObject({
       account: 7,
-      checkDate: "2026-11-13",
-      dueBy: "2026-11-20",
-      nextRun: "2026-11-27",
+      checkDate: "usual",
+      dueBy: "usual",
+      nextRun: "usual",
     });
+    expect(result.current.question.ledgerDate).toBeUndefined();
     expect(result.current.listedBy).toBe("DAY");
-  });
-
-  it("proposes the coming Friday where no run is planned, and passes over a run that is gone", () => {
-    expect(criteria("/due", [account(7)]).result.current.question.checkDate).toBe("2026-11-13");
-    expect(criteria("/due", [account(7, "2026-11-06")]).result.current.question.checkDate).toBe("2026-11-13");
   });
 
   it("reads every word and lists by the order of cash once there is a limit", () => {
@@ -63,7 +57,8 @@ describe("the sentence in the address", () => {
   it("writes a kept sentence back without the marks of the list it came from", () => {
     const { result } = criteria("/due?vendors=3&smallest=10&out=7&limit=500", [account(7)]);
     const address = addressOf(result.current.question);
-    expect(address).toMatchObject({ vendors: "3", smallest: "10", limit: "500", next: "2026-11-27" });
+    expect(address).toMatchObject({ vendors: "3", smallest: "10", limit: "500" });
+    expect(address.next).toBeUndefined();
     expect(address.out).toBeUndefined();
     act(() => result.current.change(address));
     expect(result.current.question.out).toBeUndefined();

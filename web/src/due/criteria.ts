@@ -1,7 +1,6 @@
 import { useMemo } from "react";
 import type { Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { nextFriday, plusDays } from "../parts/dates";
 
 export type Account = Schemas["BankAccountView"];
 export type Question = Schemas["DueQuestion"];
@@ -31,15 +30,14 @@ const NUMBERS: readonly string[] = ["priorityFrom", "priorityTo", "entryFrom", "
 
 export type Change = (next: Record<string, string | undefined>) => void;
 
-/** The sentence as the address has it; the check date is the account's planned run until another is chosen. */
-export function useCriteria(today: string, accounts: Account[]) {
+/** A day that is whatever the server proposes: the account's planned run, and what follows from it. */
+const USUAL = "usual";
+
+/** The sentence as the address has it. */
+export function useCriteria(accounts: Account[]) {
   const [values, change] = useAddress();
   const question = useMemo<Question>(() => {
     const account = Number(values.account ?? accounts[0]?.id ?? 0);
-    const from = accounts.find((a) => a.id === account);
-    const planned = from?.plannedRun;
-    const checkDate = values.check ?? (planned && planned >= today ? planned : nextFriday(today));
-    const base = /^\d{4}-/.test(checkDate) ? checkDate : nextFriday(today);
     const further: Record<string, string | number> = {};
     for (const name of FURTHER) {
       const value = values[name];
@@ -47,12 +45,10 @@ export function useCriteria(today: string, accounts: Account[]) {
     }
     return {
       account,
-      checkDate,
-      dueBy: values.due ?? plusDays(base, 7),
-      nextRun:
-        values.next === "none"
-          ? undefined
-          : values.next || (checkDate === planned && from?.followingRun) || plusDays(base, 14),
+      checkDate: values.check ?? USUAL,
+      ledgerDate: values.ledger,
+      dueBy: values.due ?? USUAL,
+      nextRun: values.next === "none" ? undefined : (values.next ?? USUAL),
       vendors: values.vendors ? values.vendors.split(".").map(Number) : undefined,
       credits: values.credits === "yes" ? true : undefined,
       limit: values.limit,
@@ -61,18 +57,23 @@ export function useCriteria(today: string, accounts: Account[]) {
       in: values.in,
       ...further,
     };
-  }, [values, accounts, today]);
+  }, [values, accounts]);
   const listedBy = (values.by ?? (values.limit ? "CASH" : "DAY")) as ListedBy;
   return { question, listedBy, values, change };
+}
+
+function unusual(day: string | null | undefined): string | undefined {
+  return day && day !== USUAL ? day : undefined;
 }
 
 /** A kept sentence back into the address; marks by hand belong to the list they were made in. */
 export function addressOf(question: Question): Record<string, string | undefined> {
   const next: Record<string, string | undefined> = {
     account: String(question.account),
-    check: question.checkDate ?? undefined,
-    due: question.dueBy ?? undefined,
-    next: question.nextRun ?? "none",
+    check: unusual(question.checkDate),
+    ledger: question.ledgerDate ?? undefined,
+    due: unusual(question.dueBy),
+    next: question.nextRun ? unusual(question.nextRun) : "none",
     vendors: question.vendors?.length ? question.vendors.join(".") : undefined,
     credits: question.credits ? "yes" : undefined,
     limit: question.limit ?? undefined,

@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQueries, useQuery, type UseQueryResult } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { api, call, type Schemas } from "../api/client";
 import type { Item, Rows } from "../parts/Grid";
@@ -10,9 +10,21 @@ type Group = Schemas["GroupView"];
 
 const PAGE = 100;
 const MOST_SEEN = 200;
+const MOST_KEPT = 5_000;
 const LINE = "cash-line";
 
-/** The list of the sentence: its totals at once, its rows as they come into view. */
+/** An answer, and the question it answers: its further pages are asked for with exactly that. */
+interface Answered {
+  view: DueView;
+  asked: Question & { listedBy: ListedBy; days: string | undefined };
+  at: number;
+}
+
+function byEntry(pages: UseQueryResult<Row[]>[]): Map<number, Row> {
+  return new Map(pages.flatMap((page) => page.data ?? []).map((row) => [row.invoice, row]));
+}
+
+/** The list of the sentence: its totals at once, its rows page by page as they come into view. */
 export function useDueList(
   question: Question,
   listedBy: ListedBy,
@@ -22,22 +34,38 @@ export function useDueList(
 ) {
   const due = useQuery({
     queryKey: ["due", question, listedBy, days],
-    queryFn: () => call(api.GET("/api/due", { params: { query: { ...question, listedBy, days } } })),
+    queryFn: ({ signal }) =>
+      call(api.GET("/api/due", { params: { query: { ...question, listedBy, days } }, signal })),
     placeholderData: keepPreviousData,
   });
-  const view = due.data;
-  const [loaded, setLoaded] = useState<{ of: DueView | undefined; pages: Map<number, Row[]> }>({
-    of: undefined,
-    pages: new Map(),
+  // what is shown goes on belonging to the question it answered while the next answer is under way
+  const [answered, setAnswered] = useState<Answered>();
+  if (due.data && !due.isPlaceholderData && answered?.view !== due.data)
+    setAnswered({ view: due.data, asked: { ...question, listedBy, days }, at: due.dataUpdatedAt });
+  const view = answered?.view;
+  const [wanted, setWanted] = useState({ from: 0, to: 0 });
+  const pages: number[] = [];
+  for (let page = Math.max(1, wanted.from); view && page <= wanted.to && page * PAGE < view.listed; page++)
+    pages.push(page);
+  // one query for each page of each answer: a late one of another answer lands nowhere, an overtaken one is aborted
+  const further = useQueries({
+    queries: pages.map((page) => ({
+      queryKey: ["due-rows", answered?.asked, answered?.at, page],
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        call(
+          api.GET("/api/due/rows", { params: { query: { ...answered!.asked, from: page * PAGE } }, signal }),
+        ),
+      staleTime: Infinity,
+    })),
+    combine: byEntry,
   });
-  const asked = useRef(new Set<number>());
-  const current = useMemo(() => {
-    if (loaded.of === view) return loaded.pages;
-    return new Map<number, Row[]>(view ? [[0, view.rows]] : []);
-  }, [loaded, view]);
+  const first = useMemo(() => new Map(view?.rows.map((row) => [row.invoice, row])), [view]);
+  // until a page is here, its rows stay as the answer before had them
+  const before = useRef(new Map<number, Row>());
   useEffect(() => {
-    asked.current = new Set([0]);
-  }, [view]);
+    if (before.current.size > MOST_KEPT) before.current = new Map();
+    for (const known of [first, further]) known.forEach((row, entry) => before.current.set(entry, row));
+  }, [first, further]);
 
   const order = useMemo(() => {
     const places: number[] = []; // a row's place, or -1 - the group's, or the line
@@ -71,36 +99,24 @@ export function useDueList(
           const group = view.groups[-1 - place]!;
           return { key: `group-${group.key}`, heading: heading(group) };
         }
-        const row = current.get(Math.floor(place / PAGE))?.[place % PAGE];
-        return row && { key: String(row.invoice), row };
+        const entry = view.order[place]!;
+        const row = first.get(entry) ?? further.get(entry) ?? before.current.get(entry);
+        return row && { key: String(entry), row };
       },
     }),
-    [order, view, current, heading, line],
+    [order, view, first, further, heading, line],
   );
 
   const onRange = useCallback(
-    (first: number, last: number) => {
+    (start: number, end: number) => {
       if (!view) return;
       // a page before and after what is seen, so that scrolling finds them there
-      const from = order.places.slice(Math.max(0, first - PAGE), first + 1).find((place) => place >= 0) ?? 0;
-      const to = Math.min(view.listed - 1, from + Math.min(last - first, MOST_SEEN) + 3 * PAGE);
-      for (let page = Math.floor(from / PAGE); page <= Math.floor(to / PAGE); page++) {
-        if (asked.current.has(page) || page * PAGE >= view.listed) continue;
-        asked.current.add(page);
-        void call(
-          api.GET("/api/due/rows", { params: { query: { ...question, listedBy, days, from: page * PAGE } } }),
-        ).then(
-          (rows) =>
-            setLoaded((before) => {
-              const pages = new Map(before.of === view ? before.pages : [[0, view.rows]]);
-              pages.set(page, rows);
-              return { of: view, pages };
-            }),
-          () => asked.current.delete(page),
-        );
-      }
+      const from = order.places.slice(Math.max(0, start - PAGE), start + 1).find((place) => place >= 0) ?? 0;
+      const to = from + Math.min(end - start, MOST_SEEN) + 3 * PAGE;
+      const next = { from: Math.floor(from / PAGE), to: Math.floor(to / PAGE) };
+      setWanted((last) => (last.from === next.from && last.to === next.to ? last : next));
     },
-    [view, order, question, listedBy, days],
+    [view, order],
   );
 
   const row = useCallback(

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.LedgerDays;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.money.Money;
 import leveltally.core.selection.Candidate;
@@ -60,15 +61,13 @@ public class RulesBench {
                     "R-" + i,
                     CHECK.minusDays(20),
                     CHECK.plusDays(random.nextInt(20)),
-                    CHECK.minusDays(20),
+                    LedgerDays.from(CHECK.minusDays(20)),
                     amount,
                     amount,
-                    Discount.after(
+                    Discount.whole(
                             amount,
                             until == null ? BigDecimal.ZERO : rate.multiply(BigDecimal.valueOf(1 + random.nextInt(2))),
-                            until,
-                            Money.zero(USD),
-                            Money.zero(USD)));
+                            until));
             long vendor = i % vendors;
             Payee payee = new Payee(
                     new VendorId(vendor),
@@ -79,6 +78,7 @@ public class RulesBench {
                     PaymentMethod.CHECK,
                     null,
                     vendor,
+                    "Vendor " + vendor,
                     "",
                     true);
             candidates.add(new Candidate(invoice, payee, false, null, null));

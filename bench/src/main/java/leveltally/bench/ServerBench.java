@@ -129,8 +129,7 @@ public final class ServerBench {
         double[][] times = new double[5][APPROVALS];
         int claims = 0;
         for (int i = -1; i < APPROVALS; i++) {
-            BatchId batch = bean(Drafting.class)
-                    .make(clerk, new NewBatch("Bench", "", Loader.CHECK_DATE, Loader.QUALIFYING, question(), null));
+            BatchId batch = bean(Drafting.class).make(clerk, wanted());
             long version = bean(Batches.class).get(batch).version();
             double[] one = {
                 timed(() -> {
@@ -342,15 +341,20 @@ public final class ServerBench {
         return rows;
     }
 
+    private NewBatch wanted() {
+        String toPay = bean(Due.class).select(question(), clerk.today()).toPay().toString();
+        return new NewBatch("Bench", "", Loader.QUALIFYING, toPay, question(), null);
+    }
+
     private double[] makeBesideBareInserts() throws Exception {
         double[] ours = new double[ROUNDS];
         double[] plain = new double[ROUNDS];
         Drafting drafting = bean(Drafting.class);
         Batches batches = bean(Batches.class);
         for (int i = -2; i < ROUNDS; i++) {
+            NewBatch wanted = wanted();
             long start = System.nanoTime();
-            BatchId made = drafting.make(
-                    clerk, new NewBatch("Bench", "", Loader.CHECK_DATE, Loader.QUALIFYING, question(), null));
+            BatchId made = drafting.make(clerk, wanted);
             double first = (System.nanoTime() - start) / 1e6;
             BareRows rows = BareRows.of(root, made.value());
             drafting.withdraw(clerk, made, batches.get(made).version());

@@ -41,9 +41,9 @@ class ApprovalTest {
                   const account = (await get("/api/bank-accounts"))[0].id;
                   const question = { account, checkDate: "2026-11-13", dueBy: "2026-12-31", vendors: [id] };
                   const query = `account=${account}&checkDate=2026-11-13&dueBy=2026-12-31&vendors=${id}`;
-                  const count = (await get("/api/due?" + query)).count;
-                  const batch = await post("/api/batches", { name, note: "", ledgerDate: "2026-11-13",
-                    expectedCount: count, question });
+                  const due = await get("/api/due?" + query);
+                  const batch = await post("/api/batches", { name, note: "",
+                    expectedCount: due.count, expectedToPay: due.toPay, question });
                   if (send) await post(`/api/batches/${batch.id}/send`, { version: (await get("/api/batches/" + batch.id)).version });
                   done(String(batch.id));
                 })().catch((error) => done("failed: " + error.message));

@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.Currency;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.LedgerDays;
 import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.money.Money;
@@ -30,13 +31,13 @@ public final class Cases {
             long id, String amount, String dated, String due, String percent, @Nullable String until) {
         BigDecimal rate = new BigDecimal(percent).movePointLeft(2);
         Money all = usd(amount);
-        Discount discount =
-                Discount.after(all, rate, until == null ? null : day(until), Money.zero(USD), Money.zero(USD));
-        return new OpenInvoice(new InvoiceId(id), "R-" + id, day(dated), day(due), day(dated), all, all, discount);
+        Discount discount = Discount.whole(all, rate, until == null ? null : day(until));
+        return new OpenInvoice(
+                new InvoiceId(id), "R-" + id, day(dated), day(due), LedgerDays.from(day(dated)), all, all, discount);
     }
 
     /** A credit of which all is open. */
     public static OpenCredit openCredit(long id, String amount, String dated) {
-        return new OpenCredit(new InvoiceId(id), "C-" + id, day(dated), day(dated), usd(amount), null);
+        return new OpenCredit(new InvoiceId(id), "C-" + id, day(dated), LedgerDays.from(day(dated)), usd(amount), null);
     }
 }

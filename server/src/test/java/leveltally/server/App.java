@@ -27,6 +27,7 @@ import leveltally.server.invoices.NewInvoice;
 import leveltally.server.printing.Answer;
 import leveltally.server.printing.Printing;
 import leveltally.server.printing.Turns;
+import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
@@ -145,7 +146,13 @@ public final class App {
                 .marked(
                         null,
                         invoices.stream().map(id -> String.valueOf(id.value())).collect(Collectors.joining(".")));
-        return new NewBatch("Test batch", "", CHECK_DATE, invoices.size(), question, null);
+        return batch("Test batch", question);
+    }
+
+    /** A batch of what this question takes now. */
+    public static NewBatch batch(String name, DueQuestion question) {
+        var taken = bean(Due.class).select(question, TODAY);
+        return new NewBatch(name, "", taken.taken().size(), taken.toPay().toString(), question, null);
     }
 
     /** A draft of exactly these invoices. */

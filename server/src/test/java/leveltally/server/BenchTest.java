@@ -22,7 +22,6 @@ import leveltally.core.selection.Selection;
 import leveltally.server.approval.Approvals;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
-import leveltally.server.batches.NewBatch;
 import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.invoices.NewInvoice;
@@ -140,7 +139,7 @@ class BenchTest {
         DueQuestion question = only(first, second).paying(true, null, null);
         Selection selection = bean(Due.class).select(question, App.TODAY);
         assertThat(selection.toPay()).hasToString("850.00");
-        BatchId batch = drafting.make(ines(), new NewBatch("Credits", "", App.CHECK_DATE, 2, question, null));
+        BatchId batch = drafting.make(ines(), App.batch("Credits", question));
         assertThat(claims(batch))
                 .singleElement()
                 .satisfies(claim ->
@@ -201,10 +200,10 @@ class BenchTest {
         assertThat(done.amount()).hasToString("300.00");
         assertThat(open(invoice)).isZero();
         assertThat(open(credit)).isEqualTo(60_000);
-        offsets.undo(ines(), done.id());
+        offsets.undo(ines(), done.id(), App.TODAY);
         assertThat(open(invoice)).isEqualTo(30_000);
         assertThat(open(credit)).isEqualTo(90_000);
-        assertThatThrownBy(() -> offsets.undo(ines(), done.id())).hasMessageContaining("taken back already");
+        assertThatThrownBy(() -> offsets.undo(ines(), done.id(), App.TODAY)).hasMessageContaining("taken back already");
         assertThatThrownBy(() -> offsets.make(ines(), App.vendor(CHAIN), List.of(invoice), List.of(credit)))
                 .hasMessageContaining("of another vendor");
         assertThatThrownBy(() -> offsets.make(ines(), App.vendor("Jackstay Rigging"), List.of(invoice), List.of()))
@@ -219,8 +218,7 @@ class BenchTest {
                 .toVendors(List.of(id));
         InvoiceId out = App.invoice(vendor, "11.00");
         InvoiceId stays = App.invoice(vendor, "12.00");
-        int count = bean(Due.class).select(question, App.TODAY).taken().size();
-        BatchId batch = drafting.make(ines(), new NewBatch("Again", "", App.CHECK_DATE, count, question, null));
+        BatchId batch = drafting.make(ines(), App.batch("Again", question));
         drafting.takeOut(ines(), batch, version(batch), Set.of(out));
         InvoiceId come = App.invoice(vendor, "13.00");
         bean(Invoices.class).hold(ines(), stays, "short delivery");
@@ -230,9 +228,14 @@ class BenchTest {
                 .containsExactly(come);
         assertThat(difference.removed())
                 .containsExactly(new leveltally.core.batches.Gathering.Removed(stays, "held invoice: short delivery"));
-        drafting.gatherAgain(ines(), batch, version(batch));
+        drafting.gatherAgain(
+                ines(), batch, version(batch), drafting.gathering(ines(), batch).shown());
         assertThat(drafting.gathering(ines(), batch).isEmpty()).isTrue();
-        assertThatThrownBy(() -> drafting.gatherAgain(ines(), batch, version(batch)))
+        assertThatThrownBy(() -> drafting.gatherAgain(
+                        ines(),
+                        batch,
+                        version(batch),
+                        drafting.gathering(ines(), batch).shown()))
                 .hasMessageContaining("exactly what the batch has");
         drafting.undo(ines(), batch, version(batch));
         drafting.withdraw(ines(), batch, version(batch));
@@ -272,9 +275,7 @@ class BenchTest {
                 null);
         Selection selection = bean(Due.class).select(question, App.TODAY);
         assertThat(selection.toPay()).hasToString("120.00");
-        BatchId batch = drafting.make(
-                ines(),
-                new NewBatch("Limit", "", App.CHECK_DATE, selection.taken().size(), question, null));
+        BatchId batch = drafting.make(ines(), App.batch("Limit", question));
         assertThat(claims(batch).stream().map(Claim::amount).reduce(Money::plus).orElseThrow())
                 .hasToString("120.00");
         assertThat(App.number(

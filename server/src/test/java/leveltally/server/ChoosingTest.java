@@ -100,7 +100,7 @@ class ChoosingTest {
         InvoiceId invoice = App.invoice(FREE, "63.00");
         Http.Answer made = INES.post(
                 "/api/batches",
-                "{\"name\":\"From kept\",\"note\":\"\",\"ledgerDate\":\"2026-11-13\",\"expectedCount\":1,\"criteria\":"
+                "{\"name\":\"From kept\",\"note\":\"\",\"expectedCount\":1,\"expectedToPay\":\"63.00\",\"criteria\":"
                         + id
                         + ",\"question\":{\"account\":" + App.operations().value()
                         + ",\"checkDate\":\"friday\",\"dueBy\":\"2000-01-01\",\"in\":\"" + invoice.value() + "\"}}");

@@ -94,14 +94,14 @@ class HttpTest {
         String question = "{\"account\":" + account + ",\"checkDate\":\"2026-11-13\",\"dueBy\":\"2026-11-20\"}";
         Http.Answer locked = INES.post(
                 "/api/batches",
-                "{\"name\":\"x\",\"note\":\"\",\"ledgerDate\":\"2026-01-15\",\"expectedCount\":1,\"question\":"
-                        + question + "}");
+                "{\"name\":\"x\",\"note\":\"\",\"expectedCount\":1,\"expectedToPay\":\"1.00\",\"question\":"
+                        + question.replace("}", ",\"ledgerDate\":\"2026-01-15\"}") + "}");
         assertThat(locked.status()).isEqualTo(422);
         assertThat(locked.body()).contains("January 2026 is locked");
         Http.Answer changed = INES.post(
                 "/api/batches",
-                "{\"name\":\"x\",\"note\":\"\",\"ledgerDate\":\"2026-11-13\",\"expectedCount\":1,\"question\":"
-                        + question + "}");
+                "{\"name\":\"x\",\"note\":\"\",\"expectedCount\":1,\"expectedToPay\":\"1.00\",\"question\":" + question
+                        + "}");
         assertThat(changed.status()).isEqualTo(409);
         assertThat(changed.body()).contains("list-changed");
     }
@@ -123,8 +123,8 @@ class HttpTest {
         String question = "{\"account\":" + euro + ",\"checkDate\":\"2026-11-13\",\"dueBy\":\"2026-12-20\"}";
         Http.Answer answer = INES.post(
                 "/api/batches",
-                "{\"name\":\"x\",\"note\":\"\",\"ledgerDate\":\"2026-11-13\",\"expectedCount\":1,\"question\":"
-                        + question + "}");
+                "{\"name\":\"x\",\"note\":\"\",\"expectedCount\":1,\"expectedToPay\":\"1.00\",\"question\":" + question
+                        + "}");
         assertThat(answer.body()).contains("only-checks");
     }
 

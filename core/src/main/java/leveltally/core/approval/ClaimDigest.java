@@ -1,13 +1,10 @@
 package leveltally.core.approval;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.Comparator;
-import java.util.HexFormat;
 import java.util.List;
+import leveltally.core.Sha256;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.ledger.BankAccountId;
@@ -54,26 +51,17 @@ public record ClaimDigest(String hex) {
             put(form, line.discount().plain());
             put(form, line.credit().plain());
         }
-        return new ClaimDigest(sha256(form.toString()));
+        return new ClaimDigest(Sha256.hex(form.toString()));
     }
 
     /** The SHA-256 over the digests of a whole sending: what an approver has in front of them, the round included. */
     public static ClaimDigest ofAll(int round, Collection<ClaimDigest> claims) {
         StringBuilder form = new StringBuilder("round-").append(round);
         claims.stream().map(ClaimDigest::hex).sorted().forEach(hex -> put(form, hex));
-        return new ClaimDigest(sha256(form.toString()));
+        return new ClaimDigest(Sha256.hex(form.toString()));
     }
 
     private static void put(StringBuilder form, String text) {
         form.append('|').append(text.length()).append(':').append(text);
-    }
-
-    private static String sha256(String text) {
-        try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
-            throw new IllegalStateException(everyPlatformHasIt);
-        }
     }
 }

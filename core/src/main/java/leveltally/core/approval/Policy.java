@@ -1,18 +1,23 @@
 package leveltally.core.approval;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.Currency;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
+import leveltally.core.batches.Claim;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.marks.MarkKind;
 import leveltally.core.money.Money;
 import leveltally.core.people.Role;
+import leveltally.core.vendors.VendorId;
 
 /**
  * The routes of a company, from the lightest to the strictest. A batch takes the strictest that anything about it asks
@@ -25,8 +30,24 @@ public record Policy(List<Route> routes) {
         routes = List.copyOf(routes);
     }
 
-    /** What a route is chosen by. */
-    public record Asking(BankAccountId account, Money total, Money largest, Set<MarkKind> marks) {}
+    /**
+     * What a route is chosen by.
+     *
+     * @param largest the largest sum to one vendor, however it is split into payments
+     */
+    public record Asking(BankAccountId account, Money total, Money largest, Set<MarkKind> marks) {
+        public static Asking of(
+                BankAccountId account, Currency currency, Collection<Claim> claims, Set<MarkKind> marks) {
+            Money none = Money.zero(currency);
+            Map<VendorId, Money> byVendor = new HashMap<>();
+            claims.forEach(claim -> byVendor.merge(claim.vendor(), claim.amount(), Money::plus));
+            return new Asking(
+                    account,
+                    Money.sum(byVendor.values(), currency),
+                    byVendor.values().stream().max(Money::compareTo).orElse(none),
+                    marks);
+        }
+    }
 
     /** One route that was considered: whether it was asked for, and by what, or why not. */
     public record Considered(String route, boolean asked, String why) {}

@@ -1,11 +1,8 @@
 package leveltally.core.audit;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
-import java.util.HexFormat;
 import java.util.List;
+import leveltally.core.Sha256;
 
 /**
  * One record of the audit trail (law L10), chained to the one before by its hash.
@@ -41,12 +38,6 @@ public record AuditRecord(
                 previousHash)) {
             form.append(field.length()).append(':').append(field).append('|');
         }
-        try {
-            byte[] hash =
-                    MessageDigest.getInstance("SHA-256").digest(form.toString().getBytes(StandardCharsets.UTF_8));
-            return HexFormat.of().formatHex(hash);
-        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
-            throw new IllegalStateException(everyPlatformHasIt);
-        }
+        return Sha256.hex(form.toString());
     }
 }

@@ -7,6 +7,7 @@ import java.nio.charset.Charset;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
@@ -25,7 +26,19 @@ public record BankFile(List<String> records, byte[] bytes, List<Finding> finding
     }
 
     /** What the file as a whole is about. */
-    public record About(String routingNumber, String accountNumber, LocalDate fileDate, long serial) {}
+    public record About(
+            String routingNumber, String accountNumber, Currency currency, LocalDate fileDate, long serial) {}
+
+    /** How many events of one kind, and what they come to; issues and voids are never added. */
+    public record Sums(int count, Money total) {
+        public static Sums of(Item.Kind kind, List<Item> items, Currency currency) {
+            List<Money> amounts = items.stream()
+                    .filter(item -> item.kind() == kind)
+                    .map(Item::amount)
+                    .toList();
+            return new Sums(amounts.size(), Money.sum(amounts, currency));
+        }
+    }
 
     /** A value that does not fit: {@code row} counts the details from 1, 0 is header or trailer. */
     public record Finding(int row, String field, String sentence) {}
@@ -116,15 +129,15 @@ public record BankFile(List<String> records, byte[] bytes, List<Finding> finding
                 case FILE_DATE -> about.fileDate().format(DateTimeFormatter.ofPattern(field.value(), Locale.ROOT));
                 case FILE_SERIAL -> String.valueOf(about.serial());
                 case COUNT -> String.valueOf(items.size());
-                case TOTAL ->
-                    items.isEmpty()
-                            ? "0"
-                            : amount(
-                                    field,
-                                    Money.sum(
-                                            items.stream().map(Item::amount).toList(),
-                                            items.get(0).amount().currency()));
+                case ISSUE_COUNT -> String.valueOf(sums(Item.Kind.ISSUE).count());
+                case ISSUE_TOTAL -> amount(field, sums(Item.Kind.ISSUE).total());
+                case VOID_COUNT -> String.valueOf(sums(Item.Kind.VOID).count());
+                case VOID_TOTAL -> amount(field, sums(Item.Kind.VOID).total());
             };
+        }
+
+        private Sums sums(Item.Kind kind) {
+            return Sums.of(kind, items, about.currency());
         }
 
         private static Item of(@org.jspecify.annotations.Nullable Item item) {

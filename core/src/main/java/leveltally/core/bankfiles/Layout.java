@@ -34,8 +34,12 @@ public record Layout(
         ROUTING_NUMBER,
         FILE_DATE,
         FILE_SERIAL,
+        /** Of all details, issues and voids. */
         COUNT,
-        TOTAL
+        ISSUE_COUNT,
+        ISSUE_TOTAL,
+        VOID_COUNT,
+        VOID_TOTAL
     }
 
     /** Which side the value stands on in its width. */

@@ -2,6 +2,8 @@ package leveltally.core.batches;
 
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import leveltally.core.Refusal;
 
 /** Where a batch stands; {@link #to} is the only gate between the states. */
@@ -34,6 +36,11 @@ public enum BatchState {
     /** True while its claims keep their invoices reserved. */
     public boolean isLive() {
         return this != POSTED && this != WITHDRAWN;
+    }
+
+    /** The states in which it is live. */
+    public static Set<BatchState> live() {
+        return Stream.of(values()).filter(BatchState::isLive).collect(Collectors.toUnmodifiableSet());
     }
 
     /** True while lines may change; a change after sending voids the approval. */

@@ -9,6 +9,7 @@ import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.selection.Decision;
+import leveltally.core.selection.Paying;
 import leveltally.core.selection.Selection;
 import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
@@ -24,11 +25,11 @@ public record Draft(List<DraftClaim> claims) {
     /** An invoice to add, and where its payment goes. */
     public record Addition(VendorId vendor, long remitTo, DraftLine line) {}
 
-    /** Adds to the vendor's payment that is not set apart, or makes one. */
-    public Draft add(List<Addition> additions) {
+    /** Adds to the vendor's payment that is not set apart, or makes one; each makes one where each is paid by itself. */
+    public Draft add(List<Addition> additions, Paying.Grouping grouping) {
         List<DraftClaim> next = new ArrayList<>(claims);
         for (Addition addition : additions) {
-            boolean alone = addition.line().ownCheck();
+            boolean alone = addition.line().ownCheck() || grouping == Paying.Grouping.INVOICE;
             int at = alone ? -1 : joinable(next, addition.vendor(), addition.remitTo());
             if (at < 0) {
                 next.add(new DraftClaim(
@@ -137,9 +138,18 @@ public record Draft(List<DraftClaim> claims) {
         return new Draft(next);
     }
 
-    /** Sends a payment to another of the vendor's addresses. */
-    public Draft sendTo(ClaimId id, long remitTo) {
-        return change(claim(id), c -> new DraftClaim(c.id(), c.vendor(), remitTo, true, c.stubNote(), c.lines()));
+    /**
+     * Sends a payment to another of the vendor's addresses.
+     *
+     * @param usable the credits that address can use; others are released
+     */
+    public Draft sendTo(ClaimId id, long remitTo, Set<InvoiceId> usable) {
+        return change(claim(id), c -> {
+            Set<InvoiceId> released = new HashSet<>(c.credits());
+            released.removeAll(usable);
+            List<DraftLine> lines = c.without(released).lines();
+            return new DraftClaim(c.id(), c.vendor(), remitTo, true, c.stubNote(), lines);
+        });
     }
 
     public Draft note(ClaimId id, String note) {
@@ -227,7 +237,7 @@ public record Draft(List<DraftClaim> claims) {
                 .toList());
     }
 
-    private DraftClaim claim(ClaimId id) {
+    public DraftClaim claim(ClaimId id) {
         return claims.stream()
                 .filter(claim -> id.equals(claim.id()))
                 .findFirst()
@@ -235,7 +245,7 @@ public record Draft(List<DraftClaim> claims) {
                         "no-claim", "This payment is not in the batch any more. Look at the batch again."));
     }
 
-    private DraftClaim claimOf(InvoiceId invoice) {
+    public DraftClaim claimOf(InvoiceId invoice) {
         return claims.stream()
                 .filter(claim -> claim.holds(invoice))
                 .findFirst()

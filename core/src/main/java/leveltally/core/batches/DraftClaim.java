@@ -46,7 +46,7 @@ public record DraftClaim(
         return new DraftClaim(id, vendor, remitTo, apart, stubNote, others);
     }
 
-    DraftClaim each(UnaryOperator<DraftLine> change) {
+    public DraftClaim each(UnaryOperator<DraftLine> change) {
         return with(lines.stream().map(change).toList());
     }
 

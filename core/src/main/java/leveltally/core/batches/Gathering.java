@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
+import leveltally.core.Sha256;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.Selection;
@@ -43,8 +45,7 @@ public record Gathering(List<Selection.Row> added, List<Removed> removed) {
             if (row.isTaken() && !here.contains(id)) {
                 added.add(row);
             } else if (row.decision() instanceof Decision.LeftOut out && here.contains(id) && !byHand.contains(id)) {
-                removed.add(
-                        new Removed(id, out.reason().words() + (out.detail().isEmpty() ? "" : ": " + out.detail())));
+                removed.add(new Removed(id, out.inWords()));
             }
         }
         for (InvoiceId id : here) {
@@ -59,13 +60,13 @@ public record Gathering(List<Selection.Row> added, List<Removed> removed) {
     public Draft applyTo(Draft draft, Selection now) {
         Set<InvoiceId> gone = new HashSet<>();
         removed.forEach(one -> gone.add(one.invoice()));
-        Draft next = draft.takeOut(gone)
-                .add(added.stream()
-                        .map(row -> new Draft.Addition(
-                                row.candidate().payee().vendor(),
-                                row.candidate().payee().remitTo(),
-                                Draft.line(row)))
-                        .toList());
+        List<Draft.Addition> additions = added.stream()
+                .map(row -> new Draft.Addition(
+                        row.candidate().payee().vendor(),
+                        row.candidate().payee().remitTo(),
+                        Draft.line(row)))
+                .toList();
+        Draft next = draft.takeOut(gone).add(additions, now.criteria().paying().grouping());
         Set<InvoiceId> used = new HashSet<>();
         next.claims().forEach(claim -> used.addAll(claim.credits()));
         Set<InvoiceId> fresh = new HashSet<>();
@@ -85,6 +86,19 @@ public record Gathering(List<Selection.Row> added, List<Removed> removed) {
             }
         }
         return next;
+    }
+
+    /** The difference in one line, to compare what is applied with what was looked at. */
+    public String shown() {
+        String in = added.stream()
+                .map(row -> row.candidate().invoice().id().value() + "=" + row.decision())
+                .sorted()
+                .collect(Collectors.joining(";"));
+        String out = removed.stream()
+                .map(one -> one.invoice().value() + "=" + one.why())
+                .sorted()
+                .collect(Collectors.joining(";"));
+        return Sha256.hex(in + "\n" + out);
     }
 
     public boolean isEmpty() {

@@ -12,10 +12,40 @@ import leveltally.core.invoices.Settling;
 import leveltally.core.money.Money;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.Selection;
+import org.jspecify.annotations.Nullable;
 
 /** From what was decided about a payment to its amounts. */
 public final class Reckoning {
     private Reckoning() {}
+
+    /**
+     * The cash typed for an invoice as it is kept: null where it is exactly what is left to pay, which means all of it,
+     * whatever credits come or go later.
+     *
+     * @throws Refusal when it is more, or not above zero
+     */
+    public static @Nullable Money typed(
+            DraftClaim claim,
+            InvoiceId invoice,
+            Money cash,
+            Map<InvoiceId, OpenInvoice> invoices,
+            Map<InvoiceId, OpenCredit> credits,
+            LocalDate checkDate,
+            int graceDays) {
+        Settling whole = settling(
+                claim.each(line -> line.id().equals(invoice) ? line.paying(null) : line),
+                invoices,
+                credits,
+                checkDate,
+                graceDays);
+        Money net = whole.lines().stream()
+                .filter(line -> line.invoice().id().equals(invoice))
+                .findFirst()
+                .orElseThrow()
+                .payment()
+                .cash();
+        return cash.equals(net) ? null : cash;
+    }
 
     /**
      * The lines of a payment: its invoices in their order, then the credits it needs. A credit line uses up exactly what
@@ -29,16 +59,7 @@ public final class Reckoning {
             Map<InvoiceId, OpenCredit> credits,
             LocalDate checkDate,
             int graceDays) {
-        List<Settling.Owed> owed = new ArrayList<>();
-        List<OpenCredit> used = new ArrayList<>();
-        for (DraftLine line : claim.lines()) {
-            if (line.isInvoice()) {
-                owed.add(new Settling.Owed(found(invoices, line.id()), line.typed()));
-            } else {
-                used.add(found(credits, line.id()));
-            }
-        }
-        Settling settling = Settling.of(owed, used, checkDate, graceDays);
+        Settling settling = settling(claim, invoices, credits, checkDate, graceDays);
         if (!settling.cash().isPositive()) {
             throw Refusal.invalid(
                     "covered-by-credits",
@@ -58,6 +79,24 @@ public final class Reckoning {
         }
         settling.uses().forEach(use -> lines.add(credit(use)));
         return List.copyOf(lines);
+    }
+
+    private static Settling settling(
+            DraftClaim claim,
+            Map<InvoiceId, OpenInvoice> invoices,
+            Map<InvoiceId, OpenCredit> credits,
+            LocalDate checkDate,
+            int graceDays) {
+        List<Settling.Owed> owed = new ArrayList<>();
+        List<OpenCredit> used = new ArrayList<>();
+        for (DraftLine line : claim.lines()) {
+            if (line.isInvoice()) {
+                owed.add(new Settling.Owed(found(invoices, line.id()), line.typed()));
+            } else {
+                used.add(found(credits, line.id()));
+            }
+        }
+        return Settling.of(owed, used, checkDate, graceDays);
     }
 
     /** The lines of a claim as it was chosen. */

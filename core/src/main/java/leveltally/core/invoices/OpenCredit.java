@@ -7,7 +7,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * A credit memo as it can be used now.
  *
- * @param ledgerDate the date it arrived in the ledger; it cannot be used with an earlier one
+ * @param days from which ledger dates on it can be used
  * @param open what is left of it, between 0 and its amount
  * @param usableFrom it is not usable before this day; null for at once
  */
@@ -15,7 +15,7 @@ public record OpenCredit(
         InvoiceId id,
         String reference,
         LocalDate date,
-        LocalDate ledgerDate,
+        LedgerDays days,
         Money open,
         @Nullable LocalDate usableFrom) {
 

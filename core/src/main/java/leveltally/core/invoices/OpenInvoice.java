@@ -13,14 +13,14 @@ import org.jspecify.annotations.Nullable;
  * @param reference the vendor's own reference
  * @param amount what it was for; {@code open} what is still owed, between 0 and amount
  * @param discount what can still be earned on it
- * @param ledgerDate the date it arrived in the ledger; it cannot be paid with an earlier one
+ * @param days from which ledger dates on it can be paid
  */
 public record OpenInvoice(
         InvoiceId id,
         String reference,
         LocalDate invoiceDate,
         LocalDate dueDate,
-        LocalDate ledgerDate,
+        LedgerDays days,
         Money amount,
         Money open,
         Discount discount) {
@@ -29,6 +29,11 @@ public record OpenInvoice(
         if (open.isNegative() || open.compareTo(amount) > 0) {
             throw new IllegalArgumentException("invoice " + id.value() + ": open " + open + " outside 0 to " + amount);
         }
+    }
+
+    /** True when as much as is open can be settled with this ledger date (law L2). */
+    public boolean isOpenOn(LocalDate ledgerDate) {
+        return days.reach(ledgerDate);
     }
 
     /** What paying it in full on {@code checkDate} takes and earns. */
@@ -54,7 +59,7 @@ public record OpenInvoice(
                         reference,
                         invoiceDate,
                         dueDate,
-                        ledgerDate,
+                        days,
                         amount,
                         open.minus(credit),
                         discount.lessCredit(credit));

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import leveltally.core.Refusal;
 import leveltally.core.money.Money;
 import leveltally.core.terms.PartPayment;
 import org.jspecify.annotations.Nullable;
@@ -32,14 +33,16 @@ public record Settling(List<Line> lines, List<Use> uses) {
     /** How much of a credit is used up. */
     public record Use(OpenCredit credit, Money used) {}
 
-    static final Comparator<OpenInvoice> DUE_FIRST = Comparator.comparing(OpenInvoice::dueDate)
+    /** The order in which credits reduce invoices. */
+    public static final Comparator<OpenInvoice> DUE_FIRST = Comparator.comparing(OpenInvoice::dueDate)
             .thenComparing(invoice -> invoice.id().value());
-    static final Comparator<OpenCredit> OLDEST_FIRST = Comparator.comparing(OpenCredit::date)
+    /** The order in which credits are used. */
+    public static final Comparator<OpenCredit> OLDEST_FIRST = Comparator.comparing(OpenCredit::date)
             .thenComparing(credit -> credit.id().value());
 
     /**
      * @param owed not empty, all of one currency, as the credits
-     * @throws leveltally.core.Refusal when the cash typed for an invoice without credits is more than settles it
+     * @throws leveltally.core.Refusal when the cash typed for an invoice is more than what is left to pay on it
      */
     public static Settling of(List<Owed> owed, List<OpenCredit> credits, LocalDate checkDate, int graceDays) {
         Credits used = Credits.against(owed.stream().map(Owed::invoice).toList(), credits);
@@ -48,16 +51,21 @@ public record Settling(List<Line> lines, List<Use> uses) {
             OpenInvoice invoice = one.invoice();
             Money credit = used.on(invoice);
             OpenInvoice rest = invoice.lessCredit(credit);
-            Money part = one.part();
-            if (part != null && credit.isPositive()) {
-                part = part.min(rest.payInFull(checkDate, graceDays).cash());
-            }
-            PartPayment payment = rest.open().isZero()
-                    ? new PartPayment(rest.open(), rest.open())
-                    : rest.pay(part, checkDate, graceDays);
-            lines.add(new Line(invoice, credit, payment));
+            lines.add(new Line(invoice, credit, payment(rest, one.part(), checkDate, graceDays)));
         }
         return new Settling(List.copyOf(lines), used.uses());
+    }
+
+    private static PartPayment payment(OpenInvoice rest, @Nullable Money typed, LocalDate checkDate, int graceDays) {
+        PartPayment whole = rest.payInFull(checkDate, graceDays);
+        if (typed != null && whole.cash().isZero()) {
+            throw Refusal.invalidField(
+                    "amount-over-net",
+                    "cash",
+                    "Credits settle all of " + rest.reference() + ", so " + typed
+                            + " cannot be paid on it. Use fewer credits, or pay all that is left.");
+        }
+        return typed == null ? whole : rest.pay(typed, checkDate, graceDays);
     }
 
     /**

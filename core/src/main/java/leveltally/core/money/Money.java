@@ -13,8 +13,14 @@ import leveltally.core.Refusal;
  * <p>Amounts of different currencies are never added; overflow throws {@link ArithmeticException}.
  */
 public record Money(long minor, Currency currency) implements Comparable<Money> {
+    /** No single amount is larger, so that no sum of those that one company has overflows: 99,999,999,999.99. */
+    public static final BigDecimal MOST = new BigDecimal("99999999999.99");
+
     public Money {
         Objects.requireNonNull(currency, "currency");
+        if (currency.getDefaultFractionDigits() < 0) {
+            throw new IllegalArgumentException(currency + " has no minor unit, so nothing can be paid in it");
+        }
     }
 
     public static Money ofMinor(long minor, Currency currency) {
@@ -30,21 +36,30 @@ public record Money(long minor, Currency currency) implements Comparable<Money> 
     }
 
     /**
-     * Reads a plain decimal such as {@code 1225.00} or {@code 1,225.00}.
+     * Reads a plain decimal such as {@code 1225.00} or {@code 1,225.00}; commas only between groups of three.
      *
-     * @throws IllegalArgumentException when it is no amount, or has more decimals than the currency
+     * @throws IllegalArgumentException when it is no amount, has more decimals than the currency, or is over {@link #MOST}
      */
     public static Money parse(String text, Currency currency) {
-        String plain = text.strip().replace(",", "");
-        if (!plain.matches("-?\\d{1,15}(\\.\\d{1,4})?")) {
-            throw new IllegalArgumentException("“" + text.strip() + "” is not an amount such as 1225.00");
+        return parse(text, currency, DecimalMark.POINT);
+    }
+
+    /** As {@link #parse(String, Currency)}, where {@code mark} says what parts the decimals off. */
+    public static Money parse(String text, Currency currency, DecimalMark mark) {
+        String written = text.strip();
+        String shown = "“" + (written.length() > 40 ? written.substring(0, 40) + "…" : written) + "”";
+        if (!mark.isAmount(written)) {
+            throw new IllegalArgumentException(shown + " is not an amount such as " + mark.example());
+        }
+        BigDecimal value = new BigDecimal(mark.plain(written));
+        if (value.abs().compareTo(MOST) > 0) {
+            throw new IllegalArgumentException(shown + " is more than 99,999,999,999.99, the most one amount can be");
         }
         try {
-            BigDecimal scaled = new BigDecimal(plain).setScale(currency.getDefaultFractionDigits());
+            BigDecimal scaled = value.setScale(currency.getDefaultFractionDigits());
             return new Money(scaled.unscaledValue().longValueExact(), currency);
         } catch (ArithmeticException tooFine) {
-            throw new IllegalArgumentException(
-                    "“" + text.strip() + "” has more decimals than " + currency + " has", tooFine);
+            throw new IllegalArgumentException(shown + " has more decimals than " + currency + " has", tooFine);
         }
     }
 

@@ -119,8 +119,8 @@ public final class CheckLayout {
             boxes.add(new Box.Rule(right - 190, bankY, right, bankY, 0.6, false));
             put(right, bankY + 10, Face.TEXT, SMALLEST, Box.Align.RIGHT, payer.validity(), 220);
             if (numbered && payer.blankStock()) {
-                var micr = MicrLine.of(payer.micrPattern(), payer.routing(), payer.accountNumber(), text.number());
-                boxes.add(micr.drawn(form.width() - 1.875 * 72, form.checkHeight()));
+                var micr = MicrLine.of(payer.micr(), payer.routing(), payer.accountNumber(), text.number());
+                boxes.add(micr.drawn(form.width(), form.checkHeight()));
             } else if (!numbered) {
                 put(form.width() / 2, form.checkHeight() - 14, Face.MONO, 12, Box.Align.CENTER, "NOT A CHECK", 300);
             }

@@ -32,6 +32,6 @@ public record CheckText(
             String validity,
             RoutingNumber routing,
             String accountNumber,
-            String micrPattern,
+            MicrPattern micr,
             boolean blankStock) {}
 }

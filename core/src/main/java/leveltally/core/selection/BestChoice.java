@@ -4,15 +4,18 @@ import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * Which claims to pay with a limited amount so that the most discount is saved; among equals more cash is used, then
  * earlier claims come first. A 0–1 knapsack.
  *
- * <p>A few claims are searched completely. Many are searched outwards from the claim where the best discount per cash
+ * <p>Where few partial choices compete, all are searched, and ties of any make-up follow the order. Otherwise the search goes outwards from the claim where the best discount per cash
  * runs out (the expanding core of Pisinger's MINKNAP, 1997), each partial choice bounded by the fractional relaxation.
- * The search ends with a proof, or at its budget with the largest discount it may have missed.
+ * It ends with a proof, or at its budget with the largest discount it may have missed; among claims of equal cash and
+ * discount the earlier ones are paid.
  *
  * @param taken for each claim, whether it is paid
  * @param error the largest discount, in minor units, that another choice could save beyond this one; 0 = exact
@@ -22,7 +25,7 @@ record BestChoice(boolean[] taken, long error) {
     private static final int MOST_KEPT = 20_000;
 
     private static final long MOST_MADE = 3_000_000;
-    private static final int FEW = 40;
+    private static final int MOST_COMPLETE = 400;
 
     /** @param cash above zero, {@code discount} at or above zero, {@code limit} at or above zero, all in minor units */
     static BestChoice of(long[] cash, long[] discount, long limit) {
@@ -30,8 +33,22 @@ record BestChoice(boolean[] taken, long error) {
         if (all != null) {
             return all;
         }
-        BestChoice complete = cash.length <= FEW ? complete(cash, discount, limit) : null;
-        return complete != null ? complete : new Core(cash, discount, limit).search();
+        BestChoice complete = cash.length <= MOST_COMPLETE ? complete(cash, discount, limit) : null;
+        return complete != null ? complete : earlierOfEquals(cash, discount, new Core(cash, discount, limit).search());
+    }
+
+    /** Among claims of the same cash and discount as many as before are paid, the first ones. */
+    private static BestChoice earlierOfEquals(long[] cash, long[] discount, BestChoice found) {
+        record Alike(long cash, long discount) {}
+        Map<Alike, Integer> paid = new HashMap<>();
+        for (int i = 0; i < cash.length; i++) {
+            paid.merge(new Alike(cash[i], discount[i]), found.taken()[i] ? 1 : 0, Integer::sum);
+        }
+        boolean[] taken = new boolean[cash.length];
+        for (int i = 0; i < cash.length; i++) {
+            taken[i] = paid.merge(new Alike(cash[i], discount[i]), -1, Integer::sum) >= 0;
+        }
+        return new BestChoice(taken, found.error());
     }
 
     private static BestChoice everything(long[] cash, long limit) {
@@ -48,11 +65,12 @@ record BestChoice(boolean[] taken, long error) {
     }
 
     /** One partial choice of the complete search; {@code set} has the first claim in its highest bit. */
-    private record Partial(long cash, long discount, long set) {}
+    private record Partial(long cash, long discount, BigInteger set) {}
 
     /** Claim by claim in order, dropping what cannot win; null when too many remain. */
     private static BestChoice complete(long[] cash, long[] discount, long limit) {
-        List<Partial> kept = List.of(new Partial(0, 0, 0));
+        List<Partial> kept = List.of(new Partial(0, 0, BigInteger.ZERO));
+        long made = 0;
         Comparator<Partial> order = Comparator.comparingLong(Partial::cash)
                 .thenComparing(Partial::discount, Comparator.reverseOrder())
                 .thenComparing(Partial::set, Comparator.reverseOrder());
@@ -61,12 +79,15 @@ record BestChoice(boolean[] taken, long error) {
             for (Partial one : kept) {
                 if (one.cash() + cash[i] <= limit) {
                     both.add(new Partial(
-                            one.cash() + cash[i], one.discount() + discount[i], one.set() | 1L << (FEW - i)));
+                            one.cash() + cash[i],
+                            one.discount() + discount[i],
+                            one.set().setBit(cash.length - i)));
                 }
             }
             both.sort(order);
             kept = withoutBeaten(both);
-            if (kept.size() > MOST_KEPT) {
+            made += kept.size();
+            if (kept.size() > MOST_KEPT || made > MOST_MADE) {
                 return null;
             }
         }
@@ -78,7 +99,7 @@ record BestChoice(boolean[] taken, long error) {
         }
         boolean[] taken = new boolean[cash.length];
         for (int i = 0; i < taken.length; i++) {
-            taken[i] = (best.set() & 1L << (FEW - i)) != 0;
+            taken[i] = best.set().testBit(cash.length - i);
         }
         return new BestChoice(taken, 0);
     }

@@ -7,8 +7,9 @@ import leveltally.core.money.Money;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The cash a new batch may use, explained line by line: ledger cash up to the check date + cash movements brought in −
- * unposted payments of other live batches − the floor the company keeps.
+ * The cash a new batch may use, explained line by line: ledger cash up to the check date − payments already posted with a
+ * later ledger date + cash movements brought in that the ledger does not have yet − unposted payments of other live
+ * batches − the floor the company keeps.
  *
  * @param lines the amounts as they are added; what lowers the sum is negative
  */
@@ -20,12 +21,15 @@ public record CashAvailable(List<Line> lines, Money available) {
     /**
      * What is known of an account on a check date.
      *
+     * @param postedLater what was posted with a ledger date after the check date
      * @param lastMovement the date of the last cash movement brought in; null for none
      * @param batches how many other live batches have unposted payments
      */
     public record Known(
             LocalDate checkDate,
             Money ledgerCash,
+            Money postedLater,
+            int paymentsLater,
             Money movements,
             @Nullable LocalDate lastMovement,
             Money unposted,
@@ -37,7 +41,13 @@ public record CashAvailable(List<Line> lines, Money available) {
         List<Line> lines = List.of(
                 new Line("Ledger cash", "up to " + Dates.inWords(known.checkDate()), known.ledgerCash()),
                 new Line(
-                        "Cash movements brought in",
+                        "Payments posted with a later ledger date",
+                        known.paymentsLater() == 0
+                                ? "none"
+                                : known.paymentsLater() + (known.paymentsLater() == 1 ? " payment" : " payments"),
+                        known.postedLater().negated()),
+                new Line(
+                        "Cash movements the ledger does not have yet",
                         last == null ? "none yet" : "the last of " + Dates.inWords(last),
                         known.movements()),
                 new Line(

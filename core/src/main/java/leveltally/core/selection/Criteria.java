@@ -1,12 +1,10 @@
 package leveltally.core.selection;
 
 import java.time.LocalDate;
-import java.time.YearMonth;
 import java.util.Currency;
 import java.util.Optional;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
-import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.vendors.PaymentMethod;
 import org.jspecify.annotations.Nullable;
@@ -27,6 +25,7 @@ public record Criteria(
         int graceDays,
         Filters filters,
         Paying paying) {
+    private static final int FURTHEST_CHECK_DATE = 60;
 
     public Criteria {
         if (nextRun != null && !nextRun.isAfter(checkDate)) {
@@ -36,6 +35,23 @@ public record Criteria(
                     "The next run, " + Dates.inWords(nextRun) + ", must be after the check date, "
                             + Dates.inWords(checkDate) + ". Choose a later day.");
         }
+    }
+
+    /**
+     * A check date lies between today and 60 days ahead: one of yesterday would revive a discount that lapsed.
+     *
+     * @throws Refusal when it does not
+     */
+    public static LocalDate checkDate(LocalDate wanted, LocalDate today) {
+        if (wanted.isBefore(today) || wanted.isAfter(today.plusDays(FURTHEST_CHECK_DATE))) {
+            throw Refusal.invalidField(
+                    "check-date-outside",
+                    "checkDate",
+                    "A check date lies between today, " + Dates.inWords(today) + ", and "
+                            + Dates.inWords(today.plusDays(FURTHEST_CHECK_DATE)) + ", not on " + Dates.inWords(wanted)
+                            + ". Choose a day in between.");
+        }
+        return wanted;
     }
 
     /** The dates, joined by “or”. */
@@ -59,19 +75,5 @@ public record Criteria(
 
     public boolean lostIfItWaits(OpenInvoice invoice) {
         return nextRun != null && invoice.discount().lostIfItWaits(checkDate, nextRun, graceDays);
-    }
-
-    /** True when something reached the ledger in a period after the one this batch is paid in. */
-    boolean enteredLater(LocalDate arrived) {
-        return YearMonth.from(arrived).isAfter(YearMonth.from(ledgerDate));
-    }
-
-    /** True when a credit, whatever its holds, may reduce a payment of this batch. */
-    public boolean mayUse(OpenCredit credit) {
-        LocalDate from = credit.usableFrom();
-        return credit.open().currency().equals(currency)
-                && !credit.date().isAfter(checkDate)
-                && !enteredLater(credit.ledgerDate())
-                && (from == null || !from.isAfter(checkDate));
     }
 }

@@ -20,5 +20,10 @@ public sealed interface Decision {
      *
      * @param detail the hold's reason or the other batch's name; empty where the reason says all
      */
-    record LeftOut(LeftOutReason reason, String detail) implements Decision {}
+    record LeftOut(LeftOutReason reason, String detail) implements Decision {
+        /** {@code held invoice: wrong price}. */
+        public String inWords() {
+            return reason.words() + (detail.isEmpty() ? "" : ": " + detail);
+        }
+    }
 }

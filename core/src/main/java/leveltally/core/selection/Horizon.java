@@ -87,7 +87,7 @@ public record Horizon(Due late, List<Day> days, List<Run> runs) {
         for (OpenInvoice invoice : living) {
             byDay.merge(invoice.dueDate(), new Due(1, invoice.open()), Due::plus);
             LocalDate until = invoice.discount().until();
-            if (until != null) {
+            if (until != null && invoice.discount().left().isPositive()) {
                 Due left = new Due(1, invoice.discount().left());
                 dying.merge(until.plusDays(plan.graceDays()), left, Due::plus);
             }

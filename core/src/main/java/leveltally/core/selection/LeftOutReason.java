@@ -10,7 +10,7 @@ public enum LeftOutReason {
     NO_ADDRESS("no address", "Propose an address on the vendor's page; a second person confirms it."),
     NO_BANK_DETAILS("no bank details", "Propose bank details on the vendor's page; a second person confirms them."),
     DATED_AFTER_CHECK_DATE("dated after the check date", "Choose a later check date."),
-    ENTERED_IN_LATER_PERIOD("entered in a later period", "Choose a ledger date in that period."),
+    ENTERED_LATER("entered later", "Choose a ledger date from that day on."),
     NOT_USABLE_YET("not usable yet", "It can be used from that day on."),
     COVERED_BY_CREDITS("covered by credits", "Settle it by the offset proposed, without a payment."),
     UNDER_SMALLEST_PAYMENT("under the smallest payment", "Take it in by hand, or lower the smallest payment."),

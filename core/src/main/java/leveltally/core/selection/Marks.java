@@ -1,5 +1,6 @@
 package leveltally.core.selection;
 
+import java.util.Collection;
 import java.util.Set;
 import leveltally.core.invoices.InvoiceId;
 
@@ -10,5 +11,15 @@ public record Marks(Set<InvoiceId> out, Set<InvoiceId> in) {
     public Marks {
         out = Set.copyOf(out);
         in = Set.copyOf(in);
+    }
+
+    /** True when one of these was taken in by hand, which takes in the whole claim. */
+    boolean takesIn(Collection<Candidate> members) {
+        return members.stream().anyMatch(member -> in.contains(member.invoice().id()));
+    }
+
+    /** As if nothing had been taken out by hand. */
+    Marks withNothingOut() {
+        return new Marks(Set.of(), in);
     }
 }

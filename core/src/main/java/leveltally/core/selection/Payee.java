@@ -7,6 +7,8 @@ import org.jspecify.annotations.Nullable;
 /**
  * A vendor at one of its remit-to addresses, as far as choosing what to pay must know it. Many candidates share one.
  *
+ * @param name the vendor's
+ * @param payee whom the paper names at this address
  * @param priority 1 is paid before 2
  * @param holdReason why payments to the vendor are held; null when they are not
  * @param reachable whether the method has what it needs: an address for a check, bank details for a transfer
@@ -20,5 +22,6 @@ public record Payee(
         PaymentMethod method,
         @Nullable String holdReason,
         long remitTo,
+        String payee,
         String postalCode,
         boolean reachable) {}

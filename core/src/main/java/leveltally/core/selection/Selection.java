@@ -10,7 +10,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import leveltally.core.Dates;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
@@ -38,7 +37,17 @@ public final class Selection {
      * @param credits what it uses up
      */
     public record ClaimDraft(
-            Payee payee, List<Row> rows, List<Settling.Use> credits, Money amount, Money discount, boolean apart) {}
+            Payee payee, List<Row> rows, List<Settling.Use> credits, Money amount, Money discount, boolean apart) {
+
+        ClaimOrder.Placed placed() {
+            long first = rows.stream()
+                    .mapToLong(row -> row.candidate().invoice().id().value())
+                    .min()
+                    .orElseThrow();
+            return new ClaimOrder.Placed(
+                    payee.payee(), payee.number(), payee.remitTo(), amount, payee.postalCode(), first);
+        }
+    }
 
     /** A claim in the order in which cash is given out; {@code taken} is false beyond the line. */
     public record Queued(ClaimDraft claim, boolean taken) {}
@@ -46,10 +55,10 @@ public final class Selection {
     /** Invoices that a vendor's credits cover altogether: to be settled without a payment. */
     public record OffsetProposal(Payee payee, Settling settling) {}
 
-    /** A credit that is not used although the batch uses credits. */
-    public record CreditOut(CreditCandidate credit, Decision.LeftOut why) {}
+    /** A credit that is not used although the batch uses credits; {@code why} in words. */
+    public record CreditOut(CreditCandidate credit, String why) {}
 
-    /** How many invoices and credits a reason keeps out, and what is open on them, one amount a currency. */
+    /** How many invoices a reason keeps out, and what is open on them, one amount a currency. */
     public record LeftOutTotal(LeftOutReason reason, int count, List<Money> open) {}
 
     /**
@@ -73,9 +82,7 @@ public final class Selection {
     private Selection(Computing done) {
         this.criteria = done.criteria;
         this.rows = List.of(done.rows);
-        this.claims = done.claims.stream()
-                .sorted(criteria.paying().order().comparator())
-                .toList();
+        this.claims = inOrder(done.claims, criteria.paying().order());
         this.queue = List.copyOf(done.queue);
         this.offsets = List.copyOf(done.offsets);
         this.creditsOut = List.copyOf(done.creditsOut);
@@ -89,11 +96,44 @@ public final class Selection {
      */
     public static Selection of(
             Criteria criteria, List<Candidate> candidates, List<CreditCandidate> credits, Marks marks) {
+        List<CreditCandidate> usable = criteria.paying().credits() ? credits : List.of();
+        Map<InvoiceId, Decision.LeftOut> out = new HashMap<>();
+        if (!marks.out().isEmpty()) {
+            // the reasons that come before “by hand” are those it would have if nobody had taken it out
+            for (Row row : computed(criteria, candidates, usable, marks.withNothingOut(), Map.of()).rows) {
+                InvoiceId id = row.candidate().invoice().id();
+                if (marks.out().contains(id)) {
+                    out.put(
+                            id,
+                            row.decision() instanceof Decision.LeftOut first
+                                    ? first
+                                    : new Decision.LeftOut(LeftOutReason.TAKEN_OUT_BY_HAND, ""));
+                }
+            }
+        }
+        return new Selection(computed(criteria, candidates, usable, marks, out));
+    }
+
+    private static Computing computed(
+            Criteria criteria,
+            List<Candidate> candidates,
+            List<CreditCandidate> credits,
+            Marks marks,
+            Map<InvoiceId, Decision.LeftOut> out) {
         Computing computing = new Computing(criteria, candidates, marks);
-        computing.filter();
-        computing.group(criteria.paying().credits() ? credits : List.of());
+        computing.filter(out);
+        computing.group(credits);
         computing.giveOutCash();
-        return new Selection(computing);
+        return computing;
+    }
+
+    private static List<ClaimDraft> inOrder(List<ClaimDraft> claims, ClaimOrder order) {
+        record Keyed(String key, ClaimDraft claim) {}
+        return claims.stream()
+                .map(claim -> new Keyed(order.key(claim.placed()), claim))
+                .sorted(Comparator.comparing(Keyed::key))
+                .map(Keyed::claim)
+                .toList();
     }
 
     public Criteria criteria() {
@@ -180,10 +220,6 @@ public final class Selection {
                 found.computeIfAbsent(out.reason(), none -> new ArrayList<>())
                         .add(row.candidate().invoice().open());
             }
-        }
-        for (CreditOut credit : creditsOut) {
-            found.computeIfAbsent(credit.why().reason(), none -> new ArrayList<>())
-                    .add(credit.credit().credit().open());
         }
         return found.entrySet().stream()
                 .map(entry -> new LeftOutTotal(entry.getKey(), entry.getValue().size(), byCurrency(entry.getValue())))
@@ -288,13 +324,17 @@ public final class Selection {
             this.rows = new Row[candidates.size()];
         }
 
-        void filter() {
+        /** @param out what was taken out by hand, with the first reason that keeps it out */
+        void filter(Map<InvoiceId, Decision.LeftOut> out) {
             for (int i = 0; i < rows.length; i++) {
                 Candidate candidate = candidates.get(i);
-                places.put(candidate.invoice().id(), i);
-                Decision.LeftOut out = whyOut(candidate);
-                if (out != null) {
-                    decide(candidate, out);
+                InvoiceId id = candidate.invoice().id();
+                places.put(id, i);
+                Decision.LeftOut why = out.containsKey(id)
+                        ? out.get(id)
+                        : Eligibility.whyNot(candidate, criteria).orElse(null);
+                if (why != null) {
+                    decide(candidate, why);
                 }
             }
         }
@@ -304,159 +344,61 @@ public final class Selection {
             rows[at] = new Row(candidate, decision, criteria.lostIfItWaits(candidate.invoice()));
         }
 
-        private Decision.@Nullable LeftOut whyOut(Candidate candidate) {
-            OpenInvoice invoice = candidate.invoice();
-            Payee payee = candidate.payee();
-            String held = candidate.holdReason();
-            if (held != null) {
-                return out(LeftOutReason.HELD_INVOICE, held);
-            }
-            String vendorHeld = payee.holdReason();
-            if (vendorHeld != null) {
-                return out(LeftOutReason.HELD_VENDOR, vendorHeld);
-            }
-            String batch = candidate.reservedBy();
-            if (batch != null) {
-                return out(LeftOutReason.IN_ANOTHER_BATCH, batch);
-            }
-            if (!invoice.open().currency().equals(criteria.currency())) {
-                return out(
-                        LeftOutReason.OTHER_CURRENCY, invoice.open().currency().getCurrencyCode());
-            }
-            if (payee.method() != criteria.method()) {
-                return out(LeftOutReason.OTHER_METHOD, payee.method().words());
-            }
-            if (!payee.reachable()) {
-                return out(
-                        switch (payee.method()) {
-                            case CHECK -> LeftOutReason.NO_ADDRESS;
-                            case CREDIT_TRANSFER -> LeftOutReason.NO_BANK_DETAILS;
-                        },
-                        "");
-            }
-            if (invoice.invoiceDate().isAfter(criteria.checkDate())) {
-                return out(LeftOutReason.DATED_AFTER_CHECK_DATE, "");
-            }
-            if (criteria.enteredLater(invoice.ledgerDate())) {
-                return out(LeftOutReason.ENTERED_IN_LATER_PERIOD, "");
-            }
-            if (marks.out().contains(invoice.id())) {
-                return out(LeftOutReason.TAKEN_OUT_BY_HAND, "");
-            }
-            return null;
-        }
-
-        private static Decision.LeftOut out(LeftOutReason reason, String detail) {
-            return new Decision.LeftOut(reason, detail);
-        }
-
         /** Credits, discount, one claim a payee or an invoice, and the smallest payment. */
         void group(List<CreditCandidate> credits) {
-            Map<Long, List<OpenCredit>> usable = usable(credits);
-            record Key(long remitTo, long invoice) {}
-            Map<Key, List<Candidate>> groups = new LinkedHashMap<>();
+            Map<Long, List<OpenCredit>> usable = new HashMap<>();
+            Map<InvoiceId, CreditCandidate> idle = new LinkedHashMap<>();
+            for (CreditCandidate credit : credits) {
+                Optional<Decision.LeftOut> why = Eligibility.whyNot(credit, criteria);
+                if (why.isPresent()) {
+                    creditsOut.add(new CreditOut(credit, why.get().inWords()));
+                } else if (marks.out().contains(credit.credit().id())) {
+                    creditsOut.add(new CreditOut(credit, LeftOutReason.TAKEN_OUT_BY_HAND.words()));
+                } else {
+                    usable.computeIfAbsent(credit.remitTo(), none -> new ArrayList<>())
+                            .add(credit.credit());
+                    idle.put(credit.credit().id(), credit);
+                }
+            }
+            List<Candidate> free = new ArrayList<>();
             for (int i = 0; i < rows.length; i++) {
                 if (rows[i] == null) {
-                    Candidate candidate = candidates.get(i);
-                    boolean alone = candidate.ownCheck() || criteria.paying().grouping() == Paying.Grouping.INVOICE;
-                    Key key = new Key(
-                            candidate.payee().remitTo(),
-                            alone ? candidate.invoice().id().value() : 0);
-                    groups.computeIfAbsent(key, none -> new ArrayList<>()).add(candidate);
+                    free.add(candidates.get(i));
                 }
             }
-            groups.forEach((key, members) -> {
-                // what stands alone by its own mark is paid by itself, without credits
-                boolean own = members.get(0).ownCheck();
-                List<OpenCredit> mine = own ? new ArrayList<>() : usable.getOrDefault(key.remitTo(), new ArrayList<>());
-                claim(members, mine, key.invoice() != 0);
-            });
+            ClaimForming formed = ClaimForming.of(criteria, marks, free, usable);
+            for (ClaimForming.Formed one : formed.covered()) {
+                if (one.settling().credit().isPositive()) {
+                    offsets.add(new OffsetProposal(one.payee(), one.settling()));
+                    one.settling()
+                            .uses()
+                            .forEach(use -> idle.remove(use.credit().id()));
+                }
+                leaveOut(one.members(), LeftOutReason.COVERED_BY_CREDITS);
+            }
+            formed.small().forEach(one -> leaveOut(one.members(), LeftOutReason.UNDER_SMALLEST_PAYMENT));
+            for (ClaimForming.Formed one : formed.payable()) {
+                payable.add(claim(one.payee(), one.members(), one.settling(), one.apart()));
+                one.settling().uses().forEach(use -> idle.remove(use.credit().id()));
+            }
+            idle.values().forEach(credit -> creditsOut.add(new CreditOut(credit, "nothing here to reduce")));
         }
 
-        private void claim(List<Candidate> members, List<OpenCredit> credits, boolean apart) {
-            List<Settling.Owed> owed = members.stream()
-                    .map(member -> new Settling.Owed(member.invoice(), null))
-                    .toList();
-            Settling settling = Settling.of(owed, credits, criteria.checkDate(), criteria.graceDays());
-            // a credit stands in one claim at most (law L9), also when each invoice is a claim of its own
-            settling.uses().forEach(use -> credits.remove(use.credit()));
-            Payee payee = members.get(0).payee();
-            if (!settling.cash().isPositive()) {
-                if (settling.credit().isPositive()) {
-                    offsets.add(new OffsetProposal(payee, settling));
-                }
-                leaveOut(members, LeftOutReason.COVERED_BY_CREDITS);
-                return;
-            }
-            Money smallest = criteria.paying().smallest();
-            boolean byHand = byHand(members);
-            if (smallest != null && settling.cash().compareTo(smallest) < 0 && !byHand) {
-                leaveOut(members, LeftOutReason.UNDER_SMALLEST_PAYMENT);
-                return;
-            }
+        private ClaimDraft claim(Payee payee, List<Candidate> members, Settling settling, boolean apart) {
             List<Row> taken = new ArrayList<>();
             for (int i = 0; i < members.size(); i++) {
                 Candidate member = members.get(i);
                 Settling.Line settled = settling.lines().get(i);
-                Decision.Taken decision = new Decision.Taken(
-                        settled.credit(),
-                        settled.payment(),
-                        marks.in().contains(member.invoice().id()));
-                decide(member, decision);
+                boolean byHand = marks.in().contains(member.invoice().id());
+                decide(member, new Decision.Taken(settled.credit(), settled.payment(), byHand));
                 taken.add(rows[places.get(member.invoice().id())]);
             }
-            payable.add(new ClaimDraft(
-                    payee, List.copyOf(taken), settling.uses(), settling.cash(), settling.discount(), apart));
-        }
-
-        private boolean byHand(List<Candidate> members) {
-            return members.stream()
-                    .anyMatch(m -> marks.in().contains(m.invoice().id()));
+            return new ClaimDraft(
+                    payee, List.copyOf(taken), settling.uses(), settling.cash(), settling.discount(), apart);
         }
 
         private void leaveOut(List<Candidate> members, LeftOutReason reason) {
-            members.forEach(member -> decide(member, out(reason, "")));
-        }
-
-        private Map<Long, List<OpenCredit>> usable(List<CreditCandidate> credits) {
-            Map<Long, List<OpenCredit>> usable = new HashMap<>();
-            for (CreditCandidate candidate : credits) {
-                Decision.LeftOut why = whyOut(candidate);
-                if (why == null) {
-                    usable.computeIfAbsent(candidate.remitTo(), none -> new ArrayList<>())
-                            .add(candidate.credit());
-                } else {
-                    creditsOut.add(new CreditOut(candidate, why));
-                }
-            }
-            return usable;
-        }
-
-        private Decision.@Nullable LeftOut whyOut(CreditCandidate candidate) {
-            OpenCredit credit = candidate.credit();
-            String held = candidate.holdReason();
-            if (held != null) {
-                return out(LeftOutReason.HELD_INVOICE, held);
-            }
-            String batch = candidate.reservedBy();
-            if (batch != null) {
-                return out(LeftOutReason.IN_ANOTHER_BATCH, batch);
-            }
-            if (!credit.open().currency().equals(criteria.currency())) {
-                return out(
-                        LeftOutReason.OTHER_CURRENCY, credit.open().currency().getCurrencyCode());
-            }
-            if (credit.date().isAfter(criteria.checkDate())) {
-                return out(LeftOutReason.DATED_AFTER_CHECK_DATE, "");
-            }
-            if (criteria.enteredLater(credit.ledgerDate())) {
-                return out(LeftOutReason.ENTERED_IN_LATER_PERIOD, "");
-            }
-            LocalDate from = credit.usableFrom();
-            if (from != null && from.isAfter(criteria.checkDate())) {
-                return out(LeftOutReason.NOT_USABLE_YET, "from " + Dates.inWords(from));
-            }
-            return marks.out().contains(credit.id()) ? out(LeftOutReason.TAKEN_OUT_BY_HAND, "") : null;
+            members.forEach(member -> decide(member, new Decision.LeftOut(reason, "")));
         }
 
         /** Orders the claims by their strongest invoice and pays as many as the limit allows. */
@@ -496,36 +438,35 @@ public final class Selection {
             }
         }
 
+        /** Pays what the cash left allows; an invoice left out gives its share of the credits back. */
         private ClaimDraft inPart(ClaimDraft claim, Money limit) {
             Part part = Part.of(claim, criteria, limit);
-            List<Row> kept = new ArrayList<>();
+            List<Candidate> kept = new ArrayList<>();
+            List<Settling.Owed> owed = new ArrayList<>();
             for (Row row : claim.rows()) {
-                Decision.Taken taken =
-                        part.taken().get(row.candidate().invoice().id());
-                if (taken == null) {
+                Decision.Taken now = part.taken().get(row.candidate().invoice().id());
+                if (now == null) {
                     leaveOut(List.of(row.candidate()), LeftOutReason.BEYOND_THE_CASH_LINE);
                 } else {
-                    decide(row.candidate(), taken);
-                    kept.add(rows[places.get(row.candidate().invoice().id())]);
+                    kept.add(row.candidate());
+                    boolean whole = now.equals(row.decision());
+                    owed.add(new Settling.Owed(
+                            row.candidate().invoice(),
+                            whole ? null : now.payment().cash()));
                 }
             }
-            // an invoice left out gives its share of the credits back
-            List<Settling.Owed> owed = kept.stream()
-                    .map(row -> new Settling.Owed(
-                            row.candidate().invoice(),
-                            ((Decision.Taken) row.decision()).payment().cash()))
-                    .toList();
             List<OpenCredit> credits =
                     claim.credits().stream().map(Settling.Use::credit).toList();
             Settling settling = Settling.of(owed, credits, criteria.checkDate(), criteria.graceDays());
-            return new ClaimDraft(claim.payee(), kept, settling.uses(), part.cash(), part.discount(), claim.apart());
+            return claim(claim.payee(), kept, settling, claim.apart());
         }
 
         private CashLine.Waiting waiting(ClaimDraft claim) {
             boolean late = claim.rows().stream()
                     .anyMatch(row -> row.candidate().invoice().dueDate().isBefore(criteria.checkDate()));
             boolean own = claim.rows().get(0).candidate().ownCheck();
-            boolean byHand = byHand(claim.rows().stream().map(Row::candidate).toList());
+            boolean byHand =
+                    marks.takesIn(claim.rows().stream().map(Row::candidate).toList());
             return new CashLine.Waiting(claim.amount(), claim.discount(), late, byHand, own);
         }
     }

@@ -6,6 +6,8 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import leveltally.core.Dates;
+import leveltally.core.Refusal;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -63,6 +65,26 @@ public record Terms(Rule rule, int days, @Nullable Integer cutOffDay, BigDecimal
         Optional<LocalDate> discount =
                 discountRate.signum() == 0 ? Optional.empty() : Optional.of(invoiceDate.plusDays(discountDays));
         return new Schedule(dueDate(invoiceDate), discount);
+    }
+
+    /**
+     * The dates of an invoice that names its own due date; null where it does not.
+     *
+     * @throws Refusal when it is due before it is dated
+     */
+    public Schedule scheduleFor(LocalDate invoiceDate, @Nullable LocalDate ownDueDate) {
+        Schedule usual = scheduleFor(invoiceDate);
+        if (ownDueDate == null) {
+            return usual;
+        }
+        if (ownDueDate.isBefore(invoiceDate)) {
+            throw Refusal.invalidField(
+                    "due-before-dated",
+                    "dueDate",
+                    "It cannot be due on " + Dates.inWords(ownDueDate) + ", before its date, "
+                            + Dates.inWords(invoiceDate) + ".");
+        }
+        return new Schedule(ownDueDate, usual.discountDate());
     }
 
     private LocalDate dueDate(LocalDate invoiceDate) {

@@ -1,5 +1,6 @@
 package leveltally.core.bankfiles;
 
+import static leveltally.core.Cases.USD;
 import static leveltally.core.Cases.day;
 import static leveltally.core.Cases.usd;
 import static leveltally.core.bankfiles.Layout.Align.LEFT;
@@ -15,7 +16,7 @@ import leveltally.core.bankfiles.Layout.Source;
 import org.junit.jupiter.api.Test;
 
 class BankFileTest {
-    private static final BankFile.About ABOUT = new BankFile.About("990044105", "4417", day("2026-11-12"), 7);
+    private static final BankFile.About ABOUT = new BankFile.About("990044105", "4417", USD, day("2026-11-12"), 7);
 
     private static Field field(String name, Source source, int width, Layout.Align align, char fill) {
         return new Field(name, source, "", width, align, fill, true, false, Map.of("ISSUE", "I", "VOID", "V"), false);
@@ -32,7 +33,12 @@ class BankFileTest {
                         field("number", Source.NUMBER, 8, RIGHT, '0'),
                         field("amount", Source.AMOUNT, 9, RIGHT, '0'),
                         new Field("payee", Source.PAYEE, "", payeeWidth, LEFT, ' ', false, true, Map.of(), cut)),
-                List.of(field("count", Source.COUNT, 4, RIGHT, '0'), field("total", Source.TOTAL, 10, RIGHT, '0')));
+                List.of(
+                        field("count", Source.COUNT, 4, RIGHT, '0'),
+                        field("issued", Source.ISSUE_TOTAL, 10, RIGHT, '0'),
+                        field("voids", Source.VOID_COUNT, 2, RIGHT, '0'),
+                        field("voided", Source.VOID_TOTAL, 8, RIGHT, '0'),
+                        field("issues", Source.ISSUE_COUNT, 2, RIGHT, '0')));
     }
 
     private static Item item(Item.Kind kind, long number, String amount, String payee) {
@@ -50,7 +56,7 @@ class BankFileTest {
         assertThat(file.findings()).isEmpty();
         assertThat(new String(file.bytes(), StandardCharsets.ISO_8859_1))
                 .isEqualTo(
-                        "261112\r\nI00041237000122500BOLLARD   \r\nV00041238000000099ÎLE       \r\n00020000122599\r\n");
+                        "261112\r\nI00041237000122500BOLLARD   \r\nV00041238000000099ÎLE       \r\n00020000122500010000009901\r\n");
     }
 
     @Test

@@ -14,6 +14,7 @@ import java.util.stream.Collectors;
 import java.util.stream.LongStream;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.selection.Paying;
 import leveltally.core.vendors.VendorId;
 import org.junit.jupiter.api.Test;
 
@@ -54,10 +55,13 @@ class DraftTest {
 
     @Test
     void addsToThePaymentOfTheSameAddressUnlessItMustStandAlone() {
-        Draft added = DRAFT.add(List.of(
+        List<Draft.Addition> additions = List.of(
                 new Draft.Addition(VENDOR, 70, line(14)),
                 new Draft.Addition(VENDOR, 70, DraftLine.invoice(new InvoiceId(15), true, true)),
-                new Draft.Addition(new VendorId(8), 80, line(16))));
+                new Draft.Addition(new VendorId(8), 80, line(16)));
+        Draft added = DRAFT.add(additions, Paying.Grouping.PAYEE);
+        assertThat(shape(DRAFT.add(additions, Paying.Grouping.INVOICE)))
+                .containsExactly(List.of(11L, 12L, 13L), List.of(21L), List.of(14L), List.of(15L), List.of(16L));
         assertThat(shape(added)).containsExactly(List.of(11L, 12L, 13L, 14L), List.of(21L), List.of(15L), List.of(16L));
     }
 

@@ -32,7 +32,7 @@ import org.junit.jupiter.api.Test;
 /** Gathering again, and steps undone in their order. */
 class GatheringTest {
     private static final Payee PAYEE =
-            new Payee(new VendorId(7), "V7", "Bollard", "Yard", 3, PaymentMethod.CHECK, null, 70, "", true);
+            new Payee(new VendorId(7), "V7", "Bollard", "Yard", 3, PaymentMethod.CHECK, null, 70, "Bollard", "", true);
 
     private static Candidate candidate(long id) {
         return new Candidate(invoice(id, "100", "2026-10-20", "2026-11-10", "0", null), PAYEE, false, null, null);
@@ -121,7 +121,9 @@ class GatheringTest {
                 case 5 -> draft.show(Set.of(one), random.nextBoolean());
                 default ->
                     draft.claims().stream().noneMatch(claim -> claim.holds(one))
-                            ? draft.add(List.of(new Draft.Addition(PAYEE.vendor(), 70, line(one.value(), true))))
+                            ? draft.add(
+                                    List.of(new Draft.Addition(PAYEE.vendor(), 70, line(one.value(), true))),
+                                    Paying.Grouping.PAYEE)
                             : draft;
             };
         } catch (Refusal refused) {

@@ -5,11 +5,13 @@ import static leveltally.core.Cases.invoice;
 import static leveltally.core.Cases.openCredit;
 import static leveltally.core.Cases.usd;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.JournalLine;
 import leveltally.core.money.Money;
@@ -50,6 +52,23 @@ class SettlingTest {
         assertThat(pay(List.of(FIRST, SECOND), openCredit(8, "250", "2026-03-01"))
                         .cash())
                 .isEqualTo(usd("850"));
+    }
+
+    /** On a line with a credit, net is what the credit leaves; more is refused, offering it. */
+    @Test
+    void rejectsCashOverWhatTheCreditLeaves() {
+        OpenInvoice invoice = invoice(1, "740", "2026-04-05", "2026-05-05", "0", null);
+        List<OpenCredit> credit = List.of(openCredit(9, "250", "2026-03-01"));
+        assertThatThrownBy(() -> Settling.of(List.of(new Settling.Owed(invoice, usd("900"))), credit, CHECK, 0))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("Pay 490.00");
+        assertThat(Settling.of(List.of(new Settling.Owed(invoice, usd("490"))), credit, CHECK, 0)
+                        .cash())
+                .isEqualTo(usd("490"));
+        List<OpenCredit> all = List.of(openCredit(9, "740", "2026-03-01"));
+        assertThatThrownBy(() -> Settling.of(List.of(new Settling.Owed(invoice, usd("1"))), all, CHECK, 0))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("Credits settle all");
     }
 
     @Test

@@ -1,12 +1,14 @@
 package leveltally.core.posting;
 
 import static leveltally.core.Cases.day;
+import static leveltally.core.Cases.invoice;
 import static leveltally.core.Cases.usd;
 import static leveltally.core.ledger.JournalLine.credit;
 import static leveltally.core.ledger.JournalLine.debit;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.List;
 import java.util.Map;
@@ -14,9 +16,12 @@ import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.checks.NumberState;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.OpenHistory;
+import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.Period;
+import leveltally.core.terms.PartPayment;
 import leveltally.core.voiding.VoidPlan;
 import org.junit.jupiter.api.Test;
 
@@ -61,6 +66,27 @@ class EntriesTest {
         assertThat(plan.entry().ledgerDate()).isEqualTo(day("2026-03-10"));
         assertThat(plan.entry().lines())
                 .containsExactly(debit(CASH, usd("1225")), debit(DISCOUNTS, usd("25")), credit(PAYABLES, usd("1250")));
+    }
+
+    /** Paid 28 Jan with its discount, January locked, voided 10 Mar: January stays, the invoice owes all, without discount. */
+    @Test
+    void aVoidOverALockedMonthBringsBackAllWithoutTheDiscount() {
+        LocalDate paidOn = day("2026-01-28");
+        LocalDate voidedOn = day("2026-03-10");
+        assertThatThrownBy(() -> new Period(YearMonth.of(2026, 1), true).mustTake(paidOn))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("January 2026 is locked");
+        OpenInvoice invoice = invoice(1, "1250", "2026-01-20", "2026-02-19", "2", "2026-01-30");
+        PartPayment payment = invoice.payInFull(paidOn, 0);
+        assertThat(payment).isEqualTo(new PartPayment(usd("1225"), usd("25")));
+        OpenHistory history = new OpenHistory(
+                "R-1",
+                day("2026-01-20"),
+                usd("1250"),
+                Map.of(paidOn, payment.settled(), voidedOn, payment.settled().negated()));
+        assertThat(history.settleableOn(day("2026-03-09"))).isEqualTo(usd("0"));
+        assertThat(history.settleableOn(voidedOn)).isEqualTo(usd("1250"));
+        assertThat(invoice.payInFull(voidedOn, 0)).isEqualTo(new PartPayment(usd("1250"), usd("0")));
     }
 
     @Test

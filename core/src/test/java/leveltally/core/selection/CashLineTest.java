@@ -5,12 +5,14 @@ import static leveltally.core.Cases.usd;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import leveltally.core.money.Money;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class CashLineTest {
     private static CashLine.Waiting claim(String amount, String discount) {
@@ -46,6 +48,13 @@ class CashLineTest {
         assertThat(letters(line)).isEqualTo(takes);
         assertThat(line.left()).isEqualTo(usd(left));
         assertThat(line.error()).isEqualTo(usd("0"));
+        if (way == CashWay.MOST_DISCOUNT) {
+            Money saved = Money.zero(USD);
+            for (int i = 0; i < FIVE.size(); i++) {
+                saved = line.taken()[i] ? saved.plus(FIVE.get(i).discount()) : saved;
+            }
+            assertThat(saved).isEqualTo(usd("204.08"));
+        }
     }
 
     @Test
@@ -139,6 +148,35 @@ class CashLineTest {
             assertThat(saved).isLessThanOrEqualTo(table[limit]);
             assertThat(saved + choice.error()).isGreaterThanOrEqualTo(table[limit]);
         }
+    }
+
+    /** Ties go by the order, however many claims there are and whatever equal sums are made of. */
+    @ParameterizedTest
+    @ValueSource(ints = {6, 60, 900})
+    void tiesOfTheMostDiscountFollowTheOrder(int count) {
+        long[] cash = new long[count];
+        long[] discount = new long[count];
+        Arrays.fill(cash, 1_000);
+        Arrays.fill(discount, 20);
+        BestChoice choice = BestChoice.of(cash, discount, 1_000L * (count / 3));
+        assertThat(choice.error()).isZero();
+        for (int i = 0; i < count; i++) {
+            assertThat(choice.taken()[i]).as("claim %d of %d", i, count).isEqualTo(i < count / 3);
+        }
+    }
+
+    @Test
+    void aTieOfOneAgainstTwoFollowsTheOrderAboveFortyClaims() {
+        long[] cash = new long[45];
+        long[] discount = new long[45];
+        Arrays.fill(cash, 100_000);
+        cash[3] = 2_000;
+        discount[3] = 40;
+        cash[7] = 1_000;
+        cash[9] = 1_000;
+        discount[7] = 20;
+        discount[9] = 20;
+        assertThat(BestChoice.of(cash, discount, 2_000).taken()[3]).isTrue();
     }
 
     @Test

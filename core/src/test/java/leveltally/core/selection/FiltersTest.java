@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 class FiltersTest {
     private static final Candidate CANDIDATE = new Candidate(
             invoice(7731, "100", "2026-10-20", "2026-11-19", "0", null),
-            new Payee(new VendorId(7), "V7", "Bollard", "Yard", 3, PaymentMethod.CHECK, null, 70, "", true),
+            new Payee(new VendorId(7), "V7", "Bollard", "Yard", 3, PaymentMethod.CHECK, null, 70, "Bollard", "", true),
             false,
             null,
             null);

@@ -53,13 +53,22 @@ class HorizonTest {
     @Test
     void cashAvailableIsExplainedLineByLine() {
         CashAvailable cash = CashAvailable.of(new CashAvailable.Known(
-                day("2026-11-13"), usd("9000"), usd("250"), day("2026-11-11"), usd("1200"), 2, usd("1000")));
-        assertThat(cash.available()).isEqualTo(usd("7050"));
+                day("2026-11-13"),
+                usd("9000"),
+                usd("300"),
+                1,
+                usd("250"),
+                day("2026-11-11"),
+                usd("1200"),
+                2,
+                usd("1000")));
+        assertThat(cash.available()).isEqualTo(usd("6750"));
         assertThat(cash.lines())
                 .extracting(line -> line.words() + "|" + line.detail() + "|" + line.amount())
                 .containsExactly(
                         "Ledger cash|up to Fri 13 Nov 2026|9,000.00",
-                        "Cash movements brought in|the last of Wed 11 Nov 2026|250.00",
+                        "Payments posted with a later ledger date|1 payment|-300.00",
+                        "Cash movements the ledger does not have yet|the last of Wed 11 Nov 2026|250.00",
                         "Unposted payments of other batches|2 live batches|-1,200.00",
                         "The floor the company keeps||-1,000.00");
     }

@@ -22,7 +22,13 @@ class RelativeDayTest {
         "in 1 week, 2026-11-19",
         "2 months ago, 2026-09-12",
         "end of month, 2026-11-30",
-        "end of next month, 2026-12-31"
+        "end of next month, 2026-12-31",
+        "fri, 2026-11-13",
+        "next wednesday, 2026-11-18",
+        "20 nov, 2026-11-20",
+        "Fri 20 Nov, 2026-11-20",
+        "3 january, 2027-01-03",
+        "29 feb 2028, 2028-02-29"
     })
     void readsDaysThatMoveWithTheBusinessDate(String words, String day) {
         assertThat(RelativeDay.read(words, day("2026-11-12"))).isEqualTo(day(day));

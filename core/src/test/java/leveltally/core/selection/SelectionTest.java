@@ -9,7 +9,11 @@ import static leveltally.core.Cases.usd;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Random;
@@ -17,9 +21,11 @@ import java.util.Set;
 import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.LedgerDays;
 import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.money.Money;
+import leveltally.core.terms.Discount;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
@@ -66,6 +72,7 @@ class SelectionTest {
                 PaymentMethod.CHECK,
                 null,
                 vendor * 10,
+                "Vendor " + vendor,
                 "4100" + vendor,
                 true);
     }
@@ -90,53 +97,245 @@ class SelectionTest {
         return Selection.of(criteria, List.of(candidates), List.of(), Marks.NONE);
     }
 
-    static Stream<Arguments> reasons() {
-        OpenInvoice later = invoice(2, "100", "2026-11-14", "2026-11-19", "0", null);
-        OpenInvoice nextMonth = new OpenInvoice(
+    /** Every pair of reasons that can apply to one invoice at once. */
+    static Stream<Arguments> pairs() {
+        List<LeftOutReason> reasons = Stream.of(LeftOutReason.values())
+                .filter(reason -> reason != LeftOutReason.NOT_USABLE_YET)
+                .toList();
+        return reasons.stream()
+                .flatMap(first -> reasons.stream()
+                        .filter(second -> first.compareTo(second) <= 0)
+                        // one way to pay lacks one thing
+                        .filter(second -> first != LeftOutReason.NO_ADDRESS || second != LeftOutReason.NO_BANK_DETAILS)
+                        // what credits cover altogether is no payment that could be too small
+                        .filter(second -> first != LeftOutReason.COVERED_BY_CREDITS
+                                || second != LeftOutReason.UNDER_SMALLEST_PAYMENT)
+                        .map(second -> Arguments.of(first, second)));
+    }
+
+    /** An invoice of 100.00 to which these reasons apply, and no other. */
+    private static Selection with(EnumSet<LeftOutReason> reasons) {
+        boolean bank = reasons.contains(LeftOutReason.NO_BANK_DETAILS);
+        PaymentMethod own = bank ? PaymentMethod.CREDIT_TRANSFER : PaymentMethod.CHECK;
+        PaymentMethod other = bank ? PaymentMethod.CHECK : PaymentMethod.CREDIT_TRANSFER;
+        Money amount = Money.ofMinor(10_000, reasons.contains(LeftOutReason.OTHER_CURRENCY) ? "EUR" : "USD");
+        LocalDate dated = CHECK_DATE.plusDays(reasons.contains(LeftOutReason.DATED_AFTER_CHECK_DATE) ? 1 : -10);
+        LocalDate arrived = CHECK_DATE.plusDays(reasons.contains(LeftOutReason.ENTERED_LATER) ? 1 : -10);
+        OpenInvoice invoice = new OpenInvoice(
+                new InvoiceId(1),
+                "R-1",
+                dated,
+                CHECK_DATE,
+                LedgerDays.from(arrived),
+                amount,
+                amount,
+                Discount.whole(amount, BigDecimal.ZERO, null));
+        Payee payee = new Payee(
+                new VendorId(7),
+                "V7",
+                "Vendor 7",
+                "Yard",
+                3,
+                own,
+                reasons.contains(LeftOutReason.HELD_VENDOR) ? "dispute" : null,
+                70,
+                "Vendor 7",
+                "",
+                !bank && !reasons.contains(LeftOutReason.NO_ADDRESS));
+        Candidate candidate = new Candidate(
+                invoice,
+                payee,
+                false,
+                reasons.contains(LeftOutReason.HELD_INVOICE) ? "wrong sizes" : null,
+                reasons.contains(LeftOutReason.IN_ANOTHER_BATCH) ? "Yard week" : null);
+        Criteria criteria = new Criteria(
+                USD,
+                reasons.contains(LeftOutReason.OTHER_METHOD) ? other : own,
+                CHECK_DATE,
+                CHECK_DATE,
+                day("2026-11-20"),
+                day("2026-11-27"),
+                0,
+                Filters.NONE,
+                paying(
+                        true,
+                        reasons.contains(LeftOutReason.UNDER_SMALLEST_PAYMENT) ? "100.01" : null,
+                        reasons.contains(LeftOutReason.BEYOND_THE_CASH_LINE) ? "99.99" : null,
+                        CashWay.STOP_AT_THE_LINE));
+        List<CreditCandidate> credits = reasons.contains(LeftOutReason.COVERED_BY_CREDITS)
+                ? List.of(credit(openCredit(9, "150", "2026-11-01"), payee))
+                : List.of();
+        Set<InvoiceId> out = reasons.contains(LeftOutReason.TAKEN_OUT_BY_HAND) ? Set.of(invoice.id()) : Set.of();
+        return Selection.of(criteria, List.of(candidate), credits, new Marks(out, Set.of()));
+    }
+
+    @ParameterizedTest(name = "{0} before {1}")
+    @MethodSource("pairs")
+    void leavesOutWithTheFirstReasonThatApplies(LeftOutReason first, LeftOutReason second) {
+        assertThat(with(EnumSet.noneOf(LeftOutReason.class)).taken()).hasSize(1);
+        Selection selection = with(EnumSet.of(first, second));
+        assertThat(selection.taken()).isEmpty();
+        assertThat(selection.leftOut())
+                .extracting(Selection.LeftOutTotal::reason)
+                .containsExactly(first);
+    }
+
+    /** Law L2 by days, not by months, and the day is named. */
+    @Test
+    void anInvoiceAndACreditOfALaterDayOfTheMonthWait() {
+        Payee payee = payee(7, 3);
+        OpenInvoice invoice = new OpenInvoice(
+                new InvoiceId(2),
+                "R-2",
+                day("2026-11-01"),
+                CHECK_DATE,
+                LedgerDays.from(day("2026-11-20")),
+                usd("100"),
+                usd("100"),
+                PLAIN.discount());
+        OpenInvoice broughtBack = new OpenInvoice(
                 new InvoiceId(3),
                 "R-3",
                 day("2026-11-01"),
-                day("2026-11-19"),
-                day("2026-12-01"),
+                CHECK_DATE,
+                new LedgerDays(day("2026-11-01"), day("2026-11-14")),
                 usd("100"),
                 usd("100"),
                 PLAIN.discount());
-        Money euro = Money.ofMinor(10_000, "EUR");
-        OpenInvoice foreign = new OpenInvoice(
-                new InvoiceId(4),
-                "R-4",
-                day("2026-11-01"),
-                day("2026-11-19"),
-                day("2026-11-01"),
-                euro,
-                euro,
-                PLAIN.discount());
-        Payee usual = payee(7, 3);
-        Payee held =
-                new Payee(usual.vendor(), "V7", "Vendor 7", "Yard", 3, PaymentMethod.CHECK, "dispute", 70, "", true);
-        Payee transfer = new Payee(
-                usual.vendor(), "V7", "Vendor 7", "Yard", 3, PaymentMethod.CREDIT_TRANSFER, null, 70, "", true);
-        Payee nowhere =
-                new Payee(usual.vendor(), "V7", "Vendor 7", "Yard", 3, PaymentMethod.CHECK, null, 70, "", false);
-        return Stream.of(
-                Arguments.of(LeftOutReason.HELD_INVOICE, new Candidate(PLAIN, held, false, "wrong sizes", "y")),
-                Arguments.of(LeftOutReason.HELD_VENDOR, new Candidate(PLAIN, held, false, null, "y")),
-                Arguments.of(LeftOutReason.IN_ANOTHER_BATCH, new Candidate(foreign, usual, false, null, "Yard week")),
-                Arguments.of(LeftOutReason.OTHER_CURRENCY, of(foreign)),
-                Arguments.of(LeftOutReason.OTHER_METHOD, of(later, transfer)),
-                Arguments.of(LeftOutReason.NO_ADDRESS, of(later, nowhere)),
-                Arguments.of(LeftOutReason.DATED_AFTER_CHECK_DATE, of(later)),
-                Arguments.of(LeftOutReason.ENTERED_IN_LATER_PERIOD, of(nextMonth)));
+        OpenCredit credit = new OpenCredit(
+                new InvoiceId(9), "C-9", day("2026-11-01"), LedgerDays.from(day("2026-11-20")), usd("10"), null);
+        Selection selection = Selection.of(
+                criteria(paying(true, null, null, CashWay.STOP_AT_THE_LINE)),
+                List.of(of(PLAIN, payee), of(invoice, payee), of(broughtBack, payee)),
+                List.of(credit(credit, payee)),
+                Marks.NONE);
+        assertThat(selection.toPay()).isEqualTo(usd("100"));
+        assertThat(selection.rows())
+                .extracting(row -> row.decision() instanceof Decision.LeftOut out ? out.inWords() : "taken")
+                .containsExactly(
+                        "taken",
+                        "entered later: in the ledger from Fri 20 Nov 2026",
+                        "entered later: open again from Sat 14 Nov 2026");
+        assertThat(selection.creditsOut())
+                .extracting(Selection.CreditOut::why)
+                .containsExactly("entered later: in the ledger from Fri 20 Nov 2026");
     }
 
-    @ParameterizedTest
-    @MethodSource("reasons")
-    void leavesOutWithTheFirstReasonThatApplies(LeftOutReason reason, Candidate candidate) {
-        Selection selection = select(CRITERIA, candidate);
-        assertThat(selection.taken()).isEmpty();
-        assertThat(selection.leftOut())
-                .containsExactly(new Selection.LeftOutTotal(
-                        reason, 1, List.of(candidate.invoice().open())));
+    @Test
+    void aCreditNotUsableYetWaits() {
+        Payee payee = payee(7, 3);
+        OpenCredit credit = new OpenCredit(
+                new InvoiceId(9),
+                "C-9",
+                day("2026-11-01"),
+                LedgerDays.from(day("2026-11-01")),
+                usd("10"),
+                day("2026-11-30"));
+        Selection selection = Selection.of(
+                criteria(paying(true, null, null, CashWay.STOP_AT_THE_LINE)),
+                List.of(of(PLAIN, payee)),
+                List.of(credit(credit, payee)),
+                Marks.NONE);
+        assertThat(selection.creditsOut())
+                .extracting(Selection.CreditOut::why)
+                .containsExactly("not usable yet: from Mon 30 Nov 2026");
+    }
+
+    /** With one claim per invoice a credit goes to the earliest due that can use all of it, else to the largest. */
+    @Test
+    void withAClaimPerInvoiceACreditIsUsedWhereItFits() {
+        Payee payee = payee(7, 3);
+        List<Candidate> two = List.of(
+                of(invoice(1, "100", "2026-10-01", "2026-11-01", "0", null), payee),
+                of(invoice(2, "300", "2026-10-01", "2026-11-02", "0", null), payee));
+        List<CreditCandidate> credit = List.of(credit(openCredit(9, "250", "2026-10-01"), payee));
+        assertThat(Selection.of(perInvoice(null), two, credit, Marks.NONE).claims())
+                .extracting(claim -> claim.amount().toString())
+                .containsExactlyInAnyOrder("100.00", "50.00");
+        List<CreditCandidate> larger = List.of(credit(openCredit(9, "350", "2026-10-01"), payee));
+        assertThat(Selection.of(perInvoice(null), two, larger, Marks.NONE).claims())
+                .extracting(claim -> claim.amount().toString())
+                .containsExactly("100.00");
+    }
+
+    /** What its credits make too small to pay gives them back. */
+    @Test
+    void aClaimLeftOutAsTooSmallUsesNoCredit() {
+        Payee payee = payee(7, 3);
+        List<Candidate> two = List.of(
+                of(invoice(1, "260", "2026-10-01", "2026-11-01", "0", null), payee),
+                of(invoice(2, "400", "2026-10-01", "2026-11-02", "0", null), payee));
+        List<CreditCandidate> credit = List.of(credit(openCredit(9, "250", "2026-10-01"), payee));
+        Selection selection = Selection.of(perInvoice("50"), two, credit, Marks.NONE);
+        assertThat(selection.claims())
+                .extracting(claim -> claim.amount().toString())
+                .containsExactly("150.00");
+        assertThat(selection.credited()).isEqualTo(usd("250"));
+        assertThat(selection.creditsOut()).isEmpty();
+    }
+
+    private static Criteria perInvoice(@Nullable String smallest) {
+        return criteria(new Paying(
+                true,
+                Paying.Grouping.INVOICE,
+                ClaimOrder.PAYEE,
+                smallest == null ? null : usd(smallest),
+                null,
+                CashWay.STOP_AT_THE_LINE));
+    }
+
+    /** One order for the list and the numbers: whom the paper names, whatever the vendor is called. */
+    @Test
+    void theOrderOfPayeesIsThatOfThePaper() {
+        ClaimOrder.Placed first = new ClaimOrder.Placed("Ash", "V9", 90, usd("1"), "", 5);
+        ClaimOrder.Placed accent = new ClaimOrder.Placed("Île de Gorse", "V1", 10, usd("1"), "", 4);
+        ClaimOrder.Placed second = new ClaimOrder.Placed("inner Harbour", "V2", 20, usd("100"), "", 3);
+        assertThat(Stream.of(second, accent, first)
+                        .sorted(Comparator.comparing(ClaimOrder.PAYEE::key))
+                        .toList())
+                .containsExactly(first, accent, second);
+        assertThat(ClaimOrder.AMOUNT.key(second)).isLessThan(ClaimOrder.AMOUNT.key(first));
+        assertThat(ClaimOrder.VENDOR_NUMBER.key(accent)).isLessThan(ClaimOrder.VENDOR_NUMBER.key(second));
+    }
+
+    @Test
+    void partPayAtTheLineSpendsTheLimitExactly() {
+        String[] amounts = {"4200", "3979.59", "2551.02", "1700", "3673.47"};
+        List<Candidate> five = new ArrayList<>();
+        for (int i = 0; i < 5; i++) {
+            boolean earns = i == 1 || i == 2 || i == 4;
+            five.add(of(
+                    invoice(
+                            i + 1,
+                            amounts[i],
+                            "2026-11-05",
+                            "2026-11-19",
+                            earns ? "2" : "0",
+                            earns ? "2026-11-15" : null),
+                    payee(i + 1, i + 1)));
+        }
+        Selection part =
+                Selection.of(criteria(paying(false, null, "10000", CashWay.PART_PAY)), five, List.of(), Marks.NONE);
+        assertThat(part.toPay()).isEqualTo(usd("10000"));
+        assertThat(part.claims())
+                .extracting(claim -> claim.amount().toString())
+                .containsExactlyInAnyOrder("4,200.00", "3,900.00", "1,900.00");
+        Selection best = Selection.of(
+                criteria(paying(false, null, "10000", CashWay.MOST_DISCOUNT)), five, List.of(), Marks.NONE);
+        assertThat(best.toPay()).isEqualTo(usd("10000"));
+        assertThat(best.saved()).isEqualTo(usd("204.08"));
+    }
+
+    @Test
+    void rejectsACheckDateOutsideTodayAndSixtyDays() {
+        LocalDate today = day("2026-11-12");
+        assertThat(Criteria.checkDate(today, today)).isEqualTo(today);
+        assertThat(Criteria.checkDate(today.plusDays(60), today)).isEqualTo(day("2027-01-11"));
+        for (String outside : List.of("2026-11-11", "2027-01-12")) {
+            assertThatThrownBy(() -> Criteria.checkDate(day(outside), today))
+                    .isInstanceOf(Refusal.class)
+                    .hasMessageContaining("between today");
+        }
     }
 
     @Test
@@ -340,8 +539,7 @@ class SelectionTest {
         int out = selection.leftOut().stream()
                 .mapToInt(Selection.LeftOutTotal::count)
                 .sum();
-        assertThat(selection.taken().size() + out - selection.creditsOut().size())
-                .isEqualTo(candidates.size());
+        assertThat(selection.taken().size() + out).isEqualTo(candidates.size());
         Money claims = Money.zero(USD);
         List<Long> used = new ArrayList<>();
         for (Selection.ClaimDraft claim : selection.claims()) {
@@ -365,7 +563,10 @@ class SelectionTest {
         }
         assertThat(used).doesNotHaveDuplicates();
         assertThat(claims).isEqualTo(selection.toPay());
-        assertThat(selection.claims()).isSortedAccordingTo(ClaimOrder.PAYEE.comparator());
+        assertThat(selection.claims().stream()
+                        .map(claim -> ClaimOrder.PAYEE.key(claim.placed()))
+                        .toList())
+                .isSorted();
         if (limit != null) {
             assertThat(selection.toPay()).isLessThanOrEqualTo(limit);
         }

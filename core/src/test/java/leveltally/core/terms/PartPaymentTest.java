@@ -17,7 +17,7 @@ class PartPaymentTest {
     private static final Money NONE = Money.zero(USD);
 
     private static Discount left(Money amount, BigDecimal rate, Money settled, Money taken) {
-        return Discount.after(amount, rate, null, settled, taken);
+        return Discount.after(amount, rate, null, settled, NONE, taken);
     }
 
     @ParameterizedTest

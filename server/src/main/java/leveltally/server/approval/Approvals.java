@@ -22,7 +22,6 @@ import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.marks.Mark;
 import leveltally.core.marks.MarkKind;
-import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.people.PersonId;
@@ -152,12 +151,7 @@ public class Approvals {
                 marks.of(batch.id(), by.today(), policy.policy().paymentLimits(currency));
         Set<MarkKind> kinds = new HashSet<>();
         found.values().forEach(own -> own.forEach(mark -> kinds.add(mark.kind())));
-        List<Money> amounts = claims.stream().map(Claim::amount).toList();
-        Policy.Asking asking = new Policy.Asking(
-                batch.account(),
-                Money.sum(amounts, currency),
-                amounts.stream().max(Money::compareTo).orElse(Money.zero(currency)),
-                kinds);
+        Policy.Asking asking = Policy.Asking.of(batch.account(), currency, claims, kinds);
         Policy.Choice choice = policy.policy().choose(asking);
         Set<PersonId> excluded = new HashSet<>(batches.hands(batch.id()));
         excluded.addAll(rounds.interested(List.of(batch.id().value()), by.today())

@@ -48,11 +48,25 @@ class BankController {
     @Schema(requiredProperties = {"row", "field", "sentence"})
     record FindingView(int row, String field, String sentence) {}
 
-    @Schema(requiredProperties = {"layout", "count", "total", "events", "records", "columns", "findings", "heldBack"})
+    @Schema(
+            requiredProperties = {
+                "layout",
+                "issues",
+                "issued",
+                "voids",
+                "voided",
+                "events",
+                "records",
+                "columns",
+                "findings",
+                "heldBack"
+            })
     record PreviewView(
             String layout,
-            int count,
-            MoneyView total,
+            int issues,
+            MoneyView issued,
+            int voids,
+            MoneyView voided,
             List<EventView> events,
             List<String> records,
             List<ColumnView> columns,
@@ -60,7 +74,9 @@ class BankController {
             int heldBack) {}
 
     @Schema(
-            requiredProperties = {"id", "serial", "name", "madeAt", "madeBy", "items", "total", "state", "note", "hash"
+            requiredProperties = {
+                "id", "serial", "name", "madeAt", "madeBy", "issues", "issued", "voids", "voided", "state", "note",
+                "hash"
             })
     record FileView(
             long id,
@@ -68,8 +84,10 @@ class BankController {
             String name,
             Instant madeAt,
             String madeBy,
-            int items,
-            MoneyView total,
+            int issues,
+            MoneyView issued,
+            int voids,
+            MoneyView voided,
             String state,
             String note,
             String hash,
@@ -83,9 +101,12 @@ class BankController {
     PreviewView preview(Actor by, @RequestParam long account) {
         by.mayDo(Deed.READ);
         BankFiles.Draft draft = files.preview(new BankAccountId(account), by.today());
-        var total = leveltally.core.money.Money.sum(
-                draft.waiting().stream().map(w -> w.item().amount()).toList(),
-                draft.account().currency());
+        List<BankFile.Item> items =
+                draft.waiting().stream().map(BankFiles.Waiting::item).toList();
+        var issued = BankFile.Sums.of(
+                BankFile.Item.Kind.ISSUE, items, draft.account().currency());
+        var voided =
+                BankFile.Sums.of(BankFile.Item.Kind.VOID, items, draft.account().currency());
         int all = jdbc.sql("SELECT COUNT(*) FROM bank_event WHERE bank_account_id = :account AND file_id IS NULL"
                         + " AND never_reported IS NULL")
                 .param("account", account)
@@ -93,8 +114,10 @@ class BankController {
                 .single();
         return new PreviewView(
                 draft.layout().name(),
-                draft.waiting().size(),
-                MoneyView.of(total),
+                issued.count(),
+                MoneyView.of(issued.total()),
+                voided.count(),
+                MoneyView.of(voided.total()),
                 draft.waiting().stream().map(BankController::view).toList(),
                 draft.file().records().stream().map(r -> masked(r, draft)).toList(),
                 columns(draft.layout()),
@@ -137,7 +160,7 @@ class BankController {
         by.mayDo(Deed.READ);
         return jdbc.sql("""
                         SELECT f.id, f.serial, f.file_name, f.made_at, p.name, f.items, f.total_minor, f.currency,
-                          f.state, f.answer_note, f.content_hash, g.serial AS follows
+                          f.state, f.answer_note, f.content_hash, g.serial AS follows, f.voids, f.void_minor
                         FROM bank_file f JOIN person p ON p.id = f.made_by LEFT JOIN bank_file g ON g.id = f.follows_id
                         WHERE f.bank_account_id = :account ORDER BY f.serial DESC LIMIT 200
                         """)
@@ -148,8 +171,10 @@ class BankController {
                         r.getString(3),
                         r.getTimestamp(4).toInstant(),
                         r.getString(5),
-                        r.getInt(6),
+                        r.getInt(6) - r.getInt("voids"),
                         MoneyView.of(r.getLong(7), r.getString(8)),
+                        r.getInt("voids"),
+                        MoneyView.of(r.getLong("void_minor"), r.getString(8)),
                         r.getString(9),
                         r.getString(10),
                         r.getString(11),

@@ -29,6 +29,8 @@ class BankFileEntity {
     int items;
     String currency;
     long totalMinor;
+    int voids;
+    long voidMinor;
 
     @Enumerated(EnumType.STRING)
     State state;

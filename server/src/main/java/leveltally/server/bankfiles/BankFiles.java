@@ -2,13 +2,11 @@ package leveltally.server.bankfiles;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.LocalDate;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.Refusal;
+import leveltally.core.Sha256;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.ledger.BankAccountId;
@@ -93,11 +91,15 @@ public class BankFiles {
         file.madeAt = by.now();
         file.madeBy = by.person().value();
         file.content = draft.file().bytes();
-        file.contentHash = sha256(file.content);
+        file.contentHash = Sha256.hex(file.content);
         file.items = items.size();
         file.currency = account.currency().getCurrencyCode();
-        file.totalMinor = Money.sum(items.stream().map(BankFile.Item::amount).toList(), account.currency())
+        file.totalMinor = BankFile.Sums.of(BankFile.Item.Kind.ISSUE, items, account.currency())
+                .total()
                 .minor();
+        var voids = BankFile.Sums.of(BankFile.Item.Kind.VOID, items, account.currency());
+        file.voids = voids.count();
+        file.voidMinor = voids.total().minor();
         file.state = BankFileEntity.State.MADE;
         file.answerNote = "";
         file.followsId = lastRefused(id);
@@ -223,7 +225,8 @@ public class BankFiles {
                                 r.getString(7))))
                 .list();
         Layout layout = json.readValue(entities.find(LayoutEntity.class, layoutOf(account)).definition, Layout.class);
-        var about = new BankFile.About(account.routingNumber(), account.accountNumber(), today, serial);
+        var about =
+                new BankFile.About(account.routingNumber(), account.accountNumber(), account.currency(), today, serial);
         List<BankFile.Item> items = waiting.stream().map(Waiting::item).toList();
         return new Draft(account, layout, waiting, BankFile.of(layout, about, items));
     }
@@ -235,13 +238,5 @@ public class BankFiles {
                     "no-layout", account.name() + " has no bank file layout. An administrator sets one.");
         }
         return layout;
-    }
-
-    static String sha256(byte[] bytes) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
-            throw new IllegalStateException(everyPlatformHasIt);
-        }
     }
 }

@@ -124,54 +124,50 @@ class BatchViews {
                           l.hidden, l.own_check, COALESCE(i.hold_reason, '')
                         FROM claim c JOIN vendor v ON v.id = c.vendor_id JOIN claim_line l ON l.claim_id = c.id
                         JOIN invoice i ON i.id = l.invoice_id
-                        WHERE c.batch_id = :batch ORDER BY
-                        """ + batches.orderInSql(id) + ", l.kind DESC, l.invoice_date, l.invoice_id")
-                .param("batch", id.value())
-                .query((java.sql.ResultSet r) -> {
-                    long claim = r.getLong(1);
-                    if (!heads.containsKey(claim)) {
-                        Money amount = Money.ofMinor(r.getLong(6), account.currency());
-                        sums[0] = sums[0].plus(amount);
-                        heads.put(
+                        WHERE c.batch_id = :batch ORDER BY c.order_key, c.id, l.kind DESC, l.invoice_date, l.invoice_id
+                        """).param("batch", id.value()).query((java.sql.ResultSet r) -> {
+            long claim = r.getLong(1);
+            if (!heads.containsKey(claim)) {
+                Money amount = Money.ofMinor(r.getLong(6), account.currency());
+                sums[0] = sums[0].plus(amount);
+                heads.put(
+                        claim,
+                        new Head(
                                 claim,
-                                new Head(
-                                        claim,
-                                        r.getLong(2),
-                                        r.getString(3),
-                                        r.getString(4),
-                                        r.getLong(5),
-                                        amount,
-                                        r.getBoolean(7),
-                                        r.getString(8),
-                                        r.getString(9)));
-                        lines.put(claim, new ArrayList<>());
-                    }
-                    Money discount = Money.ofMinor(r.getLong(17), account.currency());
-                    Money credit = Money.ofMinor(r.getLong(18), account.currency());
-                    boolean isCredit = r.getString(11).equals("CREDIT");
-                    sums[1] = sums[1].plus(discount);
-                    sums[2] = isCredit ? sums[2].plus(credit) : sums[2];
-                    Money gross = Money.ofMinor(r.getLong(16), account.currency());
-                    lines.get(claim)
-                            .add(new BatchController.LineView(
-                                    r.getLong(10),
-                                    r.getString(11),
-                                    r.getString(12),
-                                    r.getObject(13, LocalDate.class),
-                                    r.getObject(14, LocalDate.class),
-                                    Money.ofMinor(r.getLong(15), account.currency())
-                                            .toString(),
-                                    (isCredit ? gross.negated() : gross).toString(),
-                                    discount.isZero() ? "" : discount.toString(),
-                                    credit.isZero() || isCredit ? "" : credit.toString(),
-                                    Money.ofMinor(r.getLong(19), account.currency())
-                                            .toString(),
-                                    r.getBoolean(20),
-                                    r.getBoolean(21),
-                                    r.getBoolean(22),
-                                    r.getBoolean(23),
-                                    r.getString(24)));
-                });
+                                r.getLong(2),
+                                r.getString(3),
+                                r.getString(4),
+                                r.getLong(5),
+                                amount,
+                                r.getBoolean(7),
+                                r.getString(8),
+                                r.getString(9)));
+                lines.put(claim, new ArrayList<>());
+            }
+            Money discount = Money.ofMinor(r.getLong(17), account.currency());
+            Money credit = Money.ofMinor(r.getLong(18), account.currency());
+            boolean isCredit = r.getString(11).equals("CREDIT");
+            sums[1] = sums[1].plus(discount);
+            sums[2] = isCredit ? sums[2].plus(credit) : sums[2];
+            Money gross = Money.ofMinor(r.getLong(16), account.currency());
+            lines.get(claim)
+                    .add(new BatchController.LineView(
+                            r.getLong(10),
+                            r.getString(11),
+                            r.getString(12),
+                            r.getObject(13, LocalDate.class),
+                            r.getObject(14, LocalDate.class),
+                            Money.ofMinor(r.getLong(15), account.currency()).toString(),
+                            (isCredit ? gross.negated() : gross).toString(),
+                            discount.isZero() ? "" : discount.toString(),
+                            credit.isZero() || isCredit ? "" : credit.toString(),
+                            Money.ofMinor(r.getLong(19), account.currency()).toString(),
+                            r.getBoolean(20),
+                            r.getBoolean(21),
+                            r.getBoolean(22),
+                            r.getBoolean(23),
+                            r.getString(24)));
+        });
         return heads.values().stream()
                 .map(h -> new BatchController.ClaimView(
                         h.id(),

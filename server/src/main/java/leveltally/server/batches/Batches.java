@@ -133,6 +133,8 @@ public class Batches {
         List<ClaimEntity> claims = claimRows(id);
         Map<Long, Place> places =
                 vendors.places(claims.stream().map(c -> c.remitToId).toList());
+        ClaimOrder order = row(id).claimOrder;
+        Map<Long, Long> firstEntries = firstEntries(id);
         Set<String> waiting = new TreeSet<>();
         for (ClaimEntity claim : claims) {
             Place place = places.get(claim.remitToId);
@@ -141,6 +143,7 @@ public class Batches {
             claim.bankSealed = place.bankSealed();
             claim.bankKey = place.remitTo().bankKey();
             claim.bankMask = place.bankMask();
+            claim.orderKey = order.key(claim.placed(firstEntries.get(claim.id)));
             if (!place.inForce()) {
                 waiting.add(claim.payee);
             }
@@ -409,33 +412,26 @@ public class Batches {
         batch.changedWhat = what.substring(0, Math.min(200, what.length()));
     }
 
-    /** The order that decides the numbers; the names are ours, so nothing typed gets into the statement. */
-    private String order(BatchId id) {
-        BatchEntity batch = entities.find(BatchEntity.class, id.value());
-        ClaimOrder order = batch == null ? ClaimOrder.PAYEE : batch.claimOrder;
-        String first = switch (order) {
-            case PAYEE -> "c.payee";
-            case VENDOR_NUMBER -> "c.vendorNumber";
-            case AMOUNT -> "c.amountMinor desc";
-            case POSTAL_CODE -> "c.postalCode";
-        };
-        return first + ", c.vendorNumber, c.remitToId, c.id";
-    }
-
-    /** The same order for a plain statement over {@code claim c}. */
-    String orderInSql(BatchId id) {
-        return order(id)
-                .replace("vendorNumber", "vendor_number")
-                .replace("amountMinor", "amount_minor")
-                .replace("postalCode", "postal_code")
-                .replace("remitToId", "remit_to_id");
-    }
-
     private List<ClaimEntity> claimRows(BatchId id) {
         return entities.createQuery(
-                        "select c from ClaimEntity c where c.batchId = :batch order by " + order(id), ClaimEntity.class)
+                        "select c from ClaimEntity c where c.batchId = :batch order by c.orderKey, c.id",
+                        ClaimEntity.class)
                 .setParameter("batch", id.value())
                 .getResultList();
+    }
+
+    private Map<Long, Long> firstEntries(BatchId id) {
+        Map<Long, Long> first = new HashMap<>();
+        jdbc.sql("""
+                        SELECT c.id, MIN(l.invoice_id) FROM claim c JOIN claim_line l ON l.claim_id = c.id AND l.kind = :kind
+                        WHERE c.batch_id = :batch GROUP BY c.id
+                        """)
+                .param("batch", id.value())
+                .param("kind", ClaimLine.Kind.INVOICE.name())
+                .query((java.sql.ResultSet r) -> {
+                    first.put(r.getLong(1), r.getLong(2));
+                });
+        return first;
     }
 
     private List<ClaimLineEntity> linesOf(Collection<Long> claims) {

@@ -1,6 +1,8 @@
 package leveltally.server.batches;
 
 import jakarta.persistence.*;
+import leveltally.core.money.Money;
+import leveltally.core.selection.ClaimOrder;
 import org.jspecify.annotations.Nullable;
 
 /** One payee's payment before it has a number; payee, address and bank details freeze when it is sent. */
@@ -29,9 +31,17 @@ class ClaimEntity {
     String bankKey = "";
     String bankMask = "";
 
+    /** Where it stands in the batch; core's order reckons it. */
+    String orderKey = "";
+
     @Nullable
     String digest;
 
     @Version
     long version;
+
+    ClaimOrder.Placed placed(long firstEntry) {
+        return new ClaimOrder.Placed(
+                payee, vendorNumber, remitToId, Money.ofMinor(amountMinor, currency), postalCode, firstEntry);
+    }
 }

@@ -50,8 +50,8 @@ class DraftController {
     record MakeBatch(
             @NotNull @Size(min = 1, max = 80) String name,
             @NotNull @Size(max = 500) String note,
-            @NotNull LocalDate ledgerDate,
             int expectedCount,
+            @NotNull @Size(max = 40) String expectedToPay,
             @NotNull DueQuestion question,
             @Nullable Long criteria) {}
 
@@ -86,8 +86,12 @@ class DraftController {
     @Schema(requiredProperties = {"invoice", "why"})
     record RemovedView(long invoice, String why) {}
 
-    @Schema(requiredProperties = {"added", "removed"})
-    record GatheringView(List<GatheredView> added, List<RemovedView> removed) {}
+    /** {@code shown} is handed back with the deed, so that just this difference is applied. */
+    @Schema(requiredProperties = {"added", "removed", "shown"})
+    record GatheringView(List<GatheredView> added, List<RemovedView> removed, String shown) {}
+
+    record GatherAgain(
+            long version, @NotNull @Size(max = 64) String shown) {}
 
     @Schema(requiredProperties = {"id", "address"})
     record RemitToChoice(long id, String address) {}
@@ -129,8 +133,8 @@ class DraftController {
         NewBatch batch = new NewBatch(
                 wanted.name(),
                 wanted.note(),
-                wanted.ledgerDate(),
                 wanted.expectedCount(),
+                wanted.expectedToPay(),
                 wanted.question(),
                 wanted.criteria());
         return new MadeView(drafting.make(by, batch).value());
@@ -283,13 +287,14 @@ class DraftController {
                         .toList(),
                 difference.removed().stream()
                         .map(one -> new RemovedView(one.invoice().value(), one.why()))
-                        .toList());
+                        .toList(),
+                difference.shown());
     }
 
     @PostMapping("/{id}/gather-again")
     @Needs(Deed.EDIT_BATCH)
-    BatchController.BatchView gatherAgain(Actor by, @PathVariable long id, @RequestBody Versioned at) {
-        drafting.gatherAgain(by, new BatchId(id), at.version());
+    BatchController.BatchView gatherAgain(Actor by, @PathVariable long id, @Valid @RequestBody GatherAgain wanted) {
+        drafting.gatherAgain(by, new BatchId(id), wanted.version(), wanted.shown());
         return views.of(new BatchId(id));
     }
 

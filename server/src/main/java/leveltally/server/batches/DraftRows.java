@@ -251,6 +251,12 @@ class DraftRows {
             row.currency = lines.get(0).cash().currency().getCurrencyCode();
             row.amountMinor =
                     lines.stream().mapToLong(line -> line.cash().minor()).sum();
+            long first = lines.stream()
+                    .filter(line -> line.kind() == ClaimLine.Kind.INVOICE)
+                    .mapToLong(line -> line.invoice().value())
+                    .min()
+                    .orElseThrow();
+            row.orderKey = batch.claimOrder.key(row.placed(first));
             if (kept == null) {
                 persist(row);
             }

@@ -2,6 +2,7 @@ package leveltally.server.batches;
 
 import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
@@ -17,19 +18,23 @@ import leveltally.core.batches.Draft;
 import leveltally.core.batches.DraftClaim;
 import leveltally.core.batches.DraftLine;
 import leveltally.core.batches.Gathering;
+import leveltally.core.batches.Reckoning;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.selection.Candidate;
+import leveltally.core.selection.CreditCandidate;
 import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Decision;
+import leveltally.core.selection.Eligibility;
 import leveltally.core.selection.Filters;
 import leveltally.core.selection.Marks;
 import leveltally.core.selection.Paying;
 import leveltally.core.selection.Selection;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
@@ -60,6 +65,7 @@ public class Drafting {
     private final Due due;
     private final CandidateRows candidates;
     private final SavedCriteria saved;
+    private final Invoices invoices;
     private final Vendors vendors;
     private final BankAccounts accounts;
     private final Ledger ledger;
@@ -75,6 +81,7 @@ public class Drafting {
             Due due,
             CandidateRows candidates,
             SavedCriteria saved,
+            Invoices invoices,
             Vendors vendors,
             BankAccounts accounts,
             Ledger ledger,
@@ -88,6 +95,7 @@ public class Drafting {
         this.due = due;
         this.candidates = candidates;
         this.saved = saved;
+        this.invoices = invoices;
         this.vendors = vendors;
         this.accounts = accounts;
         this.ledger = ledger;
@@ -101,9 +109,9 @@ public class Drafting {
         if (wanted.name().isBlank()) {
             throw Refusal.invalidField("name-missing", "name", "Give the batch a name that others will know it by.");
         }
-        ledger.shareOpenPeriod(wanted.ledgerDate());
-        DueQuestion asked = wanted.question().inLedgerOn(wanted.ledgerDate());
+        DueQuestion asked = wanted.question();
         BankAccount account = accounts.get(asked.bankAccount());
+        ledger.shareOpenPeriod(asked.ledgerDay(account, by.today()));
         if (account.method() != PaymentMethod.CHECK) {
             throw Refusal.invalid(
                     "only-checks",
@@ -121,6 +129,13 @@ public class Drafting {
                     "list-changed",
                     "The list changed meanwhile: " + count + " invoices would be taken now, not "
                             + wanted.expectedCount() + ". Look at it again, then make the batch.");
+        }
+        String toPay = selection.toPay().toString();
+        if (!toPay.equals(wanted.expectedToPay())) {
+            throw Refusal.conflict(
+                    "sum-changed",
+                    "These invoices come to " + toPay + " now, not " + wanted.expectedToPay()
+                            + ", because something about them changed meanwhile. Look at the list again, then make the batch.");
         }
         BatchEntity batch = newBatch(by, wanted, asked.onDates(selection.criteria()), account, selection.criteria());
         // before the batch, whose insert shares the account's row
@@ -194,7 +209,8 @@ public class Drafting {
                 .toList();
         List<String> references =
                 found.stream().map(c -> c.invoice().reference()).toList();
-        change(by, batch, draft -> draft.add(additions), "added " + few(references));
+        Paying.Grouping grouping = grouping(batch);
+        change(by, batch, draft -> draft.add(additions, grouping), "added " + few(references));
     }
 
     /** Takes invoices out; gathering again leaves them out. A claim left empty disappears. */
@@ -261,8 +277,23 @@ public class Drafting {
         BatchEntity batch = edit(by, id, version);
         BankAccount account = accounts.get(new leveltally.core.ledger.BankAccountId(batch.bankAccountId));
         Money typed = cash == null ? null : Money.typed(cash, account.currency(), "cash");
-        String what = typed == null ? "pays all of " : "pays " + typed + " on ";
-        change(by, batch, draft -> draft.pay(invoice, typed), what + references(Set.of(invoice)));
+        Money kept = typed == null ? null : kept(batch, invoice, typed);
+        String what = kept == null ? "pays all of " : "pays " + kept + " on ";
+        change(by, batch, draft -> draft.pay(invoice, kept), what + references(Set.of(invoice)));
+    }
+
+    private @Nullable Money kept(BatchEntity batch, InvoiceId invoice, Money typed) {
+        DraftClaim claim = rows.draft(batch.id).claimOf(invoice);
+        List<InvoiceId> named = new ArrayList<>(claim.invoices());
+        named.addAll(claim.credits());
+        return Reckoning.typed(
+                claim,
+                invoice,
+                typed,
+                invoices.stillOpen(named),
+                invoices.openCredits(named),
+                batch.checkDate,
+                accounts.company().graceDays());
     }
 
     /** Gives an invoice its own check. */
@@ -289,17 +320,16 @@ public class Drafting {
     public void sendTo(Actor by, BatchId id, long version, ClaimId claim, long remitTo) {
         BatchEntity batch = edit(by, id, version);
         Place place = vendors.places(List.of(remitTo)).get(remitTo);
-        boolean own = place != null
-                && rows.draft(batch.id).claims().stream()
-                        .anyMatch(c -> claim.equals(c.id()) && c.vendor().value() == place.vendor());
-        if (place == null || !own) {
+        DraftClaim of = rows.draft(batch.id).claim(claim);
+        if (place == null || of.vendor().value() != place.vendor()) {
             throw Refusal.invalidField(
                     "other-vendor", "remitTo", "This is no address of that vendor. Choose one of its own.");
         }
+        Set<InvoiceId> usable = usableCredits(batch, of, remitTo).keySet();
         change(
                 by,
                 batch,
-                draft -> draft.sendTo(claim, remitTo),
+                draft -> draft.sendTo(claim, remitTo, usable),
                 "sends the payment to " + place.remitTo().payee() + ", "
                         + String.join(", ", place.remitTo().lines()));
     }
@@ -322,12 +352,8 @@ public class Drafting {
     @Transactional
     public void useCredits(Actor by, BatchId id, long version, ClaimId claim, List<InvoiceId> credits) {
         BatchEntity batch = edit(by, id, version);
-        DraftClaim of = rows.draft(batch.id).claims().stream()
-                .filter(c -> claim.equals(c.id()))
-                .findFirst()
-                .orElseThrow(() -> Refusal.notFound(
-                        "no-claim", "This payment is not in the batch any more. Look at the batch again."));
-        Map<InvoiceId, leveltally.core.selection.CreditCandidate> usable = usableCredits(batch, of);
+        DraftClaim of = rows.draft(batch.id).claim(claim);
+        Map<InvoiceId, CreditCandidate> usable = usableCredits(batch, of, of.remitTo());
         for (InvoiceId credit : credits) {
             if (!usable.containsKey(credit)) {
                 throw Refusal.invalid(
@@ -354,25 +380,22 @@ public class Drafting {
         return rows.draft(batch.id).claims().stream()
                 .filter(c -> claim.equals(c.id()))
                 .findFirst()
-                .map(c -> usableCredits(batch, c).values().stream()
-                        .map(leveltally.core.selection.CreditCandidate::credit)
+                .map(c -> usableCredits(batch, c, c.remitTo()).values().stream()
+                        .map(CreditCandidate::credit)
                         .toList())
                 .orElse(List.of());
     }
 
-    private Map<InvoiceId, leveltally.core.selection.CreditCandidate> usableCredits(
-            BatchEntity batch, DraftClaim claim) {
+    private Map<InvoiceId, CreditCandidate> usableCredits(BatchEntity batch, DraftClaim claim, long remitTo) {
         Criteria criteria = criteria(batch);
         Set<InvoiceId> elsewhere = new HashSet<>();
         rows.draft(batch.id).claims().stream()
                 .filter(c -> !c.id().equals(claim.id()))
                 .forEach(c -> elsewhere.addAll(c.credits()));
         return candidates.credits(List.of(claim.vendor()), batch.id).stream()
-                .filter(c -> c.remitTo() == claim.remitTo()
-                        && c.holdReason() == null
-                        && c.reservedBy() == null
+                .filter(c -> c.remitTo() == remitTo
                         && !elsewhere.contains(c.credit().id())
-                        && criteria.mayUse(c.credit()))
+                        && Eligibility.whyNot(c, criteria).isEmpty())
                 .collect(Collectors.toMap(c -> c.credit().id(), c -> c, (a, b) -> a, java.util.LinkedHashMap::new));
     }
 
@@ -385,9 +408,13 @@ public class Drafting {
         return Gathering.of(draft, again(batch, draft, by.today()));
     }
 
-    /** Applies that difference; what was decided by hand stays. */
+    /**
+     * Applies that difference, exactly as it was shown; what was decided by hand stays.
+     *
+     * @param shown {@link Gathering#shown} of what whoever applies it looked at
+     */
     @Transactional
-    public void gatherAgain(Actor by, BatchId id, long version) {
+    public void gatherAgain(Actor by, BatchId id, long version, String shown) {
         BatchEntity batch = edit(by, id, version);
         Draft before = rows.draft(batch.id);
         Selection now = again(batch, before, by.today());
@@ -395,6 +422,14 @@ public class Drafting {
         if (difference.isEmpty()) {
             throw Refusal.conflict(
                     "nothing-new", "The criteria would take exactly what the batch has. Nothing changed.");
+        }
+        if (!difference.shown().equals(shown)) {
+            throw Refusal.conflict(
+                    "gathering-changed",
+                    "What the criteria take changed while you looked: now "
+                            + difference.added().size()
+                            + " would come in and " + difference.removed().size()
+                            + " would go out. Nothing was changed; look at the difference again, then apply it.");
         }
         String what = "gathered again: " + difference.added().size() + " in, "
                 + difference.removed().size() + " out";
@@ -415,8 +450,17 @@ public class Drafting {
                 .param("batch", batch.id)
                 .query((r, n) -> new InvoiceId(r.getLong(1)))
                 .list());
-        DueQuestion question = json.readValue(batch.question, DueQuestion.class);
-        return due.selectAgain(question, today, batch.id, new Marks(out, in));
+        return due.selectAgain(question(batch.question), today, batch.id, new Marks(out, in));
+    }
+
+    private DueQuestion question(String kept) {
+        return json.readValue(kept, DueQuestion.class);
+    }
+
+    private Paying.Grouping grouping(BatchEntity batch) {
+        Paying.Grouping asked =
+                batch.question == null ? null : question(batch.question).grouping();
+        return asked == null ? Paying.Grouping.PAYEE : asked;
     }
 
     @Transactional

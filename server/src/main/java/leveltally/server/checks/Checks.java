@@ -33,8 +33,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /**
  * Check numbers and the payments behind them. Numbers come from the bank account's row, locked in the transaction that
- * takes them; this is the only place that moves a number from state to state, and so the only one that writes what the
- * bank must hear.
+ * takes them; this is the only place that moves a number from state to state, and that writes what the bank must hear.
  */
 @Service
 public class Checks {
@@ -143,7 +142,21 @@ public class Checks {
         return row;
     }
 
-    /** Moves a number on, records the step, and writes what the bank must hear: the issue, and the void. */
+    /** The deed of issuing: the check is outstanding, and the bank must hear of it. */
+    @Transactional
+    public void issue(Actor by, CheckNumberId id, LocalDate on) {
+        move(by, id, NumberState.OUTSTANDING, on, "");
+        tellBank(entities.find(CheckNumberEntity.class, id.value()), "ISSUE", on);
+    }
+
+    /** The deed of voiding: the number is used up, and the bank must hear of it. */
+    @Transactional
+    public void cancel(Actor by, CheckNumberId id, LocalDate on, String why) {
+        move(by, id, NumberState.VOIDED, on, why);
+        tellBank(entities.find(CheckNumberEntity.class, id.value()), "VOID", on);
+    }
+
+    /** Moves a number on and records the step; the bank hears of deeds, never of a state that was reached. */
     @Transactional
     public void move(Actor by, CheckNumberId id, NumberState to, LocalDate on, String why) {
         CheckNumberEntity number = entities.find(CheckNumberEntity.class, id.value());
@@ -153,11 +166,6 @@ public class Checks {
             number.explanation = why;
         }
         event(by, number, why);
-        if (to == NumberState.OUTSTANDING) {
-            tellBank(number, "ISSUE", on);
-        } else if (to == NumberState.VOIDED) {
-            tellBank(number, "VOID", on);
-        }
     }
 
     private void tellBank(CheckNumberEntity number, String kind, LocalDate on) {

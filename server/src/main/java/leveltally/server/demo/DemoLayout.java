@@ -46,7 +46,7 @@ final class DemoLayout {
                 List.of(
                         constant("record", "T", 1),
                         number("count", Source.COUNT, 8),
-                        new Field("total", Source.TOTAL, "", 14, RIGHT, '0', true, false, Map.of(), false),
+                        new Field("issued", Source.ISSUE_TOTAL, "", 14, RIGHT, '0', true, false, Map.of(), false),
                         filler(57)));
     }
 

@@ -15,6 +15,7 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.selection.CashWay;
+import leveltally.core.selection.Selection;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
 import leveltally.server.bankfiles.BankFiles;
@@ -246,11 +247,14 @@ class DemoStory {
 
     private @Nullable BatchId makeOf(
             DemoCompany.Stage stage, DueQuestion question, LocalDate run, String name, String clerk) {
-        int count = due.select(question, run).taken().size();
+        Selection taken = due.select(question, run);
+        int count = taken.taken().size();
         if (count == 0) {
             return null;
         }
-        return drafting.make(stage.cast().on(run, clerk), new NewBatch(name, "", run, count, question, null));
+        return drafting.make(
+                stage.cast().on(run, clerk),
+                new NewBatch(name, "", count, taken.toPay().toString(), question, null));
     }
 
     private void approve(DemoCompany.Stage stage, BatchId batch, LocalDate on, String clerk) {
@@ -463,6 +467,8 @@ class DemoStory {
                         Money.zero(usd),
                         true,
                         null,
+                        null,
+                        null,
                         premium));
         VendorId tickets = stage.vendors().get("Skua Ticket Systems");
         var rebate = List.of(new NewInvoice.Line(office, Money.ofMinor(64_000, usd)));
@@ -478,6 +484,8 @@ class DemoStory {
                         Money.zero(usd),
                         false,
                         LocalDate.of(2026, 11, 30),
+                        null,
+                        null,
                         rebate));
     }
 

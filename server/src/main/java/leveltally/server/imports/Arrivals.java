@@ -90,6 +90,8 @@ class Arrivals {
                     head.notDiscountable(),
                     head.ownCheck(),
                     head.usableFrom(),
+                    null,
+                    null,
                     group.stream()
                             .map(row -> new NewInvoice.Line(
                                     row.account(), row.amount(), row.job().isEmpty() ? null : row.job()))

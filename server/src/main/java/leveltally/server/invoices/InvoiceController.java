@@ -7,6 +7,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
 import java.util.List;
+import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.money.Money;
@@ -57,6 +58,8 @@ class InvoiceController {
             @Nullable @Size(max = 30) String notDiscountable,
             @Nullable Boolean ownCheck,
             @Nullable LocalDate usableFrom,
+            @Nullable @Size(max = 60) String terms,
+            @Nullable LocalDate dueDate,
             @NotEmpty @Size(max = 500) @Valid List<LineEntry> lines) {}
 
     @Schema(requiredProperties = {"entry", "amount", "dueDate"})
@@ -74,6 +77,9 @@ class InvoiceController {
             @NotNull @Size(max = 2_000) List<Long> invoices,
             @NotNull @Size(max = 2_000) List<Long> credits) {}
 
+    /** {@code on} null: the business date. */
+    record UndoOffset(@Nullable LocalDate on) {}
+
     @Schema(requiredProperties = {"id", "reference", "amount"})
     record OffsetMade(long id, String reference, MoneyView amount) {}
 
@@ -82,18 +88,22 @@ class InvoiceController {
             Actor by,
             @RequestParam long vendor,
             @RequestParam LocalDate invoiceDate,
-            @RequestParam(required = false) List<String> amounts) {
+            @RequestParam(required = false) @Nullable String terms,
+            @RequestParam(required = false) @Nullable LocalDate dueDate,
+            @RequestParam(required = false) @Nullable List<String> amounts) {
         by.mayDo(Deed.READ);
         Vendor of = vendors.get(new VendorId(vendor));
-        Terms.Schedule schedule = of.terms().scheduleFor(invoiceDate);
+        Terms own = terms(terms);
+        Terms taken = own == null ? of.terms() : own;
+        Terms.Schedule schedule = taken.scheduleFor(invoiceDate, dueDate);
         List<Money> lines = amounts == null
                 ? List.of()
                 : amounts.stream()
                         .filter(text -> !text.isBlank())
-                        .map(text -> Money.typed(text.replace(" ", ""), of.currency(), "lines"))
+                        .map(text -> Money.typed(text, of.currency(), "lines"))
                         .toList();
         return new EntryPreview(
-                of.terms().inWords(),
+                taken.inWords(),
                 schedule.dueDate(),
                 schedule.discountDate().orElse(null),
                 of.currency().getCurrencyCode(),
@@ -107,6 +117,7 @@ class InvoiceController {
         Vendor of = vendors.get(new VendorId(wanted.vendor()));
         String apart = wanted.notDiscountable();
         LocalDate ledgerDate = wanted.ledgerDate();
+        Terms ownTerms = terms(wanted.terms());
         NewInvoice invoice = new NewInvoice(
                 wanted.kind(),
                 of.id(),
@@ -119,6 +130,8 @@ class InvoiceController {
                         : Money.typed(apart, of.currency(), "notDiscountable"),
                 Boolean.TRUE.equals(wanted.ownCheck()),
                 wanted.usableFrom(),
+                ownTerms,
+                wanted.dueDate(),
                 wanted.lines().stream()
                         .map(line -> new NewInvoice.Line(
                                 new AccountId(line.account()),
@@ -131,7 +144,20 @@ class InvoiceController {
         return new EnteredView(
                 id.value(),
                 MoneyView.of(invoice.amount(of.currency())),
-                of.terms().scheduleFor(wanted.invoiceDate()).dueDate());
+                (ownTerms == null ? of.terms() : ownTerms)
+                        .scheduleFor(wanted.invoiceDate(), wanted.dueDate())
+                        .dueDate());
+    }
+
+    private static @Nullable Terms terms(@Nullable String text) {
+        if (text == null || text.isBlank()) {
+            return null;
+        }
+        try {
+            return Terms.read(text);
+        } catch (IllegalArgumentException noTerms) {
+            throw Refusal.invalidField("terms-unreadable", "terms", noTerms.getMessage() + ".");
+        }
     }
 
     @PostMapping("/invoices/{id}/hold")
@@ -160,7 +186,7 @@ class InvoiceController {
 
     @PostMapping("/offsets/{id}/undo")
     @Needs(Deed.APPLY_CREDIT)
-    void undo(Actor by, @PathVariable long id) {
-        offsets.undo(by, id);
+    void undo(Actor by, @PathVariable long id, @RequestBody(required = false) @Nullable UndoOffset wanted) {
+        offsets.undo(by, id, wanted == null || wanted.on() == null ? by.today() : wanted.on());
     }
 }

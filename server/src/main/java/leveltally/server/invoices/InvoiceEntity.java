@@ -58,6 +58,13 @@ class InvoiceEntity {
     @Column(updatable = false)
     long discountTakenMinor;
 
+    /** What neither cash nor discount settled of it; the database reckons it, and the next. */
+    @Column(insertable = false, updatable = false)
+    long atParMinor;
+
+    @Column(insertable = false, updatable = false)
+    LocalDate openSince;
+
     @Column(updatable = false)
     long payablesAccountId;
 

@@ -1,6 +1,7 @@
 package leveltally.server.invoices;
 
 import jakarta.persistence.EntityManager;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -11,17 +12,20 @@ import java.util.Map;
 import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
+import leveltally.core.invoices.ArrivalEntry;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.LedgerDays;
 import leveltally.core.invoices.OpenCredit;
+import leveltally.core.invoices.OpenHistory;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
-import leveltally.core.ledger.JournalLine;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.terms.Discount;
+import leveltally.core.terms.Terms;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
@@ -56,6 +60,18 @@ public class Invoices {
     public InvoiceId enter(Actor by, NewInvoice wanted) {
         by.mayDo(Deed.ENTER_INVOICE);
         Vendor vendor = vendors.get(wanted.vendor());
+        if (wanted.kind() == InvoiceKind.PREPAYMENT) {
+            throw Refusal.invalidField(
+                    "no-prepayments",
+                    "kind",
+                    "A prepayment cannot be entered here, because nothing can pay it yet. Enter an invoice or a credit.");
+        }
+        if (wanted.usableFrom() != null && wanted.kind() != InvoiceKind.CREDIT) {
+            throw Refusal.invalidField(
+                    "usable-from-credits-only",
+                    "usableFrom",
+                    "Only a credit has a day from which it is usable. Leave it empty for an invoice.");
+        }
         refuseKnown(wanted, vendor);
         refuseUnknownAccounts(wanted);
         ledger.shareOpenPeriod(wanted.ledgerDate());
@@ -149,19 +165,21 @@ public class Invoices {
                 });
     }
 
-    /** Posts what arrived: debit its lines, credit payables; the other way round for a credit. */
+    /** Posts what arrived, with its own terms and due date, or the vendor's where it has none. */
     private InvoiceId write(Actor by, NewInvoice wanted, Vendor vendor, long remitTo) {
+        boolean credit = wanted.kind() == InvoiceKind.CREDIT;
+        String text = (credit ? "Credit " : "Invoice ") + wanted.reference() + ", " + vendor.name();
+        List<ArrivalEntry.Line> lines = wanted.lines().stream()
+                .map(line -> new ArrivalEntry.Line(line.account(), line.amount()))
+                .toList();
+        JournalEntry entry = ArrivalEntry.of(wanted.ledgerDate(), text, credit, lines, wanted.payables());
         Money amount = wanted.amount(vendor.currency());
-        if (!amount.isPositive()) {
-            throw Refusal.invalidField("amount-not-positive", "lines", "The lines must come to more than zero.");
-        }
-        if (wanted.notDiscountable().isNegative() || wanted.notDiscountable().compareTo(amount) > 0) {
-            throw Refusal.invalidField(
-                    "not-discountable-outside",
-                    "notDiscountable",
-                    "The part without discount must lie between 0 and the amount, " + amount + ".");
-        }
-        var schedule = vendor.terms().scheduleFor(wanted.invoiceDate());
+        Money discountable = Discount.discountable(amount, wanted.notDiscountable());
+        Terms terms = wanted.termsOr(vendor.terms());
+        Terms.Schedule schedule = terms.scheduleFor(wanted.invoiceDate(), wanted.dueDate());
+        // a discount that rounds to nothing is none
+        boolean earns = schedule.discountDate().isPresent()
+                && Discount.full(discountable, terms.discountRate()).isPositive();
         InvoiceEntity row = new InvoiceEntity();
         row.vendorId = vendor.id().value();
         row.remitToId = remitTo;
@@ -171,17 +189,16 @@ public class Invoices {
         row.usableFrom = wanted.usableFrom();
         row.invoiceDate = wanted.invoiceDate();
         row.dueDate = schedule.dueDate();
-        row.discountDate = schedule.discountDate().orElse(null);
+        row.discountDate = earns ? schedule.discountDate().get() : null;
         row.ledgerDate = wanted.ledgerDate();
         row.currency = vendor.currency().getCurrencyCode();
         row.amountMinor = amount.minor();
-        row.discountableMinor = amount.minus(wanted.notDiscountable()).minor();
-        row.discountRate = vendor.terms().discountRate();
+        row.discountableMinor = discountable.minor();
+        row.discountRate = earns ? terms.discountRate() : BigDecimal.ZERO;
         row.openMinor = amount.minor();
+        row.openSince = wanted.ledgerDate();
         row.payablesAccountId = wanted.payables().value();
         entities.persist(row);
-        boolean credit = wanted.kind() == InvoiceKind.CREDIT;
-        List<JournalLine> lines = new ArrayList<>();
         for (NewInvoice.Line line : wanted.lines()) {
             InvoiceLineEntity lineRow = new InvoiceLineEntity();
             lineRow.invoiceId = row.id;
@@ -189,15 +206,7 @@ public class Invoices {
             lineRow.amountMinor = line.amount().minor();
             lineRow.job = line.job();
             entities.persist(lineRow);
-            lines.add(
-                    credit
-                            ? JournalLine.credit(line.account(), line.amount())
-                            : JournalLine.debit(line.account(), line.amount()));
         }
-        lines.add(
-                credit ? JournalLine.debit(wanted.payables(), amount) : JournalLine.credit(wanted.payables(), amount));
-        String text = (credit ? "Credit " : "Invoice ") + wanted.reference() + ", " + vendor.name();
-        JournalEntry entry = new JournalEntry(wanted.ledgerDate(), text, lines);
         ledger.write(by, EntryKind.INVOICE, entry, EntryLinks.ofInvoice(row.id));
         return new InvoiceId(row.id);
     }
@@ -273,6 +282,52 @@ public class Invoices {
         return open;
     }
 
+    /**
+     * Whether so much of each can be settled with this ledger date (law L2); one statement unless something was brought back
+     * or arrived later.
+     *
+     * @throws Refusal naming the first that cannot, and the day from which it can
+     */
+    @Transactional(readOnly = true)
+    public void mustBeOpenOn(LocalDate ledgerDate, Map<InvoiceId, Money> settling) {
+        if (settling.isEmpty()) {
+            return;
+        }
+        Map<InvoiceId, Map<LocalDate, Money>> rows = new java.util.HashMap<>();
+        Map<InvoiceId, OpenHistory> late = new LinkedHashMap<>();
+        jdbc.sql("""
+                        SELECT i.id, i.reference, i.ledger_date, i.amount_minor, i.currency, s.ledger_date,
+                          SUM(s.amount_minor)
+                        FROM invoice i LEFT JOIN settlement s ON s.invoice_id = i.id
+                        WHERE i.open_since > :date AND i.id IN (
+                          SELECT n FROM JSON_TABLE(:ids, '$[*]' COLUMNS (n BIGINT PATH '$')) x)
+                        GROUP BY i.id, s.ledger_date ORDER BY i.id
+                        """)
+                .param("date", ledgerDate)
+                .param(
+                        "ids",
+                        settling.keySet().stream()
+                                .map(InvoiceId::value)
+                                .toList()
+                                .toString())
+                .query((java.sql.ResultSet r) -> {
+                    InvoiceId id = new InvoiceId(r.getLong(1));
+                    LocalDate day = r.getObject(6, LocalDate.class);
+                    if (day != null) {
+                        rows.computeIfAbsent(id, none -> new java.util.HashMap<>())
+                                .put(day, Money.ofMinor(r.getLong(7), r.getString(5)));
+                    }
+                    late.put(
+                            id,
+                            new OpenHistory(
+                                    r.getString(2),
+                                    r.getObject(3, LocalDate.class),
+                                    Money.ofMinor(r.getLong(4), r.getString(5)),
+                                    rows.getOrDefault(id, Map.of())));
+                });
+        late.forEach((id, history) -> history.mustAllow(settling.get(id), ledgerDate));
+    }
+
     /** Those of them that are invoices with something left to pay. */
     @Transactional(readOnly = true)
     public Map<InvoiceId, OpenInvoice> stillOpen(Collection<InvoiceId> ids) {
@@ -295,7 +350,7 @@ public class Invoices {
                                 new InvoiceId(row.id),
                                 row.reference,
                                 row.invoiceDate,
-                                row.ledgerDate,
+                                new LedgerDays(row.ledgerDate, row.openSince),
                                 Money.ofMinor(row.openMinor, row.currency),
                                 row.usableFrom)));
         return found;
@@ -391,13 +446,14 @@ public class Invoices {
                 row.discountRate,
                 row.discountDate,
                 amount.minus(open),
+                Money.ofMinor(row.atParMinor, currency),
                 Money.ofMinor(row.discountTakenMinor, currency));
         return new OpenInvoice(
                 new InvoiceId(row.id),
                 row.reference,
                 row.invoiceDate,
                 row.dueDate,
-                row.ledgerDate,
+                new LedgerDays(row.ledgerDate, row.openSince),
                 amount,
                 open,
                 discount);

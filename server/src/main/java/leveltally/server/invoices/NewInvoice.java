@@ -5,6 +5,7 @@ import java.util.Currency;
 import java.util.List;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.money.Money;
+import leveltally.core.terms.Terms;
 import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
 
@@ -12,6 +13,8 @@ import org.jspecify.annotations.Nullable;
  * An invoice or credit as it arrives.
  *
  * @param usableFrom a credit cannot be used before; null for at once
+ * @param terms the document's own; null for the vendor's
+ * @param dueDate the document's own; null for what the terms make of its date
  * @param notDiscountable part of the amount its discount is not reckoned on, such as freight
  */
 public record NewInvoice(
@@ -24,9 +27,11 @@ public record NewInvoice(
         Money notDiscountable,
         boolean ownCheck,
         @Nullable LocalDate usableFrom,
+        @Nullable Terms terms,
+        @Nullable LocalDate dueDate,
         List<Line> lines) {
 
-    /** The plain case: own check and a day from which it is usable are rare. */
+    /** The plain case, by the vendor's terms. */
     public NewInvoice(
             InvoiceKind kind,
             VendorId vendor,
@@ -36,7 +41,23 @@ public record NewInvoice(
             AccountId payables,
             Money notDiscountable,
             List<Line> lines) {
-        this(kind, vendor, reference, invoiceDate, ledgerDate, payables, notDiscountable, false, null, lines);
+        this(
+                kind,
+                vendor,
+                reference,
+                invoiceDate,
+                ledgerDate,
+                payables,
+                notDiscountable,
+                false,
+                null,
+                null,
+                null,
+                lines);
+    }
+
+    Terms termsOr(Terms usual) {
+        return terms == null ? usual : terms;
     }
 
     /** Σ of the lines. */

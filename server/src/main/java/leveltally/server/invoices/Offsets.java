@@ -2,10 +2,13 @@ package leveltally.server.invoices;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
+import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
@@ -15,7 +18,6 @@ import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.invoices.Settling;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
-import leveltally.core.ledger.JournalLine;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -31,7 +33,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Settles invoices against credits without a payment, and takes it back while the period is open. */
+/** Settles invoices against credits without a payment, and takes it back. */
 @Service
 public class Offsets {
     private final EntityManager entities;
@@ -81,11 +83,20 @@ public class Offsets {
                     "nothing-to-offset",
                     "An offset needs at least one open invoice and one open credit. Select both kinds.");
         }
-        if (owed.stream().map(one -> one.open().currency()).distinct().count() > 1) {
+        long currencies = Stream.concat(
+                        owed.stream().map(OpenInvoice::open), open.stream().map(OpenCredit::open))
+                .map(Money::currency)
+                .distinct()
+                .count();
+        if (currencies > 1) {
             throw Refusal.invalid(
                     "several-currencies", "These are of several currencies. Offset one currency at a time.");
         }
         Settling settling = Settling.offset(owed, open);
+        Map<InvoiceId, Money> amounts = new HashMap<>();
+        settling.lines().forEach(line -> amounts.put(line.invoice().id(), line.credit()));
+        settling.uses().forEach(use -> amounts.put(use.credit().id(), use.used()));
+        invoices.mustBeOpenOn(by.today(), amounts);
         OffsetEntity row = new OffsetEntity();
         row.vendorId = of.value();
         row.id = ids.supply().next();
@@ -115,9 +126,9 @@ public class Offsets {
         return new Offset(row.id, row.reference, settling.credit());
     }
 
-    /** Takes an offset back on its own date; its period must still be open. */
+    /** Takes an offset back, dated {@code on}, a day from its own to today in an open period. */
     @Transactional
-    public void undo(Actor by, long id) {
+    public void undo(Actor by, long id, LocalDate on) {
         by.mayDo(Deed.APPLY_CREDIT);
         OffsetEntity row = entities.find(OffsetEntity.class, id);
         if (row == null) {
@@ -127,20 +138,21 @@ public class Offsets {
         if (row.undoneAt != null) {
             throw Refusal.conflict("undone-already", "Offset " + row.reference + " was taken back already.");
         }
-        ledger.shareOpenPeriod(row.ledgerDate);
+        if (on.isBefore(row.ledgerDate) || on.isAfter(by.today())) {
+            throw Refusal.invalidField(
+                    "undo-date",
+                    "on",
+                    "Offset " + row.reference + " can be taken back on a day from " + Dates.inWords(row.ledgerDate)
+                            + " to today, " + Dates.inWords(by.today()) + ".");
+        }
+        ledger.shareOpenPeriod(on);
         Long written = row.entryId;
+        Long turned = null;
         if (written != null) {
             JournalEntry entry = ledger.entry(new EntryId(written));
-            List<JournalLine> turned = entry.lines().stream()
-                    .map(line -> line.side() == JournalLine.Side.DEBIT
-                            ? JournalLine.credit(line.account(), line.amount())
-                            : JournalLine.debit(line.account(), line.amount()))
-                    .toList();
-            ledger.write(
-                    by,
-                    EntryKind.OFFSET,
-                    new JournalEntry(row.ledgerDate, "Taken back: " + entry.text(), turned),
-                    new EntryLinks(null, null, null, written));
+            EntryLinks links = new EntryLinks(null, null, null, written);
+            turned = ledger.write(by, EntryKind.OFFSET, entry.reversed(on, "Taken back: " + entry.text()), links)
+                    .value();
         }
         List<SettlementEntity> settled = entities.createQuery(
                         "select s from SettlementEntity s where s.offsetId = :offset and s.reversesId is null",
@@ -151,11 +163,13 @@ public class Offsets {
             SettlementEntity reverse = settlement(row, new InvoiceId(one.invoiceId));
             reverse.amountMinor = -one.amountMinor;
             reverse.reversesId = one.id;
+            reverse.ledgerDate = on;
+            reverse.entryId = turned;
             entities.persist(reverse);
         }
         row.undoneAt = by.now();
         row.undoneBy = by.person().value();
-        audit.record(by, "undo offset", "offset " + id, Map.of("reference", row.reference));
+        audit.record(by, "undo offset", "offset " + id, Map.of("reference", row.reference, "date", on.toString()));
     }
 
     private void settle(OffsetEntity offset, InvoiceId id, Money amount) {
@@ -175,13 +189,13 @@ public class Offsets {
         return row;
     }
 
-    /** Everything of this vendor, free, not held, and in the ledger by today. */
+    /** Everything of this vendor, free, not held, and usable by today. */
     private void lock(List<InvoiceId> ids, Vendor vendor, Actor by) {
         if (ids.isEmpty()) {
             return;
         }
         jdbc.sql("""
-                        SELECT i.reference, i.vendor_id, i.hold_reason, i.ledger_date, i.usable_from, b.name
+                        SELECT i.reference, i.vendor_id, i.hold_reason, i.usable_from, b.name
                         FROM invoice i LEFT JOIN reservation r ON r.invoice_id = i.id LEFT JOIN batch b ON b.id = r.batch_id
                         WHERE i.id IN (:ids) ORDER BY i.id FOR UPDATE
                         """).param("ids", ids.stream().map(InvoiceId::value).toList()).query((java.sql.ResultSet r) -> {
@@ -193,17 +207,14 @@ public class Offsets {
             if (r.getString(3) != null) {
                 throw Refusal.conflict("held", reference + " is held: " + r.getString(3) + ". Release it first.");
             }
-            if (r.getString(6) != null) {
+            if (r.getString(5) != null) {
                 throw Refusal.conflict(
                         "in-another-batch",
-                        reference + " is in the batch “" + r.getString(6) + "”. Take it out there first.");
+                        reference + " is in the batch “" + r.getString(5) + "”. Take it out there first.");
             }
-            for (int column : new int[] {4, 5}) {
-                var day = r.getObject(column, java.time.LocalDate.class);
-                if (day != null && day.isAfter(by.today())) {
-                    throw Refusal.invalid(
-                            "not-usable-yet", reference + " can be used from " + Dates.inWords(day) + ".");
-                }
+            LocalDate usable = r.getObject(4, LocalDate.class);
+            if (usable != null && usable.isAfter(by.today())) {
+                throw Refusal.invalid("not-usable-yet", reference + " can be used from " + Dates.inWords(usable) + ".");
             }
         });
     }

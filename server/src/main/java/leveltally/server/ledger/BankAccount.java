@@ -6,6 +6,7 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.ledger.PlannedRuns;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -36,15 +37,8 @@ public record BankAccount(
         @Nullable LocalDate thisRun,
         @Nullable LocalDate nextRun) {
 
-    /** The check date to propose on a day: the run that is under way, then the one planned after it. */
-    public @Nullable LocalDate plannedRun(LocalDate today) {
-        LocalDate current = thisRun;
-        return current != null && !current.isBefore(today) ? current : nextRun;
-    }
-
-    /** The run to propose after {@link #plannedRun}; null when none is planned. */
-    public @Nullable LocalDate followingRun(LocalDate today) {
-        LocalDate current = thisRun;
-        return current != null && !current.isBefore(today) ? nextRun : null;
+    /** The runs planned for it. */
+    public PlannedRuns runs() {
+        return new PlannedRuns(thisRun, nextRun);
     }
 }

@@ -132,6 +132,49 @@ public class BankAccounts {
                 Map.of("date", date.toString(), "text", text.strip(), "amount", moved.plain()));
     }
 
+    /** A receipt or charge of the bank that the ledger does not have yet. */
+    public record Movement(long id, LocalDate date, String text, Money amount) {}
+
+    @Transactional(readOnly = true)
+    public List<Movement> openMovements(BankAccount account) {
+        return jdbc.sql("SELECT id, movement_date, text, amount_minor FROM cash_movement"
+                        + " WHERE bank_account_id = :account AND closed_at IS NULL ORDER BY movement_date DESC, id LIMIT 200")
+                .param("account", account.id().value())
+                .query((r, n) -> new Movement(
+                        r.getLong(1),
+                        r.getObject(2, LocalDate.class),
+                        r.getString(3),
+                        Money.ofMinor(r.getLong(4), account.currency())))
+                .list();
+    }
+
+    /** Says that the ledger has a movement by now, so that its cash is not counted twice. */
+    @Transactional
+    public void closeMovement(Actor by, BankAccountId account, long movement, String why) {
+        by.mayDo(Deed.BRING_IN_CASH);
+        if (why.isBlank()) {
+            throw Refusal.invalidField(
+                    "reason-missing", "why", "Say where the ledger has it, such as “in the entry of 11 Nov”.");
+        }
+        int closed = jdbc.sql("UPDATE cash_movement SET closed_at = :at, closed_by = :by, closed_why = :why"
+                        + " WHERE id = :id AND bank_account_id = :account AND closed_at IS NULL")
+                .param("at", java.sql.Timestamp.from(by.now()))
+                .param("by", by.person().value())
+                .param("why", why.strip())
+                .param("id", movement)
+                .param("account", account.value())
+                .update();
+        if (closed == 0) {
+            throw Refusal.conflict(
+                    "movement-closed", "There is no such open movement; somebody may have closed it. Look again.");
+        }
+        audit.record(
+                by,
+                "close cash movement",
+                "bank account " + account.value(),
+                Map.of("movement", movement, "why", why.strip()));
+    }
+
     @Transactional
     public void setCompany(Company company) {
         CompanyEntity row = new CompanyEntity();

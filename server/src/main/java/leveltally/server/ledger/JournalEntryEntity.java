@@ -10,8 +10,6 @@ import org.jspecify.annotations.Nullable;
 @Table(name = "journal_entry")
 class JournalEntryEntity {
     @Id
-    @GeneratedValue(generator = "row_seq")
-    @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
     Long id;
 
     LocalDate ledgerDate;

@@ -25,9 +25,14 @@ import org.springframework.transaction.annotation.Transactional;
 /** Writes entries and locks periods. */
 @Service
 public class Ledger {
+    /** As much as the sequence moves on. */
+    private static final long ENTRIES_AT_ONCE = 100;
+
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final AuditTrail audit;
+    private long nextEntry;
+    private long endOfEntries;
 
     Ledger(EntityManager entities, JdbcClient jdbc, AuditTrail audit) {
         this.entities = entities;
@@ -77,6 +82,7 @@ public class Ledger {
     @Transactional
     public EntryId write(Actor by, EntryKind kind, JournalEntry entry, EntryLinks links) {
         JournalEntryEntity row = new JournalEntryEntity();
+        row.id = nextEntry();
         row.ledgerDate = entry.ledgerDate();
         row.month = YearMonth.from(entry.ledgerDate()).toString();
         row.kind = kind;
@@ -87,7 +93,7 @@ public class Ledger {
         row.reversesId = links.reverses();
         row.madeAt = by.now();
         row.madeBy = by.person().value();
-        entities.persist(row);
+        // the lines first: the entry closes them, and the database takes it only when they balance (law L1)
         for (JournalLine line : entry.lines()) {
             JournalLineEntity lineRow = new JournalLineEntity();
             lineRow.entryId = row.id;
@@ -98,7 +104,18 @@ public class Ledger {
             lineRow.creditMinor = debit ? 0 : line.amount().minor();
             entities.persist(lineRow);
         }
+        entities.persist(row);
         return new EntryId(row.id);
+    }
+
+    private synchronized long nextEntry() {
+        if (nextEntry == endOfEntries) {
+            nextEntry = jdbc.sql("SELECT NEXT VALUE FOR entry_seq")
+                    .query(Long.class)
+                    .single();
+            endOfEntries = nextEntry + ENTRIES_AT_ONCE;
+        }
+        return nextEntry++;
     }
 
     /** An entry as it was written. */

@@ -52,9 +52,7 @@ class LedgerController {
             String method,
             boolean positivePay,
             long nextNumber,
-            String floor,
-            @org.jspecify.annotations.Nullable LocalDate plannedRun,
-            @org.jspecify.annotations.Nullable LocalDate followingRun) {}
+            String floor) {}
 
     @Schema(requiredProperties = {"month", "name", "locked"})
     record PeriodView(String month, String name, boolean locked) {}
@@ -92,9 +90,7 @@ class LedgerController {
                         a.method().name(),
                         a.positivePay(),
                         a.nextNumber(),
-                        a.floor().toString(),
-                        a.plannedRun(by.today()),
-                        a.followingRun(by.today())))
+                        a.floor().toString()))
                 .toList();
     }
 
@@ -116,6 +112,16 @@ class LedgerController {
     void movement(Actor by, @PathVariable long id, @Valid @RequestBody Movement wanted) {
         accounts.bringInMovement(
                 by, new leveltally.core.ledger.BankAccountId(id), wanted.date(), wanted.text(), wanted.amount());
+    }
+
+    record MovementClosed(@NotNull @Size(max = 200) String why) {}
+
+    /** The ledger has a cash movement by now. */
+    @PostMapping("/bank-accounts/{id}/movements/{movement}/close")
+    @Needs(Deed.BRING_IN_CASH)
+    void close(
+            Actor by, @PathVariable long id, @PathVariable long movement, @Valid @RequestBody MovementClosed wanted) {
+        accounts.closeMovement(by, new leveltally.core.ledger.BankAccountId(id), movement, wanted.why());
     }
 
     @GetMapping("/ledger-accounts")

@@ -2,6 +2,7 @@ package leveltally.server.posting;
 
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -16,6 +17,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
+import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.posting.PaymentEntry;
@@ -115,6 +117,10 @@ public class Posting {
                 .flatMap(claim -> claim.lines().stream())
                 .map(line -> line.invoice())
                 .toList();
+        Map<InvoiceId, Money> settling = new HashMap<>();
+        posting.forEach(
+                claim -> claim.lines().forEach(line -> settling.merge(line.invoice(), line.gross(), Money::plus)));
+        invoices.mustBeOpenOn(batch.ledgerDate(), settling);
         Map<InvoiceId, AccountId> payables = invoices.payables(settled);
         var touched = new PaymentEntry.Accounts(account.cash(), account.discountsTaken());
         List<ClaimId> released = new ArrayList<>();
@@ -132,7 +138,7 @@ public class Posting {
                     check.payment().value(),
                     written);
             checks.posted(check.payment(), written);
-            checks.move(by, check.id(), NumberState.OUTSTANDING, batch.ledgerDate(), "");
+            checks.issue(by, check.id(), batch.ledgerDate());
             released.add(claim.id());
         }
         batches.release(released);

@@ -8,6 +8,7 @@ import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckLayout;
 import leveltally.core.printing.CheckText;
+import leveltally.core.printing.MicrPattern;
 import leveltally.core.printing.Page;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
@@ -39,7 +40,7 @@ class CheckPages {
                 account.validity(),
                 new RoutingNumber(account.routingNumber()),
                 account.accountNumber(),
-                account.micrPattern(),
+                MicrPattern.read(account.micrPattern()),
                 account.stock().equals(BLANK_STOCK));
     }
 

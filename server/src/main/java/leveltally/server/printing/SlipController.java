@@ -23,6 +23,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckLayout;
+import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.Selection;
 import leveltally.core.terms.Discount;
@@ -113,15 +114,13 @@ class SlipController {
             Decision.LeftOut out = (Decision.LeftOut) row.decision();
             title = "Left out · " + out.reason().words() + (out.detail().isEmpty() ? "" : ": " + out.detail());
         }
-        List<Mark> marks = marks(candidate.invoice(), checkDate);
+        // what credits leave of it is what can earn
+        OpenInvoice owed = row.decision() instanceof Decision.Taken taken
+                ? candidate.invoice().lessCredit(taken.credit())
+                : candidate.invoice();
+        List<Mark> marks = marks(owed, checkDate);
         return new SlipView(
-                title,
-                address(remitTo),
-                face,
-                terms,
-                sentence(candidate.invoice(), checkDate, accounts.company().graceDays()),
-                marks,
-                living(candidate.invoice()));
+                title, address(remitTo), face, terms, sentence(owed, selection.criteria()), marks, living(owed));
     }
 
     /** A claim of a batch as check face and first stub. */
@@ -166,7 +165,9 @@ class SlipController {
                 .get(0));
     }
 
-    private static String sentence(OpenInvoice invoice, LocalDate checkDate, int graceDays) {
+    private static String sentence(OpenInvoice invoice, Criteria criteria) {
+        LocalDate checkDate = criteria.checkDate();
+        int graceDays = criteria.graceDays();
         Discount discount = invoice.discount();
         String due = "due " + Dates.withBankingDay(invoice.dueDate());
         if (discount.until() == null || discount.left().isZero()) {
@@ -179,9 +180,10 @@ class SlipController {
         var net = invoice.open().minus(discount.left());
         String earns = invoice.reference() + ", " + due + ". Paying it on " + Dates.inWords(checkDate) + " earns "
                 + discount.left();
-        return Discount.yearlyReturn(discount.left(), net, checkDate, invoice.dueDate())
+        LocalDate otherwise = Discount.otherwisePaid(invoice.dueDate(), criteria.nextRun());
+        return Discount.yearlyReturn(discount.left(), net, checkDate, otherwise)
                 .map((BigDecimal percent) -> earns + ", a yearly return of " + percent + "% against paying on "
-                        + Dates.inWords(invoice.dueDate()) + ".")
+                        + Dates.inWords(otherwise) + ".")
                 .orElse(earns + ".");
     }
 

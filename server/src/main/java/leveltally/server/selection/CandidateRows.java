@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.LedgerDays;
 import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.money.Money;
@@ -41,7 +42,8 @@ public class CandidateRows {
               i.open_minor, i.discountable_minor, i.discount_rate, i.discount_date, i.discount_taken_minor,
               i.hold_reason, i.own_check, i.remit_to_id, t.postal_code, t.address <> '' AND t.in_force,
               t.bank_details_sealed IS NOT NULL AND t.in_force,
-              v.id, v.number, v.name, v.vendor_group, v.priority, v.method, v.hold_reason, b.name
+              v.id, v.number, v.name, v.vendor_group, v.priority, v.method, v.hold_reason, b.name, i.open_since,
+              i.at_par_minor, t.payee
             """;
 
     private static final String FROM = """
@@ -187,7 +189,7 @@ public class CandidateRows {
         }
         return jdbc.sql("""
                         SELECT i.id, i.reference, i.invoice_date, i.ledger_date, i.currency, i.open_minor, i.usable_from,
-                          i.vendor_id, i.remit_to_id, i.hold_reason, b.name
+                          i.vendor_id, i.remit_to_id, i.hold_reason, b.name, i.open_since
                         FROM invoice i
                         LEFT JOIN reservation r ON r.invoice_id = i.id AND r.batch_id <> :own
                         LEFT JOIN batch b ON b.id = r.batch_id
@@ -202,7 +204,7 @@ public class CandidateRows {
                                 new InvoiceId(r.getLong(1)),
                                 r.getString(2),
                                 r.getObject(3, LocalDate.class),
-                                r.getObject(4, LocalDate.class),
+                                new LedgerDays(r.getObject(4, LocalDate.class), r.getObject(12, LocalDate.class)),
                                 Money.ofMinor(r.getLong(6), r.getString(5)),
                                 r.getObject(7, LocalDate.class)),
                         new VendorId(r.getLong(8)),
@@ -238,13 +240,14 @@ public class CandidateRows {
                 row.getBigDecimal(10),
                 row.getObject(11, LocalDate.class),
                 amount.minus(open),
+                Money.ofMinor(row.getLong(28), currency),
                 Money.ofMinor(row.getLong(12), currency));
         OpenInvoice invoice = new OpenInvoice(
                 new InvoiceId(row.getLong(1)),
                 row.getString(2),
                 row.getObject(3, LocalDate.class),
                 row.getObject(4, LocalDate.class),
-                row.getObject(5, LocalDate.class),
+                new LedgerDays(row.getObject(5, LocalDate.class), row.getObject(27, LocalDate.class)),
                 amount,
                 open,
                 discount);
@@ -272,6 +275,7 @@ public class CandidateRows {
                 method,
                 row.getString(25),
                 remitTo,
+                row.getString(29),
                 row.getString(16),
                 reachable);
     }

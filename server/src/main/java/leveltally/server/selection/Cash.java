@@ -2,6 +2,7 @@ package leveltally.server.selection;
 
 import java.time.LocalDate;
 import java.time.YearMonth;
+import leveltally.core.batches.BatchState;
 import leveltally.core.money.Money;
 import leveltally.core.selection.CashAvailable;
 import leveltally.server.ledger.BankAccount;
@@ -18,11 +19,12 @@ public class Cash {
         this.jdbc = jdbc;
     }
 
+    /** @param own a batch whose own payments do not count; 0 for none */
     @Transactional(readOnly = true)
-    public CashAvailable available(BankAccount account, LocalDate checkDate) {
+    public CashAvailable available(BankAccount account, LocalDate checkDate, long own) {
         record Moved(Money sum, LocalDate last) {}
         Moved moved = jdbc.sql("SELECT COALESCE(SUM(amount_minor), 0), MAX(movement_date) FROM cash_movement"
-                        + " WHERE bank_account_id = :account AND movement_date <= :date")
+                        + " WHERE bank_account_id = :account AND movement_date <= :date AND closed_at IS NULL")
                 .param("account", account.id().value())
                 .param("date", checkDate)
                 .query((r, n) ->
@@ -32,15 +34,29 @@ public class Cash {
         Waiting waiting = jdbc.sql("""
                         SELECT COALESCE(SUM(c.amount_minor), 0), COUNT(DISTINCT b.id)
                         FROM batch b JOIN claim c ON c.batch_id = b.id LEFT JOIN payment p ON p.claim_id = c.id
-                        WHERE b.bank_account_id = :account AND b.state IN ('DRAFT', 'IN_APPROVAL', 'APPROVED', 'NUMBERED')
+                        WHERE b.bank_account_id = :account AND b.state IN (:live) AND b.id <> :own
                           AND p.posted_entry_id IS NULL
                         """)
                 .param("account", account.id().value())
+                .param("live", BatchState.live().stream().map(Enum::name).toList())
+                .param("own", own)
                 .query((r, n) -> new Waiting(Money.ofMinor(r.getLong(1), account.currency()), r.getInt(2)))
+                .single();
+        record Later(Money sum, int payments) {}
+        Later later = jdbc.sql("""
+                        SELECT COALESCE(SUM(amount_minor), 0), COUNT(*) FROM payment
+                        WHERE bank_account_id = :account AND ledger_date > :date AND posted_entry_id IS NOT NULL
+                          AND void_entry_id IS NULL
+                        """)
+                .param("account", account.id().value())
+                .param("date", checkDate)
+                .query((r, n) -> new Later(Money.ofMinor(r.getLong(1), account.currency()), r.getInt(2)))
                 .single();
         return CashAvailable.of(new CashAvailable.Known(
                 checkDate,
                 ledger(account, checkDate),
+                later.sum(),
+                later.payments(),
                 moved.sum(),
                 moved.last(),
                 waiting.sum(),

@@ -54,9 +54,13 @@ public class Due {
     /** What the sentence says on a business date. */
     @Transactional(readOnly = true)
     public Criteria criteria(DueQuestion question, LocalDate today) {
+        return criteria(question, today, 0);
+    }
+
+    private Criteria criteria(DueQuestion question, LocalDate today, long own) {
         BankAccount account = accounts.get(question.bankAccount());
         Money available = question.isLimitedToAvailable()
-                ? cash.available(account, question.checkDay(today)).available()
+                ? cash.available(account, question.checkDay(account, today), own).available()
                 : null;
         return question.criteria(account, accounts.company().graceDays(), today, available);
     }
@@ -82,7 +86,7 @@ public class Due {
      */
     @Transactional(readOnly = true)
     public Selection selectAgain(DueQuestion question, LocalDate today, long batch, Marks byHand) {
-        return select(criteria(question, today), question.marks(byHand), batch);
+        return select(criteria(question, today, batch), question.marks(byHand), batch);
     }
 
     /** These invoices alone, whatever the dates and filters say of them. */

@@ -47,6 +47,7 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 @Needs(Deed.READ)
 class DueController {
     static final int PAGE = 100;
+    private static final int MOST_CREDITS_SHOWN = 200;
     private static final int MOST_ROWS_KEPT = 300_000;
 
     private final Due due;
@@ -134,6 +135,10 @@ class DueController {
     @Schema(requiredProperties = {"reason", "words", "wayOut", "count", "open", "first"})
     record LeftOutView(String reason, String words, String wayOut, int count, List<MoneyView> open, long first) {}
 
+    /** A credit the batch does not use, and why. */
+    @Schema(requiredProperties = {"credit", "vendor", "reference", "open", "why"})
+    record CreditOutView(long credit, long vendor, String reference, MoneyView open, String why) {}
+
     @Schema(requiredProperties = {"way", "words", "claims", "spends", "saves", "late", "lateCash", "error", "chosen"})
     record CashWayView(
             String way,
@@ -158,6 +163,7 @@ class DueController {
             requiredProperties = {
                 "currency",
                 "checkDate",
+                "ledgerDate",
                 "dueBy",
                 "count",
                 "claims",
@@ -167,6 +173,8 @@ class DueController {
                 "listed",
                 "open",
                 "leftOut",
+                "leftOutCount",
+                "creditsOut",
                 "groups",
                 "order",
                 "rows",
@@ -176,6 +184,7 @@ class DueController {
     record DueView(
             String currency,
             LocalDate checkDate,
+            LocalDate ledgerDate,
             LocalDate dueBy,
             @Nullable LocalDate nextRun,
             int count,
@@ -189,6 +198,8 @@ class DueController {
             int listed,
             List<MoneyView> open,
             List<LeftOutView> leftOut,
+            int leftOutCount,
+            List<CreditOutView> creditsOut,
             List<GroupView> groups,
             @Nullable Integer lineAt,
             long[] order,
@@ -223,8 +234,17 @@ class DueController {
     @Schema(requiredProperties = {"words", "detail", "amount"})
     record CashLineView(String words, String detail, String amount) {}
 
-    @Schema(requiredProperties = {"lines", "available", "currency", "floor"})
-    record CashView(List<CashLineView> lines, String available, String currency, String floor) {}
+    /** A movement at the bank that the ledger does not have yet. */
+    @Schema(requiredProperties = {"id", "date", "text", "amount"})
+    record MovementView(long id, LocalDate date, String text, String amount) {}
+
+    @Schema(requiredProperties = {"lines", "available", "currency", "floor", "movements"})
+    record CashView(
+            List<CashLineView> lines,
+            String available,
+            String currency,
+            String floor,
+            List<MovementView> movements) {}
 
     /** {@code share} is the height of its bar in percent of the highest. */
     @Schema(requiredProperties = {"date", "due", "count", "share", "dying", "discounts", "dyingShare"})
@@ -290,6 +310,7 @@ class DueController {
         return new DueView(
                 criteria.currency().getCurrencyCode(),
                 criteria.checkDate(),
+                criteria.ledgerDate(),
                 criteria.dueBy(),
                 criteria.nextRun(),
                 selection.taken().size(),
@@ -310,6 +331,18 @@ class DueController {
                                 out.count(),
                                 money(out.open()),
                                 list.first(out.reason())))
+                        .toList(),
+                selection.leftOut().stream()
+                        .mapToInt(Selection.LeftOutTotal::count)
+                        .sum(),
+                selection.creditsOut().stream()
+                        .limit(MOST_CREDITS_SHOWN)
+                        .map(out -> new CreditOutView(
+                                out.credit().credit().id().value(),
+                                out.credit().vendor().value(),
+                                out.credit().credit().reference(),
+                                MoneyView.of(out.credit().credit().open()),
+                                out.why()))
                         .toList(),
                 list.groups().stream().map(group -> view(group, list.none())).toList(),
                 list.lineAt() < 0 ? null : list.lineAt(),
@@ -408,7 +441,7 @@ class DueController {
     CashView cash(Actor by, @ParameterObject @ModelAttribute DueQuestion question) {
         by.mayDo(Deed.READ);
         BankAccount account = accounts.get(question.bankAccount());
-        CashAvailable available = cash.available(account, question.checkDay(by.today()));
+        CashAvailable available = cash.available(account, question.checkDay(account, by.today()), 0);
         return new CashView(
                 available.lines().stream()
                         .map(line -> new CashLineView(
@@ -416,7 +449,11 @@ class DueController {
                         .toList(),
                 available.available().toString(),
                 account.currency().getCurrencyCode(),
-                account.floor().toString());
+                account.floor().toString(),
+                accounts.openMovements(account).stream()
+                        .map(m -> new MovementView(
+                                m.id(), m.date(), m.text(), m.amount().toString()))
+                        .toList());
     }
 
     @GetMapping("/due/horizon")

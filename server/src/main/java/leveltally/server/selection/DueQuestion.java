@@ -16,6 +16,7 @@ import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Filters;
 import leveltally.core.selection.Marks;
 import leveltally.core.selection.Paying;
+import leveltally.core.ledger.PlannedRuns;
 import leveltally.core.selection.RelativeDay;
 import leveltally.core.selection.Span;
 import leveltally.core.vendors.VendorId;
@@ -27,6 +28,7 @@ import org.jspecify.annotations.Nullable;
  * {@code next Friday}; amounts are typed text; what is null does not narrow.
  *
  * @param account the bank account to pay from
+ * @param checkDate {@link PlannedRuns#USUAL} for what is usual of the account; so are {@code dueBy} and {@code nextRun}
  * @param ledgerDate null: the check date
  * @param nextRun null: discounts do not matter
  * @param limit an amount, or {@code available} for the cash there is
@@ -208,20 +210,38 @@ public record DueQuestion(
         return limit != null && limit.strip().equalsIgnoreCase(AVAILABLE);
     }
 
-    public LocalDate checkDay(LocalDate today) {
-        return day(checkDate, "checkDate", "check date", today);
+    public LocalDate checkDay(BankAccount from, LocalDate today) {
+        LocalDate day = isUsual(checkDate)
+                ? from.runs().checkDate(today)
+                : day(checkDate, "checkDate", "check date", today);
+        return Criteria.checkDate(day, today);
+    }
+
+    private static boolean isUsual(@Nullable String day) {
+        return day != null && day.strip().equalsIgnoreCase(PlannedRuns.USUAL);
+    }
+
+    /** The ledger date it asks for; the check date where it names none. */
+    public LocalDate ledgerDay(BankAccount from, LocalDate today) {
+        return ledgerDate == null || ledgerDate.isBlank()
+                ? checkDay(from, today)
+                : day(ledgerDate, "ledgerDate", "ledger date", today);
     }
 
     /** @param available the cash there is, where the limit asks for it */
     Criteria criteria(BankAccount from, int graceDays, LocalDate today, @Nullable Money available) {
-        LocalDate check = checkDay(today);
+        LocalDate check = checkDay(from, today);
+        LocalDate due = isUsual(dueBy) ? from.runs().dueBy(check) : day(dueBy, "dueBy", "day things are due by", today);
+        LocalDate next = nextRun == null
+                ? null
+                : isUsual(nextRun) ? from.runs().nextRun(check) : day(nextRun, "nextRun", "next run", today);
         return new Criteria(
                 from.currency(),
                 from.method(),
                 check,
-                ledgerDate == null ? check : day(ledgerDate, "ledgerDate", "ledger date", today),
-                day(dueBy, "dueBy", "day things are due by", today),
-                nextRun == null ? null : day(nextRun, "nextRun", "next run", today),
+                ledgerDay(from, today),
+                due,
+                next,
                 graceDays,
                 filters(from, today),
                 paying(from, available));

@@ -51,7 +51,7 @@ class HorizonRows {
                 first,
                 between,
                 criteria.graceDays(),
-                cash.available(account, first).available());
+                cash.available(account, first, 0).available());
         Money none = Money.zero(account.currency());
         LocalDate living = today.minusDays(criteria.graceDays());
         Map<LocalDate, Horizon.Due> byDay = new HashMap<>();

@@ -4,7 +4,6 @@ import java.time.LocalDate;
 import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.checks.CheckNumberId;
-import leveltally.core.checks.NumberState;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.people.Actor;
@@ -57,7 +56,7 @@ public class Voiding {
         EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
         invoices.bringBack(check.payment().value(), on, entry);
         checks.voided(check.payment(), entry);
-        checks.move(by, id, NumberState.VOIDED, on, reason.strip());
+        checks.cancel(by, id, on, reason.strip());
         audit.record(
                 by,
                 "void check",

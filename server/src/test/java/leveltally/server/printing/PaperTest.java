@@ -50,7 +50,7 @@ class PaperTest {
                 "Not valid after 180 days",
                 new RoutingNumber("990044105"),
                 "004417720931",
-                "C########C AT A KC",
+                leveltally.core.printing.MicrPattern.read("C########C|KC"),
                 true);
         var text = new CheckText(
                 payer,

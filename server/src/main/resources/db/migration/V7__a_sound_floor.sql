@@ -1,0 +1,179 @@
+-- What was found wrong is put right where it cannot be bypassed: days of the ledger, entries that balance, what stands once
+-- it left the house, hands, and lists that two people keep.
+
+-- ------------------------------------------------------------ L2: what is open on every day
+ALTER TABLE invoice
+  -- from this ledger date on, all that is open now stayed open
+  ADD COLUMN open_since DATE,
+  -- what neither cash nor discount settled of it
+  ADD COLUMN at_par_minor BIGINT NOT NULL DEFAULT 0;
+UPDATE invoice i SET i.open_since = i.ledger_date;
+UPDATE invoice i JOIN (
+    SELECT invoice_id, SUM(amount_minor) AS at_par FROM settlement WHERE kind NOT IN ('CASH', 'DISCOUNT')
+    GROUP BY invoice_id) s ON s.invoice_id = i.id
+  SET i.at_par_minor = s.at_par;
+UPDATE invoice i JOIN (
+    SELECT invoice_id, MAX(ledger_date) AS since FROM (
+      SELECT invoice_id, ledger_date,
+        SUM(SUM(amount_minor)) OVER (PARTITION BY invoice_id ORDER BY ledger_date DESC) AS later
+      FROM settlement GROUP BY invoice_id, ledger_date) sums
+    WHERE later < 0 GROUP BY invoice_id) s ON s.invoice_id = i.id
+  SET i.open_since = GREATEST(i.ledger_date, s.since);
+ALTER TABLE invoice MODIFY open_since DATE NOT NULL;
+
+DROP TRIGGER settlement_reserved;
+DROP TRIGGER settlement_moves_open;
+DELIMITER //
+CREATE TRIGGER invoice_arrives_whole BEFORE INSERT ON invoice FOR EACH ROW
+BEGIN
+  IF NEW.amount_minor > 9999999999999 THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L2: no amount is over 99,999,999,999.99';
+  END IF;
+  SET NEW.open_minor = NEW.amount_minor, NEW.discount_taken_minor = 0, NEW.at_par_minor = 0,
+    NEW.open_since = NEW.ledger_date;
+END//
+
+-- L2, L8, L9: a settlement is dated when its item is there and open enough, on that day and every later one, in an open
+-- month and as its entry; undoing mirrors what it undoes; only its own batch may settle what is reserved.
+CREATE TRIGGER settlement_lawful BEFORE INSERT ON settlement FOR EACH ROW
+BEGIN
+  DECLARE arrived DATE;
+  DECLARE since DATE;
+  DECLARE still BIGINT;
+  DECLARE least_later BIGINT;
+  DECLARE is_locked BOOLEAN;
+  DECLARE item_currency VARCHAR(3);
+  SELECT ledger_date, open_since, open_minor, currency INTO arrived, since, still, item_currency
+  FROM invoice WHERE id = NEW.invoice_id FOR UPDATE;
+  IF NEW.currency <> item_currency THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L2: a settlement is of its item''s currency';
+  END IF;
+  IF NEW.reverses_id IS NULL THEN
+    IF EXISTS (SELECT 1 FROM reservation r
+        WHERE r.invoice_id = NEW.invoice_id AND r.batch_id <> COALESCE(NEW.batch_id, 0)) THEN
+      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L9: the invoice is reserved by another batch';
+    END IF;
+    IF NEW.amount_minor <= 0 THEN
+      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L2: a settlement takes something off';
+    END IF;
+    IF NEW.ledger_date < arrived THEN
+      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L2: nothing is settled before its own ledger date';
+    END IF;
+    IF NEW.ledger_date < since THEN
+      SELECT COALESCE(MIN(later), 0) INTO least_later FROM (
+        SELECT SUM(SUM(amount_minor)) OVER (ORDER BY ledger_date DESC) AS later
+        FROM settlement WHERE invoice_id = NEW.invoice_id AND ledger_date > NEW.ledger_date GROUP BY ledger_date) sums;
+      IF still + LEAST(0, least_later) < NEW.amount_minor THEN
+        SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L2: it is not open by that much on that day and every later one';
+      END IF;
+    END IF;
+  ELSEIF NOT EXISTS (SELECT 1 FROM settlement o
+      WHERE o.id = NEW.reverses_id AND o.reverses_id IS NULL AND o.invoice_id = NEW.invoice_id AND o.kind = NEW.kind
+        AND o.currency = NEW.currency AND o.amount_minor = -NEW.amount_minor AND o.ledger_date <= NEW.ledger_date) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L2: undoing mirrors its original, on its day or later';
+  END IF;
+  SELECT locked INTO is_locked FROM period WHERE month = DATE_FORMAT(NEW.ledger_date, '%Y-%m') LOCK IN SHARE MODE;
+  IF is_locked THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L8: the period is locked';
+  END IF;
+  IF NEW.entry_id IS NOT NULL AND NOT EXISTS (
+      SELECT 1 FROM journal_entry e WHERE e.id = NEW.entry_id AND e.ledger_date = NEW.ledger_date) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L8: a settlement is dated as its entry';
+  END IF;
+END//
+CREATE TRIGGER settlement_moves_open AFTER INSERT ON settlement FOR EACH ROW
+BEGIN
+  DECLARE arrived DATE;
+  DECLARE since DATE;
+  SELECT ledger_date, open_since INTO arrived, since FROM invoice WHERE id = NEW.invoice_id;
+  IF NEW.amount_minor < 0 OR since > arrived THEN
+    SELECT GREATEST(arrived, COALESCE(MAX(ledger_date), arrived)) INTO since FROM (
+      SELECT ledger_date, SUM(SUM(amount_minor)) OVER (ORDER BY ledger_date DESC) AS later
+      FROM settlement WHERE invoice_id = NEW.invoice_id GROUP BY ledger_date) sums WHERE later < 0;
+  END IF;
+  UPDATE invoice
+  SET open_minor = open_minor - NEW.amount_minor,
+      discount_taken_minor = discount_taken_minor + CASE WHEN NEW.kind = 'DISCOUNT' THEN NEW.amount_minor ELSE 0 END,
+      at_par_minor = at_par_minor + CASE WHEN NEW.kind IN ('CASH', 'DISCOUNT') THEN 0 ELSE NEW.amount_minor END,
+      open_since = since
+  WHERE id = NEW.invoice_id;
+END//
+DELIMITER ;
+
+-- ------------------------------------------------------------ L1: an entry stands balanced from its first moment
+-- Its lines come first; the entry closes them, and then nothing comes to it any more.
+ALTER TABLE journal_line DROP FOREIGN KEY journal_line_ibfk_1;
+CREATE SEQUENCE entry_seq START WITH 1 INCREMENT BY 100 NOCACHE;
+DROP TRIGGER journal_entry_period;
+DELIMITER //
+BEGIN NOT ATOMIC
+  SET @next = (SELECT COALESCE(MAX(id), 0) + 1001 FROM journal_entry);
+  EXECUTE IMMEDIATE CONCAT('ALTER SEQUENCE entry_seq RESTART WITH ', @next);
+END//
+CREATE TRIGGER journal_line_before_its_entry BEFORE INSERT ON journal_line FOR EACH ROW
+BEGIN
+  IF EXISTS (SELECT 1 FROM journal_entry e WHERE e.id = NEW.entry_id) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L1: an entry stands as it was written';
+  END IF;
+END//
+CREATE TRIGGER journal_entry_lawful BEFORE INSERT ON journal_entry FOR EACH ROW
+BEGIN
+  DECLARE is_locked BOOLEAN;
+  DECLARE currencies INT;
+  DECLARE off INT;
+  IF NEW.month <> DATE_FORMAT(NEW.ledger_date, '%Y-%m') THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L8: an entry lies in the month of its date';
+  END IF;
+  -- shared, so that no lock of the period can slip in before this entry is committed
+  SELECT locked INTO is_locked FROM period WHERE month = NEW.month LOCK IN SHARE MODE;
+  IF is_locked THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L8: the period is locked';
+  END IF;
+  SELECT COUNT(*), COALESCE(SUM(difference <> 0), 0) INTO currencies, off FROM (
+    SELECT SUM(debit_minor) - SUM(credit_minor) AS difference FROM journal_line
+    WHERE entry_id = NEW.id GROUP BY currency) sums;
+  IF currencies = 0 OR off > 0 THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L1: an entry has lines, and they balance';
+  END IF;
+END//
+DELIMITER ;
+
+-- ------------------------------------------------------------ the order of a batch, as core reckons it
+ALTER TABLE claim
+  ADD COLUMN order_key VARCHAR(400) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL DEFAULT '',
+  ADD INDEX (batch_id, order_key);
+UPDATE claim c JOIN batch b ON b.id = c.batch_id
+  LEFT JOIN (SELECT claim_id, MIN(invoice_id) AS first FROM claim_line WHERE kind = 'INVOICE' GROUP BY claim_id) l
+    ON l.claim_id = c.id
+  SET c.order_key = CONCAT_WS(CHAR(1 USING utf8mb4),
+    CASE b.claim_order
+      WHEN 'PAYEE' THEN LOWER(c.payee)
+      WHEN 'AMOUNT' THEN LPAD(9223372036854775807 - c.amount_minor, 19, '0')
+      WHEN 'POSTAL_CODE' THEN LOWER(c.postal_code)
+      ELSE '' END,
+    LOWER(c.vendor_number), LPAD(c.remit_to_id, 19, '0'), LPAD(COALESCE(l.first, 0), 19, '0'));
+
+-- ------------------------------------------------------------ cash movements the ledger has by now
+ALTER TABLE cash_movement
+  ADD COLUMN closed_at DATETIME(6),
+  ADD COLUMN closed_by BIGINT REFERENCES person (id),
+  ADD COLUMN closed_why VARCHAR(200),
+  ADD CONSTRAINT closed_by_somebody CHECK (closed_at IS NULL OR (closed_by IS NOT NULL AND closed_why <> ''));
+GRANT UPDATE (closed_at, closed_by, closed_why) ON cash_movement TO ${appUser};
+GRANT SELECT, INSERT ON entry_seq TO ${appUser};
+
+-- ------------------------------------------------------------ issues and voids of a file are never added
+ALTER TABLE bank_file
+  ADD COLUMN voids INT NOT NULL DEFAULT 0,
+  ADD COLUMN void_minor BIGINT NOT NULL DEFAULT 0;
+UPDATE bank_file f JOIN (
+    SELECT t.file_id, COUNT(*) AS many, SUM(e.amount_minor) AS total FROM bank_file_item t
+    JOIN bank_event e ON e.id = t.event_id WHERE e.kind = 'VOID' GROUP BY t.file_id) v ON v.file_id = f.id
+  SET f.voids = v.many, f.void_minor = v.total, f.total_minor = f.total_minor - v.total;
+UPDATE bank_file_layout SET definition = REPLACE(definition, '"TOTAL"', '"ISSUE_TOTAL"');
+
+-- ------------------------------------------------------------ the MICR pattern names its two free fields
+UPDATE bank_account
+  SET micr_pattern = CONCAT(TRIM(SUBSTRING_INDEX(micr_pattern, 'A', 1)), '|', TRIM(SUBSTRING_INDEX(micr_pattern, 'A', -1)))
+  WHERE micr_pattern LIKE '%A%';
+UPDATE bank_account SET micr_pattern = CONCAT(TRIM(micr_pattern), '|') WHERE micr_pattern NOT LIKE '%|%';
