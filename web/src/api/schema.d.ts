@@ -468,16 +468,16 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/imports/{id}/mapping": {
+    "/api/imports/{id}/senders": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["senders"];
         put?: never;
-        post: operations["map"];
+        post: operations["sender"];
         delete?: never;
         options?: never;
         head?: never;
@@ -494,6 +494,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["discard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["choose"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2533,10 +2549,11 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
-        ColumnsChosen: {
-            mapping: {
-                [key: string]: string;
-            };
+        SenderKnown: {
+            /** Format: int32 */
+            sender?: number;
+            /** Format: int64 */
+            vendor?: number;
         };
         ImportView: {
             /** Format: int64 */
@@ -2562,7 +2579,25 @@ export interface components {
             /** Format: int32 */
             broughtIn: number;
             headers: string[];
+            columns: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            mark: "POINT" | "COMMA";
+            /** Format: date */
+            ledgerDate?: string;
+            account?: string;
             trouble?: string;
+        };
+        FileChoices: {
+            columns?: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            mark?: "POINT" | "COMMA";
+            /** Format: date */
+            ledgerDate?: string;
+            account?: string;
         };
         BringInWanted: {
             onlyGood?: boolean;
@@ -3295,13 +3330,22 @@ export interface components {
             currency: string;
             total: string;
         };
+        UnknownSenderView: {
+            /** Format: int32 */
+            sender: number;
+            name: string;
+            /** Format: int32 */
+            documents: number;
+        };
         ImportRowView: {
             /** Format: int32 */
             line: number;
+            place: string;
             outcome: string;
             column: string;
             reason: string;
             identity: string;
+            amount: string;
         };
         ImportColumnView: {
             name: string;
@@ -4664,7 +4708,29 @@ export interface operations {
             };
         };
     };
-    map: {
+    senders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnknownSenderView"][];
+                };
+            };
+        };
+    };
+    sender: {
         parameters: {
             query?: never;
             header?: never;
@@ -4675,7 +4741,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ColumnsChosen"];
+                "application/json": components["schemas"]["SenderKnown"];
             };
         };
         responses: {
@@ -4700,6 +4766,32 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+        };
+    };
+    choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileChoices"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -45,7 +45,7 @@ describe("deputies", () => {
     expect(sent).toEqual([
       {
         path: "/api/deputies",
-        body: { person: 1, deputy: 4, from: "2026-11-12", until: "2026-11-19" },
+        body: { person: 1, deputy: 4, from: "2026-11-12", until: "2026-11-12" },
       },
     ]);
   });

@@ -6,10 +6,11 @@ import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
-import { longDate, plusDays } from "../parts/dates";
+import { longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Grid, type Column } from "../parts/Grid";
 import { Field } from "../parts/Field";
+import { DayField } from "../parts/DayField";
 
 type Deputy = Schemas["DeputyView"];
 
@@ -103,7 +104,7 @@ function NameDeputy({ open, onClose }: { open: boolean; onClose: () => void }) {
   const [person, setPerson] = useState(session.personId);
   const [deputy, setDeputy] = useState(0);
   const [from, setFrom] = useState(session.today);
-  const [until, setUntil] = useState(plusDays(session.today, 7));
+  const [until, setUntil] = useState(session.today);
   return (
     <DeedDialog
       open={open}
@@ -142,12 +143,8 @@ function NameDeputy({ open, onClose }: { open: boolean; onClose: () => void }) {
               ))}
           </select>
         </Field>
-        <Field label="From">
-          <input type="date" value={from} onChange={(event) => setFrom(event.target.value)} />
-        </Field>
-        <Field label="Until and with">
-          <input type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
-        </Field>
+        <DayField label="From" value={from} onDay={(day) => setFrom(day ?? "")} />
+        <DayField label="Until and with" value={until} onDay={(day) => setUntil(day ?? "")} />
       </div>
     </DeedDialog>
   );

@@ -11,7 +11,7 @@ import { DeedDialog } from "../parts/DeedDialog";
 import { ChoiceWord } from "../parts/Word";
 import { RouteEditor } from "./RouteEditor";
 import { TryOut } from "./TryOut";
-import { Field } from "../parts/Field";
+import { DayField } from "../parts/DayField";
 
 type Content = Schemas["PolicyContent"];
 type Kept = Schemas["KeptRoutes"];
@@ -218,15 +218,7 @@ function Page({
             toast(`The routes are in force from ${longDate(from)}.`);
           }}
         >
-          <Field label="In force from">
-            <input
-              type="date"
-              className="self-start"
-              min={session.today}
-              value={from}
-              onChange={(event) => setFrom(event.target.value)}
-            />
-          </Field>
+          <DayField label="In force from" value={from} onDay={(day) => setFrom(day ?? "")} />
           {warnings?.map((words) => (
             <p key={words} className="border-brass text-brass mt-2 border-l-4 pl-3">
               {words}

@@ -9,6 +9,7 @@ import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { clock, longDate, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
+import { DayField } from "../parts/DayField";
 
 /** One number with its history, what it paid, what the bank heard, and the void it could get. */
 export function CheckSlip({ id }: { id: number }) {
@@ -128,14 +129,9 @@ function VoidPart({
   return (
     <section className="border-hair border-t pt-3">
       <h3 className="mb-2 font-semibold">If {number.number} is voided</h3>
-      <label className="mb-2 flex items-center gap-2">
-        <span className="text-faint">on</span>
-        <input
-          type="date"
-          value={date}
-          onChange={(event) => event.target.value && setDate(event.target.value)}
-        />
-      </label>
+      <div className="mb-2">
+        <DayField label="On" value={date} onDay={(day) => day && setDate(day)} />
+      </div>
       {preview.error ? (
         <p className="text-rust">{preview.error.message}</p>
       ) : (

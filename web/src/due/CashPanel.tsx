@@ -6,6 +6,7 @@ import { shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import type { Change, Question } from "./criteria";
 import type { DueView } from "./useDueList";
+import { DayField } from "../parts/DayField";
 import { Field } from "../parts/Field";
 
 /** The cash there is, line by line, and the four ways to spend a limit side by side. */
@@ -223,9 +224,7 @@ function CashDeeds({
       <div className="flex flex-col gap-3">
         {!floor && (
           <>
-            <Field label="Day at the bank">
-              <input type="date" value={date} max={today} onChange={(event) => setDate(event.target.value)} />
-            </Field>
+            <DayField label="Day at the bank" value={date} onDay={(day) => setDate(day ?? "")} />
             <Field label="What it is">
               <input value={text} maxLength={120} onChange={(event) => setText(event.target.value)} />
             </Field>

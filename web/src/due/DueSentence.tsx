@@ -24,6 +24,11 @@ function said(text: string | null | undefined, day: string | null | undefined): 
   return day ? `${text} (${shortDate(day)})` : text;
 }
 
+/** What stands in the field of a day: what is usual stands there as the day it means. */
+function given(text: string | null | undefined, day: string | null | undefined): string {
+  return (text === "usual" ? day : text) ?? "";
+}
+
 /** The criteria as a sentence whose words are the controls. */
 export function DueSentence({
   accounts,
@@ -59,7 +64,7 @@ export function DueSentence({
       <DayWord
         name="Check date"
         text={said(question.checkDate, view?.checkDate)}
-        value={question.checkDate ?? ""}
+        value={given(question.checkDate, view?.checkDate)}
         onChange={(value) => change({ check: value })}
       />{" "}
       {/* asked for before the batch is made: what is open then is what can be paid */}
@@ -75,14 +80,14 @@ export function DueSentence({
       <DayWord
         name="Due by"
         text={said(question.dueBy, view?.dueBy)}
-        value={question.dueBy ?? ""}
+        value={given(question.dueBy, view?.dueBy)}
         onChange={(value) => change({ due: value })}
       />{" "}
       or loses its discount before{" "}
       <DayWord
         name="Next run"
         text={said(question.nextRun, view?.nextRun)}
-        value={question.nextRun ?? ""}
+        value={given(question.nextRun, view?.nextRun)}
         none="Leave discounts out of it"
         onChange={(value) => change({ next: value ?? "none" })}
       />

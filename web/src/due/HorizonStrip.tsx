@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, call, type Schemas } from "../api/client";
-import { dayMonth, plusDays, shortDate } from "../parts/dates";
+import { dayMonth, shortDate } from "../parts/dates";
 import type { Change, Question } from "./criteria";
 import type { DueView } from "./useDueList";
 
@@ -234,7 +234,7 @@ export function HorizonTable({ question }: { question: Question }) {
   return (
     <table className="w-full text-[13px]">
       <caption className="mb-1 text-left text-sm font-semibold">
-        The coming weeks to {shortDate(plusDays(horizon.data.days[0]!.date, DAYS - 1))}
+        The coming weeks to {shortDate(horizon.data.days.at(-1)!.date)}
       </caption>
       <thead className="text-faint">
         <tr>

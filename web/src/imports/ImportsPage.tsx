@@ -8,6 +8,8 @@ import { Figure, Skeleton, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock } from "../parts/dates";
 import { Download } from "../parts/Download";
+import { DayField } from "../parts/DayField";
+import { Field } from "../parts/Field";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
 
@@ -149,10 +151,11 @@ function Explained({ kind }: { kind: Kind }) {
   if (kind === "UBL")
     return (
       <p>
-        UBL 2.1 Invoice and CreditNote documents, one in each file, several at a time. The vendor’s number
-        stands as CustomerAssignedAccountID (or the party’s identification), accounts as AccountingCost; where
-        a document names no account, the one of the vendor’s last invoice is taken. What tax and charges add
-        becomes a line of its own.
+        UBL 2.1 Invoice and CreditNote documents, one in each file, up to 2,000 at a time. The vendor is found
+        by anything the sender calls itself: our number, endpoint, tax or company number, bank account, name;
+        whoever is not known is asked for once. Accounts stand as AccountingCost; where a document names none,
+        the one of the vendor’s last invoice is taken. What tax, charges, allowances and prepaid amounts add
+        or take off becomes lines of its own, so that the document comes to its payable amount.
       </p>
     );
   return (
@@ -203,6 +206,21 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
   const path = { params: { path: { id: job.id } } };
   const bringIn = (onlyGood: boolean) =>
     void doing(call(api.POST("/api/imports/{id}/bring-in", { ...path, body: { onlyGood } })));
+  const choose = (next: Partial<Schemas["FileChoices"]>) =>
+    doing(
+      call(
+        api.POST("/api/imports/{id}/choices", {
+          ...path,
+          body: {
+            columns: job.columns,
+            mark: job.mark,
+            ledgerDate: job.ledgerDate,
+            account: job.account,
+            ...next,
+          },
+        }),
+      ),
+    );
   const done = job.state === "BRINGING" || job.state === "DONE" ? job.broughtIn : job.rows;
   return (
     <div className="flex flex-col gap-3">
@@ -222,12 +240,7 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
       )}
       {job.trouble && <p className="border-brass border-l-4 pl-3">{job.trouble}</p>}
       {job.state === "COLUMNS" && clerk && (
-        <Columns
-          job={job}
-          onChosen={(mapping) =>
-            void doing(call(api.POST("/api/imports/{id}/mapping", { ...path, body: { mapping } })))
-          }
-        />
+        <Columns job={job} onChosen={(columns) => void choose({ columns })} />
       )}
       {job.state === "CHECKED" && clerk && (
         <div className="flex flex-wrap gap-2">
@@ -243,6 +256,20 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
           )}
         </div>
       )}
+      {job.state === "CHECKED" && clerk && job.kind === "UBL" && job.refused > 0 && (
+        <Senders
+          job={job}
+          onKnown={(body) => void doing(call(api.POST("/api/imports/{id}/senders", { ...path, body })))}
+        />
+      )}
+      {clerk && ["COLUMNS", "CHECKED", "FAILED"].includes(job.state) && job.kind !== "VENDORS" && (
+        <WholeFile
+          key={`${job.mark} ${job.ledgerDate} ${job.account}`}
+          job={job}
+          onChosen={(next) => void choose(next)}
+        />
+      )}
+      {job.state === "CHECKED" && job.good > 0 && job.kind !== "VENDORS" && <AsRead job={job} />}
       {clerk && ["COLUMNS", "CHECKED", "FAILED"].includes(job.state) && (
         <Button
           className="self-start"
@@ -265,13 +292,162 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
           <ul>
             {rows.data?.map((row) => (
               <li key={row.line} className="border-hair border-b py-1 text-[13px]">
-                <b>line {row.line}</b> {row.identity} <span className="text-rust">{row.reason}</span>
+                <b>{/^\d/.test(row.place) ? `row ${row.place}` : row.place}</b> {row.identity}{" "}
+                <span className="text-rust">{row.reason}</span>
               </li>
             ))}
           </ul>
         </section>
       )}
     </div>
+  );
+}
+
+/** Amounts of the first rows as they were read, before any of them comes in. */
+function AsRead({ job }: { job: Import }) {
+  const rows = useQuery({
+    queryKey: ["import-rows", job.id, job.state, job.mark, "good"],
+    queryFn: () =>
+      call(
+        api.GET("/api/imports/{id}/rows", {
+          params: { path: { id: job.id }, query: { outcome: "GOOD" } },
+        }),
+      ),
+  });
+  return (
+    <section>
+      <h3 className="mb-1 font-semibold">The first rows, as they are read</h3>
+      <ul className="text-[13px]">
+        {rows.data?.slice(0, 5).map((row) => (
+          <li key={row.line} className="border-hair flex gap-2 border-b py-0.5">
+            <span className="text-faint">{row.place}</span>
+            <span className="flex-1 truncate">{row.identity}</span>
+            <b>{row.amount}</b>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** One choice for the whole file, where its documents say it otherwise or not at all. */
+function WholeFile({
+  job,
+  onChosen,
+}: {
+  job: Import;
+  onChosen: (next: Partial<Schemas["FileChoices"]>) => void;
+}) {
+  const [ledgerDate, setLedgerDate] = useState(job.ledgerDate ?? undefined);
+  const accounts = useQuery({
+    queryKey: ["ledger-accounts"],
+    queryFn: () => call(api.GET("/api/ledger-accounts")),
+    staleTime: 300_000,
+  });
+  return (
+    <details open={job.refused > 0}>
+      <summary className="text-harbour min-h-6 cursor-pointer">How the whole file is read</summary>
+      <form
+        className="mt-2 flex flex-col gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const data = new FormData(event.currentTarget);
+          onChosen({
+            mark: data.get("mark") === "COMMA" ? "COMMA" : "POINT",
+            ledgerDate,
+            account: String(data.get("account") ?? "") || undefined,
+          });
+        }}
+      >
+        {job.kind !== "UBL" && (
+          <Field label="Decimals stand after" small>
+            <select name="mark" defaultValue={job.mark}>
+              <option value="POINT">a point: 1,250.00</option>
+              <option value="COMMA">a comma: 1.250,00</option>
+            </select>
+          </Field>
+        )}
+        <DayField
+          label="Ledger date of documents of locked months"
+          value={ledgerDate ?? ""}
+          onDay={setLedgerDate}
+        />
+        <Field label="Account of lines that name none" small>
+          <select name="account" defaultValue={job.account ?? ""}>
+            <option value="">{job.kind === "UBL" ? "the vendor’s usual one" : "none: refuse them"}</option>
+            {accounts.data
+              ?.filter((one) => one.kind === "EXPENSE")
+              .map((one) => (
+                <option key={one.id} value={one.code}>
+                  {one.code} {one.name}
+                </option>
+              ))}
+          </select>
+        </Field>
+        <Button type="submit" className="self-start">
+          Check it again like this
+        </Button>
+      </form>
+    </details>
+  );
+}
+
+/** Senders nobody knows: whose documents are these? Asked once; from then on they are known. */
+function Senders({
+  job,
+  onKnown,
+}: {
+  job: Import;
+  onKnown: (known: { sender: number; vendor: number }) => void;
+}) {
+  const senders = useQuery({
+    queryKey: ["import-senders", job.id, job.state, job.refused],
+    queryFn: () => call(api.GET("/api/imports/{id}/senders", { params: { path: { id: job.id } } })),
+  });
+  return (
+    <ul>
+      {senders.data?.map((one) => (
+        <Sender key={one.sender} sender={one} onKnown={(vendor) => onKnown({ sender: one.sender, vendor })} />
+      ))}
+    </ul>
+  );
+}
+
+function Sender({
+  sender,
+  onKnown,
+}: {
+  sender: Schemas["UnknownSenderView"];
+  onKnown: (vendor: number) => void;
+}) {
+  const [text, setText] = useState(sender.name);
+  const found = useQuery({
+    queryKey: ["vendors", text],
+    queryFn: () => call(api.GET("/api/vendors", { params: { query: { text } } })),
+  });
+  return (
+    <li className="border-brass mb-2 border-l-4 pl-3">
+      <Field
+        label={`Whose ${sender.documents === 1 ? "document is this" : `${sender.documents} documents are these`}: “${sender.name}”?`}
+        small
+      >
+        <input
+          value={text}
+          placeholder="vendor by number or name"
+          onChange={(event) => setText(event.target.value)}
+        />
+      </Field>
+      <div className="mt-1 flex flex-wrap gap-2">
+        {found.data?.slice(0, 4).map((vendor) => (
+          <Button key={vendor.id} onClick={() => onKnown(vendor.id)}>
+            {vendor.number} {vendor.name}
+          </Button>
+        ))}
+        {found.data?.length === 0 && (
+          <span className="text-faint text-[13px]">No vendor fits. Bring the vendor in first.</span>
+        )}
+      </div>
+    </li>
   );
 }
 

@@ -6,6 +6,7 @@ import { useSession } from "../frame/session";
 import { Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { shortDate } from "../parts/dates";
+import { DayField } from "../parts/DayField";
 import { Field } from "../parts/Field";
 
 interface LineEntry {
@@ -35,7 +36,14 @@ export function EnterInvoice() {
   const [values, change] = useAddress();
   const [vendorText, setVendorText] = useState("");
   const [kind, setKind] = useState<"INVOICE" | "CREDIT">("INVOICE");
-  const [head, setHead] = useState({ reference: "", date: session.today, apart: "", own: false });
+  const [head, setHead] = useState({
+    reference: "",
+    date: session.today,
+    apart: "",
+    terms: "",
+    due: "",
+    own: false,
+  });
   const [lines, setLines] = useState<LineEntry[]>([EMPTY]);
   const [last, setLast] = useState<{ vendor: Schemas["Choice"]; head: typeof head; lines: LineEntry[] }>();
   const [entered, setEntered] = useState<Entered[]>([]);
@@ -68,13 +76,21 @@ export function EnterInvoice() {
   const accountOf = (code: string) => accounts.data?.find((a) => a.code === code.trim().split(" ")[0]);
   const amounts = lines.map((line) => line.amount).filter((amount) => amount.trim() !== "");
   const preview = useQuery({
-    queryKey: ["entry-preview", chosen?.id, head.date, amounts],
+    queryKey: ["entry-preview", chosen?.id, head.date, head.terms, head.due, amounts],
     enabled: Boolean(chosen) && head.date !== "",
     retry: false,
     queryFn: () =>
       call(
         api.GET("/api/invoices/preview", {
-          params: { query: { vendor: chosen!.id, invoiceDate: head.date, amounts } },
+          params: {
+            query: {
+              vendor: chosen!.id,
+              invoiceDate: head.date,
+              terms: head.terms.trim() || undefined,
+              dueDate: head.due || undefined,
+              amounts,
+            },
+          },
         }),
       ),
   });
@@ -116,6 +132,8 @@ export function EnterInvoice() {
             invoiceDate: head.date,
             notDiscountable: head.apart || undefined,
             ownCheck: head.own,
+            terms: head.terms.trim() || undefined,
+            dueDate: head.due || undefined,
             lines: lines
               .filter((line) => line.amount.trim() !== "")
               .map((line) => ({
@@ -137,7 +155,7 @@ export function EnterInvoice() {
         ...before,
       ]);
       setLast({ vendor: of, head, lines });
-      setHead({ ...head, reference: "", apart: "", own: false });
+      setHead({ ...head, reference: "", apart: "", terms: "", due: "", own: false });
       setLines([EMPTY]);
       await queries.invalidateQueries({ queryKey: ["work"] });
       form.current?.querySelector<HTMLInputElement>("[name=reference]")?.focus();
@@ -238,14 +256,12 @@ export function EnterInvoice() {
                 {...fault("reference")}
               />
             </Field>
-            <Field label="Invoice date" small>
-              <input
-                type="date"
-                name="date"
-                value={head.date}
-                onChange={(event) => setHead({ ...head, date: event.target.value })}
-              />
-            </Field>
+            <DayField
+              label="Invoice date"
+              name="date"
+              value={head.date}
+              onDay={(date) => setHead((before) => ({ ...before, date: date ?? "" }))}
+            />
             <Field label="Without discount" small>
               <input
                 name="apart"
@@ -256,6 +272,24 @@ export function EnterInvoice() {
                 {...fault("notDiscountable")}
               />
             </Field>
+          </div>
+          <div className="grid grid-cols-[minmax(200px,1fr)_150px_1fr] gap-3 max-[1100px]:grid-cols-2">
+            <Field label="Its own terms, where it has any" small>
+              <input
+                name="terms"
+                maxLength={60}
+                placeholder={preview.data?.terms ?? "2% 10, net 30"}
+                value={head.terms}
+                onChange={(event) => setHead({ ...head, terms: event.target.value })}
+                {...fault("terms")}
+              />
+            </Field>
+            <DayField
+              label="Its own due date"
+              name="due"
+              value={head.due}
+              onDay={(due) => setHead((before) => ({ ...before, due: due ?? "" }))}
+            />
           </div>
           <table className="w-full max-w-3xl">
             <thead className="text-faint text-left text-[13px]">

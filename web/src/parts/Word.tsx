@@ -1,8 +1,7 @@
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
-import { useState } from "react";
-import { api, call } from "../api/client";
-import { Field } from "./Field";
+import { useRef, useState } from "react";
+import { DayField } from "./DayField";
 
 /** An underlined word of a sentence; it opens its choice in place. */
 export function Word({
@@ -41,14 +40,12 @@ export function DayWord({
   name,
   text,
   value,
-  min,
   none,
   onChange,
 }: {
   name: string;
   text: string;
   value: string;
-  min?: string;
   none?: string;
   onChange: (value: string | undefined) => void;
 }) {
@@ -58,7 +55,6 @@ export function DayWord({
         <DayForm
           name={name}
           value={value}
-          min={min}
           none={none}
           onChange={(next) => {
             onChange(next);
@@ -73,65 +69,39 @@ export function DayWord({
 function DayForm({
   name,
   value,
-  min,
   none,
   onChange,
 }: {
   name: string;
   value: string;
-  min?: string;
   none?: string;
   onChange: (value: string | undefined) => void;
 }) {
-  const iso = /^\d{4}-\d{2}-\d{2}$/.test(value);
-  const [date, setDate] = useState(iso ? value : "");
-  const [words, setWords] = useState(iso ? "" : value);
-  const [refused, setRefused] = useState<string>();
+  const [day, setDay] = useState<string | undefined>(value);
+  // whoever types fast presses Enter before the day is read
+  const wanted = useRef(false);
   return (
     <form
       className="flex w-64 flex-col gap-2"
-      onSubmit={async (event) => {
+      onInput={() => {
+        wanted.current = false;
+      }}
+      onSubmit={(event) => {
         event.preventDefault();
-        const said = words.trim();
-        if (!said) {
-          if (date) onChange(date);
-          return;
-        }
-        try {
-          // the server says whether the words are a day, before the list runs on them
-          const day = await call(api.GET("/api/due/day", { params: { query: { text: said } } }));
-          onChange(day.relative ? said.toLowerCase() : day.date);
-        } catch (error) {
-          setRefused(error instanceof Error ? error.message : "That is no day.");
-        }
+        if (day) onChange(day);
+        else wanted.current = true;
       }}
     >
-      <label className="flex flex-col gap-1">
-        <span className="text-faint text-[13px]">{name}</span>
-        <input
-          type="date"
-          name="date"
-          value={date}
-          min={min}
-          autoFocus
-          onChange={(event) => {
-            setDate(event.target.value);
-            setWords("");
-          }}
-        />
-      </label>
-      <Field label="or in words that move with the day" small>
-        <input
-          value={words}
-          placeholder="next Friday, in 10 days, end of month"
-          onChange={(event) => setWords(event.target.value)}
-        />
-      </Field>
-      {refused && (
-        <p role="alert" className="text-rust text-[13px]">
-          {refused}
-        </p>
-      )}
+      <DayField
+        label={name}
+        value={value}
+        relative
+        autoFocus
+        onDay={(next) => {
+          setDay(next);
+          if (next && wanted.current) onChange(next);
+        }}
+      />
       <div className="flex gap-2">
         <button className="bg-harbour text-onharbour min-h-8 px-3 font-bold">Use this day</button>
         {none && (

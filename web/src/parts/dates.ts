@@ -31,17 +31,6 @@ export function clock(instant: string): string {
     : `${at.getDate()} ${MONTHS[at.getMonth()]} ${time}`;
 }
 
-export function plusDays(iso: string, days: number): string {
-  const date = parsed(iso);
-  date.setUTCDate(date.getUTCDate() + days);
-  return date.toISOString().slice(0, 10);
-}
-
-/** The first Friday on or after a day. */
-export function nextFriday(iso: string): string {
-  return plusDays(iso, (5 - parsed(iso).getUTCDay() + 7) % 7);
-}
-
 /** How long ago an instant was, such as `5 min`, `3 h` or `2 days`. */
 export function waited(instant: string, now = Date.now()): string {
   const minutes = Math.max(0, Math.floor((now - new Date(instant).getTime()) / 60_000));

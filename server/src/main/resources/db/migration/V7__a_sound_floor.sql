@@ -177,3 +177,61 @@ UPDATE bank_account
   SET micr_pattern = CONCAT(TRIM(SUBSTRING_INDEX(micr_pattern, 'A', 1)), '|', TRIM(SUBSTRING_INDEX(micr_pattern, 'A', -1)))
   WHERE micr_pattern LIKE '%A%';
 UPDATE bank_account SET micr_pattern = CONCAT(TRIM(micr_pattern), '|') WHERE micr_pattern NOT LIKE '%|%';
+
+-- ------------------------------------------------------------ files come in document by document
+ALTER TABLE import_job
+  -- whose hand works on it, by the database's clock; every update names the token
+  ADD COLUMN lease_token VARCHAR(36),
+  ADD COLUMN lease_until DATETIME(6),
+  ADD COLUMN tries INT NOT NULL DEFAULT 0,
+  ADD COLUMN served_at DATETIME(6) NOT NULL DEFAULT '2000-01-01',
+  ADD COLUMN wanted_by BIGINT REFERENCES person (id),
+  DROP COLUMN alive_at;
+UPDATE import_job SET mapping = CONCAT('{"columns":', mapping, '}') WHERE mapping IS NOT NULL;
+UPDATE import_job SET mapping = '{}' WHERE mapping IS NULL;
+ALTER TABLE import_job CHANGE mapping choices LONGTEXT NOT NULL;
+-- Whoever sent it, said how to read it, or brought it in: none of them approves a payment of it (L7).
+CREATE TABLE import_hand (
+  job_id BIGINT NOT NULL REFERENCES import_job (id),
+  person_id BIGINT NOT NULL REFERENCES person (id),
+  PRIMARY KEY (job_id, person_id)
+);
+INSERT INTO import_hand SELECT id, person_id FROM import_job;
+-- rows that wait are checked again under the new rules
+UPDATE import_job SET state = 'RECEIVED' WHERE state IN ('CHECKING', 'CHECKED', 'COLUMNS', 'WANTED', 'BRINGING');
+DELETE r FROM import_row r JOIN import_job j ON j.id = r.job_id WHERE j.state = 'RECEIVED';
+ALTER TABLE import_row
+  -- where it stands, in words: 17, or document 2, line 3
+  ADD COLUMN place VARCHAR(60) NOT NULL DEFAULT '',
+  -- the amount as it was read
+  ADD COLUMN amount VARCHAR(40) NOT NULL DEFAULT '',
+  -- the first line of its document, once its rows were put together
+  ADD COLUMN first_line INT,
+  ADD INDEX by_document (job_id, identity, line),
+  ADD INDEX in_order (job_id, outcome, first_line, line);
+UPDATE import_row SET place = line, first_line = line;
+-- Who sends documents, by what they call themselves: endpoint, tax number, bank account, name …
+CREATE TABLE vendor_identifier (
+  scheme VARCHAR(30) NOT NULL,
+  value VARCHAR(120) NOT NULL,
+  vendor_id BIGINT NOT NULL REFERENCES vendor (id),
+  kept_by BIGINT NOT NULL REFERENCES person (id),
+  kept_at DATETIME(6) NOT NULL,
+  PRIMARY KEY (scheme, value),
+  INDEX (vendor_id)
+);
+-- Senders of one file that nobody knew.
+CREATE TABLE import_party (
+  job_id BIGINT NOT NULL REFERENCES import_job (id),
+  position INT NOT NULL,
+  name VARCHAR(120) NOT NULL,
+  identifiers LONGTEXT NOT NULL,
+  documents INT NOT NULL,
+  PRIMARY KEY (job_id, position)
+);
+ALTER TABLE invoice ADD COLUMN import_id BIGINT REFERENCES import_job (id);
+
+GRANT SELECT, INSERT ON import_hand TO ${appUser};
+GRANT UPDATE (first_line) ON import_row TO ${appUser};
+GRANT SELECT, INSERT ON vendor_identifier TO ${appUser};
+GRANT SELECT, INSERT, DELETE ON import_party TO ${appUser};

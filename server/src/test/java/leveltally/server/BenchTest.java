@@ -204,6 +204,10 @@ class BenchTest {
         assertThat(open(invoice)).isEqualTo(30_000);
         assertThat(open(credit)).isEqualTo(90_000);
         assertThatThrownBy(() -> offsets.undo(ines(), done.id(), App.TODAY)).hasMessageContaining("taken back already");
+        long euro = App.number("SELECT id FROM vendor WHERE currency = 'EUR' LIMIT 1");
+        assertThatThrownBy(() -> offsets.undo(ines(), done.id(), App.TODAY.minusDays(1)))
+                .isInstanceOf(leveltally.core.Refusal.class);
+        assertThat(euro).isPositive();
         assertThatThrownBy(() -> offsets.make(ines(), App.vendor(CHAIN), List.of(invoice), List.of(credit)))
                 .hasMessageContaining("of another vendor");
         assertThatThrownBy(() -> offsets.make(ines(), App.vendor("Jackstay Rigging"), List.of(invoice), List.of()))

@@ -14,10 +14,20 @@ public record Column(String name, boolean required, String about, String example
             new Column("kind", false, "invoice or credit; empty for an invoice", "invoice"),
             new Column("invoice_date", true, "year-month-day", "2026-11-03"),
             new Column("ledger_date", false, "year-month-day; empty for the invoice date", ""),
-            new Column("amount", true, "of this line, with a point before the cents", "1250.00"),
+            new Column("terms", false, "the document's own, such as 2% 10, net 30; empty for the vendor's", ""),
+            new Column("due_date", false, "year-month-day; empty for what the terms make of its date", ""),
+            new Column(
+                    "amount",
+                    true,
+                    "of this line, below zero for an allowance; with a point before the cents unless you choose the comma",
+                    "1250.00"),
             new Column("account", true, "the ledger account's code", "5300"),
             new Column("job", false, "the job it belongs to", ""),
-            new Column("not_discountable", false, "the part without discount, such as freight", "50.00"),
+            new Column(
+                    "not_discountable",
+                    false,
+                    "what of this line earns no discount, such as freight; every line's counts",
+                    "50.00"),
             new Column("own_check", false, "yes when it must be paid by itself", "no"),
             new Column("usable_from", false, "a credit cannot be used before this day", ""));
 

@@ -4,6 +4,8 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import leveltally.core.terms.Terms;
 import leveltally.core.vendors.PaymentMethod;
@@ -29,7 +31,8 @@ public record VendorRow(
         return "vendor " + number.toLowerCase(Locale.ROOT);
     }
 
-    public static Read read(Map<String, String> cells) {
+    /** @param currencies those of the company's bank accounts, by which anything can be paid */
+    public static Read read(Map<String, String> cells, Set<Currency> currencies) {
         Cells in = new Cells(cells);
         String number = in.text("number", 12, true);
         if (!number.isEmpty() && !number.matches("[A-Za-z0-9._/-]*")) {
@@ -38,15 +41,9 @@ public record VendorRow(
         String name = in.text("name", 120, true);
         String group = in.text("group", 40, false);
         int priority = in.read("priority", VendorRow::priority).orElse(5);
-        PaymentMethod method = in.oneOf(
-                                "method",
-                                Stream.of(PaymentMethod.values())
-                                        .map(PaymentMethod::words)
-                                        .toList())
-                        .equals(PaymentMethod.CHECK.words())
-                ? PaymentMethod.CHECK
-                : PaymentMethod.CREDIT_TRANSFER;
-        Currency currency = in.read("currency", VendorRow::currency).orElse(null);
+        PaymentMethod method = method(in);
+        Currency currency =
+                in.read("currency", text -> currency(text, currencies)).orElse(null);
         Terms terms = in.read("terms", Terms::read).orElse(null);
         String address = in.text("address", 300, true);
         List<String> lines = Stream.of(address.split(";"))
@@ -84,14 +81,23 @@ public record VendorRow(
         return Integer.parseInt(text);
     }
 
-    private static Currency currency(String text) {
-        if (!text.matches("[A-Za-z]{3}")) {
-            throw new IllegalArgumentException("“" + text + "” is no currency such as USD");
-        }
-        try {
-            return Currency.getInstance(text.toUpperCase(java.util.Locale.ROOT));
-        } catch (IllegalArgumentException unknown) {
-            throw new IllegalArgumentException("“" + text + "” is no currency such as USD", unknown);
-        }
+    private static PaymentMethod method(Cells in) {
+        List<PaymentMethod> all = List.of(PaymentMethod.values());
+        String words = in.oneOf("method", all.stream().map(PaymentMethod::words).toList());
+        return all.stream().filter(one -> one.words().equals(words)).findFirst().orElseThrow();
+    }
+
+    private static Currency currency(String text, Set<Currency> currencies) {
+        return currencies.stream()
+                .filter(one -> one.getCurrencyCode().equalsIgnoreCase(text))
+                .findFirst()
+                .orElseThrow(() ->
+                        new IllegalArgumentException("“" + (text.length() > 10 ? text.substring(0, 10) + "…" : text)
+                                + "” is the currency of none of our bank accounts ("
+                                + currencies.stream()
+                                        .map(Currency::getCurrencyCode)
+                                        .sorted()
+                                        .collect(Collectors.joining(", "))
+                                + "), so nothing could be paid in it"));
     }
 }

@@ -9,9 +9,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
-import java.util.stream.Stream;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import org.jspecify.annotations.Nullable;
 
@@ -54,7 +54,8 @@ public final class RelativeDay {
     /** True when the words move with the business date; a day of a month is meant as the day it names. */
     public static boolean isRelative(String text) {
         String words = text.strip().toLowerCase(Locale.ROOT).replaceAll("\\s+", " ");
-        return !words.matches("\\d{4}-\\d{2}-\\d{2}") && !DAY_MONTH.matcher(words).matches();
+        return !words.matches("\\d{4}-\\d{2}-\\d{2}")
+                && !DAY_MONTH.matcher(words).matches();
     }
 
     private static @Nullable LocalDate find(String words, LocalDate today) {

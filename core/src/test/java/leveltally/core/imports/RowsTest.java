@@ -6,11 +6,15 @@ import static leveltally.core.Cases.usd;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.LocalDate;
+import java.util.Collections;
 import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
 import leveltally.core.ledger.AccountId;
+import leveltally.core.money.DecimalMark;
 import leveltally.core.terms.Terms;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -51,13 +55,15 @@ class RowsTest {
 
     @Test
     void readsAnInvoice() {
-        assertThat(InvoiceRow.read(invoice(), KNOWN).row())
+        assertThat(InvoiceRow.read(invoice(), KNOWN, Reading.PLAIN).row())
                 .isEqualTo(new InvoiceRow(
                         "V1",
                         "BF-1",
                         false,
                         day("2026-11-03"),
                         day("2026-11-03"),
+                        null,
+                        null,
                         usd("1250"),
                         new AccountId(7),
                         "",
@@ -76,7 +82,13 @@ class RowsTest {
         "invoice_date, 03.11.2026, is no day such as",
         "invoice_date, 2026-02-30, is no day such as",
         "ledger_date, 2025-12-31, locked or not there",
-        "amount, -5, must be above zero",
+        "amount, '1250,00', is not an amount",
+        "amount, '1,234,5.00', is not an amount",
+        "amount, '100,000,000,000.00', the most one amount can be",
+        "terms, soon, are no terms such as",
+        "due_date, 2026-11-01, lies before the invoice date",
+        "currency, EUR, 'in EUR, the vendor in USD'",
+        "usable_from, 2026-12-01, belongs to credits only",
         "amount, 1.234, more decimals than USD",
         "amount, ten, is not an amount",
         "account, 9999, there is no ledger account 9999",
@@ -86,7 +98,7 @@ class RowsTest {
     void refusesWithColumnAndReason(String column, String cell, String reason) {
         Map<String, String> cells = invoice();
         cells.put(column, cell);
-        InvoiceRow.Read read = InvoiceRow.read(cells, KNOWN);
+        InvoiceRow.Read read = InvoiceRow.read(cells, KNOWN, Reading.PLAIN);
         assertThat(read.row()).isNull();
         assertThat(read.findings()).singleElement().satisfies(finding -> {
             assertThat(finding.column()).isEqualTo(column);
@@ -96,23 +108,88 @@ class RowsTest {
 
     @Test
     void saysEverythingThatIsWrongAtOnce() {
-        assertThat(InvoiceRow.read(Map.of("vendor", "V9"), KNOWN).findings()).hasSize(5);
+        assertThat(InvoiceRow.read(Map.of("vendor", "V9"), KNOWN, Reading.PLAIN).findings())
+                .hasSize(5);
+    }
+
+    /** What somebody chose for the whole file stands in where a document lacks it, and nowhere else. */
+    @Test
+    void aChoiceForTheWholeFileFillsWhatIsMissing() {
+        Reading chosen = new Reading(DecimalMark.COMMA, day("2026-11-12"), "5300");
+        Map<String, String> cells = invoice();
+        cells.put("amount", "1.250,00");
+        cells.put("account", "9999");
+        cells.put("invoice_date", "2025-12-30");
+        cells.put("terms", "2% 10, net 30");
+        cells.put("due_date", "2026-01-20");
+        InvoiceRow row = InvoiceRow.read(cells, KNOWN, chosen).row();
+        assertThat(row).isNotNull();
+        assertThat(row.amount()).isEqualTo(usd("1250"));
+        assertThat(row.account()).isEqualTo(new AccountId(7));
+        assertThat(row.ledgerDate()).isEqualTo(day("2026-11-12"));
+        assertThat(row.terms()).isEqualTo(Terms.net(30).withDiscount("2", 10));
+        assertThat(row.dueDate()).isEqualTo(day("2026-01-20"));
+    }
+
+    private static InvoiceRow row(String column, String cell) {
+        Map<String, String> cells = invoice();
+        cells.put(column, cell);
+        return Objects.requireNonNull(
+                InvoiceRow.read(cells, KNOWN, Reading.PLAIN).row());
+    }
+
+    @Test
+    void aDocumentIsAllItsRows() {
+        InvoiceDocument whole = InvoiceDocument.of(List.of(
+                        row("amount", "100.00"),
+                        row("amount", "-30.00"),
+                        row("not_discountable", "20.00"),
+                        row("own_check", "yes")))
+                .document();
+        assertThat(whole).isNotNull();
+        assertThat(whole.rows()).hasSize(4);
+        assertThat(whole.notDiscountable()).isEqualTo(usd("20"));
+        assertThat(whole.ownCheck()).isTrue();
+    }
+
+    @Test
+    void rejectsADocumentThatIsNone() {
+        assertThat(InvoiceDocument.of(List.of(row("amount", "30.00"), row("amount", "-30.00")))
+                        .finding())
+                .isNotNull()
+                .satisfies(finding -> assertThat(finding.reason()).contains("come to 0.00"));
+        assertThat(InvoiceDocument.of(List.of(row("job", "a"), row("ledger_date", "2026-11-04")))
+                        .finding())
+                .isNotNull()
+                .satisfies(finding -> assertThat(finding.column()).isEqualTo("ledger_date"));
+        assertThat(InvoiceDocument.of(List.of(row("not_discountable", "1250.01")))
+                        .finding())
+                .isNotNull()
+                .satisfies(finding -> assertThat(finding.column()).isEqualTo("not_discountable"));
+        assertThat(InvoiceDocument.of(Collections.nCopies(10_001, row("amount", "1.00")))
+                        .finding())
+                .isNotNull()
+                .satisfies(finding -> assertThat(finding.reason()).contains("10,000 lines"));
     }
 
     @Test
     void readsAVendor() {
-        VendorRow row = VendorRow.read(Map.of(
-                        "number", "V2001",
-                        "name", "Samphire Rope Store",
-                        "currency", "usd",
-                        "terms", "2% 10, net 30",
-                        "address", "7 Slipway Road; Skerrow 4711"))
+        VendorRow row = VendorRow.read(
+                        Map.of(
+                                "number", "V2001",
+                                "name", "Samphire Rope Store",
+                                "currency", "usd",
+                                "terms", "2% 10, net 30",
+                                "address", "7 Slipway Road; Skerrow 4711"),
+                        Set.of(USD))
                 .row();
         assertThat(row).isNotNull();
         assertThat(row.terms()).isEqualTo(Terms.net(30).withDiscount("2", 10));
         assertThat(row.remitTo().lines()).containsExactly("7 Slipway Road", "Skerrow 4711");
         assertThat(row.priority()).isEqualTo(5);
-        assertThat(VendorRow.read(Map.of("number", "V1", "priority", "0", "currency", "XYZ1", "terms", "soon"))
+        assertThat(VendorRow.read(
+                                Map.of("number", "V1", "priority", "0", "currency", "XAU", "terms", "soon"),
+                                Set.of(USD))
                         .findings())
                 .extracting(Finding::column)
                 .containsExactly("name", "priority", "currency", "terms", "address");
@@ -120,13 +197,25 @@ class RowsTest {
 
     @Test
     void aVendorsNumberHasNoSpacesAndOneCase() {
-        assertThat(VendorRow.read(Map.of(
-                                "number", "V 1", "name", "x", "currency", "USD", "terms", "net 30", "address", "y"))
+        assertThat(VendorRow.read(
+                                Map.of(
+                                        "number",
+                                        "V 1",
+                                        "name",
+                                        "x",
+                                        "currency",
+                                        "USD",
+                                        "terms",
+                                        "net 30",
+                                        "address",
+                                        "y"),
+                                Set.of(USD))
                         .findings())
                 .extracting(Finding::column)
                 .containsExactly("number");
         VendorRow small = VendorRow.read(
-                        Map.of("number", "v1", "name", "x", "currency", "USD", "terms", "net 30", "address", "y"))
+                        Map.of("number", "v1", "name", "x", "currency", "USD", "terms", "net 30", "address", "y"),
+                        Set.of(USD))
                 .row();
         assertThat(small).isNotNull();
         assertThat(small.identity()).isEqualTo("vendor v1");

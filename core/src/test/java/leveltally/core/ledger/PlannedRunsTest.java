@@ -17,8 +17,8 @@ class PlannedRunsTest {
     })
     void proposesThePlannedRunsThatHaveNotPassed(
             String current, String following, String check, String dueBy, String next) {
-        PlannedRuns runs = new PlannedRuns(
-                current == null ? null : day(current), following == null ? null : day(following));
+        PlannedRuns runs =
+                new PlannedRuns(current == null ? null : day(current), following == null ? null : day(following));
         var checkDate = runs.checkDate(day("2026-11-12"));
         assertThat(checkDate).isEqualTo(day(check));
         assertThat(runs.dueBy(checkDate)).isEqualTo(day(dueBy));

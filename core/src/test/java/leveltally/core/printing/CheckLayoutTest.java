@@ -40,12 +40,16 @@ class CheckLayoutTest {
     };
 
     private static CheckText text(String payee, int lines, String amount, boolean blankStock) {
+        return text(payee, lines, usd(amount), blankStock);
+    }
+
+    private static CheckText text(String payee, int lines, Money amount, boolean blankStock) {
         List<ClaimLine> paid = new ArrayList<>();
         Map<InvoiceId, LocalDate> dates = new HashMap<>();
         for (int i = 0; i < lines; i++) {
             dates.put(new InvoiceId(i), day("2026-11-01"));
             paid.add(new ClaimLine(
-                    ClaimLine.Kind.INVOICE, new InvoiceId(i), "R-" + i, usd(amount), usd("0"), usd("0"), usd(amount)));
+                    ClaimLine.Kind.INVOICE, new InvoiceId(i), "R-" + i, amount, usd("0"), usd("0"), amount));
         }
         Money total = Money.sum(paid.stream().map(ClaimLine::cash).toList(), USD);
         Claim claim = new Claim(new ClaimId(1), new VendorId(1), new RemitTo(payee, List.of("1 Quay")), total, paid);
@@ -114,10 +118,11 @@ class CheckLayoutTest {
 
     @Test
     void longWordsTakeASecondLineAndAreNeverCut() {
-        String amount = "77777777777.77";
+        // longer than any amount that can be typed
+        Money amount = Money.ofMinor(77_777_777_777_777L, "USD");
         Page page = pages(text("Bollard", 1, amount, true), CheckLayout.Use.FOR_THE_PRINTER)
                 .get(0);
-        String spelled = AmountInWords.of(usd(amount), "dollars");
+        String spelled = AmountInWords.of(amount, "dollars");
         String joined = page.boxes().stream()
                 .filter(box -> box instanceof Box.Text t
                         && spelled.contains(t.text())

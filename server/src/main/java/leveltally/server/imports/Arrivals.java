@@ -1,12 +1,17 @@
 package leveltally.server.imports;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
+import leveltally.core.imports.Finding;
+import leveltally.core.imports.InvoiceDocument;
 import leveltally.core.imports.InvoiceRow;
+import leveltally.core.imports.Reading;
 import leveltally.core.imports.VendorRow;
+import leveltally.core.ledger.AccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.invoices.InvoiceKind;
@@ -29,9 +34,11 @@ class Arrivals {
         this.lookups = lookups;
     }
 
-    void vendors(Actor by, List<Map<String, String>> rows, String from) {
+    void vendors(Actor by, List<Map<String, String>> rows, ImportLeases.Job job) {
+        ImportLookups.Known known = lookups.known();
         List<Vendors.Arrival> arriving = rows.stream()
-                .map(cells -> Objects.requireNonNull(VendorRow.read(cells).row()))
+                .map(cells -> Objects.requireNonNull(
+                        VendorRow.read(cells, known.currencies()).row()))
                 .map(row -> new Vendors.Arrival(
                         new Vendor(
                                 new VendorId(0),
@@ -47,58 +54,79 @@ class Arrivals {
                         row.remitTo(),
                         row.postalCode()))
                 .toList();
-        vendors.addAll(by, arriving, from);
+        vendors.addAll(by, arriving, "import " + job.id());
     }
 
-    void invoices(Actor by, List<Map<String, String>> rows, String from) {
+    /** @param documents the cells of all rows of each */
+    void invoices(Actor by, List<List<Map<String, String>>> documents, ImportLeases.Job job) {
         ImportLookups.Known known = lookups.known();
-        Map<String, Vendor> named =
-                vendors.byNumber(rows.stream().map(cells -> cells.get("vendor")).collect(Collectors.toSet()));
+        Map<String, Vendor> named = vendors.byNumber(
+                documents.stream().map(rows -> rows.get(0).get("vendor")).collect(Collectors.toSet()));
         Map<Long, Long> remitTos =
                 vendors.usualRemitTos(named.values().stream().map(Vendor::id).toList());
-        List<List<InvoiceRow>> groups = new ArrayList<>();
-        String last = "";
+        Map<String, AccountId> payables = new HashMap<>();
+        List<Invoices.Arrival> arriving = new ArrayList<>();
+        for (List<Map<String, String>> rows : documents) {
+            InvoiceDocument document = document(rows, known, job.choices().reading());
+            Vendor vendor = named.get(document.head().vendor());
+            AccountId owed = payables.computeIfAbsent(
+                    vendor.currency().getCurrencyCode(), currency -> invoices.payablesOf(vendor));
+            arriving.add(new Invoices.Arrival(
+                    invoice(document, vendor, owed),
+                    vendor,
+                    remitTos.get(vendor.id().value())));
+        }
+        invoices.enterAll(by, arriving, "import " + job.id(), job.id());
+    }
+
+    private static InvoiceDocument document(List<Map<String, String>> rows, ImportLookups.Known known, Reading how) {
+        List<InvoiceRow> read = new ArrayList<>();
         for (Map<String, String> cells : rows) {
             known.prepare(cells.getOrDefault("vendor", ""));
-            InvoiceRow.Read read = InvoiceRow.read(cells, known);
-            InvoiceRow row = read.row();
-            if (row == null) {
-                // a period locked, or an account gone, between the check and now
-                throw new Unreadable("Something changed since the file was checked: "
-                        + read.findings().get(0).column() + " "
-                        + read.findings().get(0).reason() + ". What came in before stays; check the rest again.");
+            InvoiceRow.Read one = InvoiceRow.read(cells, known, how);
+            if (one.row() == null) {
+                throw changed(one.findings().get(0));
             }
-            if (!row.identity().equals(last)) {
-                groups.add(new ArrayList<>());
-            }
-            groups.get(groups.size() - 1).add(row);
-            last = row.identity();
+            read.add(one.row());
         }
-        Map<String, leveltally.core.ledger.AccountId> payables = new java.util.HashMap<>();
-        List<Invoices.Arrival> arriving = new ArrayList<>();
-        for (List<InvoiceRow> group : groups) {
-            InvoiceRow head = group.get(0);
-            Vendor vendor = named.get(head.vendor());
-            NewInvoice invoice = new NewInvoice(
-                    head.credit() ? InvoiceKind.CREDIT : InvoiceKind.INVOICE,
-                    vendor.id(),
-                    head.reference(),
-                    head.invoiceDate(),
-                    head.ledgerDate(),
-                    payables.computeIfAbsent(
-                            vendor.currency().getCurrencyCode(), currency -> invoices.payablesOf(vendor)),
-                    head.notDiscountable(),
-                    head.ownCheck(),
-                    head.usableFrom(),
-                    null,
-                    null,
-                    group.stream()
-                            .map(row -> new NewInvoice.Line(
-                                    row.account(), row.amount(), row.job().isEmpty() ? null : row.job()))
-                            .toList());
-            arriving.add(new Invoices.Arrival(
-                    invoice, vendor, remitTos.get(vendor.id().value())));
+        InvoiceDocument.Read whole = InvoiceDocument.of(read);
+        if (whole.document() == null) {
+            throw changed(Objects.requireNonNull(whole.finding()));
         }
-        invoices.enterAll(by, arriving, from);
+        return whole.document();
+    }
+
+    /** A period locked, or an account gone, between the check and now. */
+    private static Unreadable changed(Finding finding) {
+        return new Unreadable("Something changed since the file was checked: " + finding.column() + " "
+                + finding.reason() + ". What came in before stays; have the rest checked again.");
+    }
+
+    private static NewInvoice invoice(InvoiceDocument document, Vendor vendor, AccountId payables) {
+        InvoiceRow head = document.head();
+        return new NewInvoice(
+                head.credit() ? InvoiceKind.CREDIT : InvoiceKind.INVOICE,
+                vendor.id(),
+                head.reference(),
+                head.invoiceDate(),
+                head.ledgerDate(),
+                payables,
+                document.notDiscountable(),
+                document.ownCheck(),
+                document.usableFrom(),
+                document.rows().stream()
+                        .map(InvoiceRow::terms)
+                        .filter(Objects::nonNull)
+                        .findFirst()
+                        .orElse(null),
+                document.rows().stream()
+                        .map(InvoiceRow::dueDate)
+                        .filter(Objects::nonNull)
+                        .findFirst()
+                        .orElse(null),
+                document.rows().stream()
+                        .map(row -> new NewInvoice.Line(
+                                row.account(), row.amount(), row.job().isEmpty() ? null : row.job()))
+                        .toList());
     }
 }

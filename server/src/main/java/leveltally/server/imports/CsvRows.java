@@ -21,6 +21,9 @@ import org.apache.commons.csv.CSVRecord;
 final class CsvRows {
     private static final int LONGEST_LINE = 60_000;
     private static final int MOST_COLUMNS = 200;
+    private static final int LONGEST_RECORD = 200_000;
+    private static final int LONGEST_CELL = 10_000;
+    private static final int MOST_ROWS = 2_000_000;
 
     private CsvRows() {}
 
@@ -49,6 +52,14 @@ final class CsvRows {
                     CSVParser.builder().setReader(reader).setFormat(format).get();
             boolean first = true;
             for (CSVRecord record : parser) {
+                lines.record = 0;
+                if (parser.getRecordNumber() > MOST_ROWS) {
+                    throw new Unreadable("The file has more than 2,000,000 rows. Send it in pieces.");
+                }
+                if (record.stream().anyMatch(cell -> cell.length() > LONGEST_CELL)) {
+                    throw new Unreadable("Line " + parser.getCurrentLineNumber()
+                            + " has a cell of more than 10,000 characters: a quotation mark may not be closed there.");
+                }
                 if (record.size() > MOST_COLUMNS) {
                     throw new Unreadable("Line " + parser.getCurrentLineNumber() + " has more than " + MOST_COLUMNS
                             + " columns, so this is hardly the file you mean.");
@@ -117,6 +128,7 @@ final class CsvRows {
     private static final class Lines extends FilterReader {
         private int line = 1;
         private int length;
+        private int record;
 
         Lines(Reader in) {
             super(in);
@@ -139,6 +151,10 @@ final class CsvRows {
         }
 
         private void count(char c) {
+            if (++record > LONGEST_RECORD) {
+                throw new Unreadable("A cell does not end near line " + line
+                        + ": a quotation mark is opened before it and not closed. Close it and send the file again.");
+            }
             if (c == '\n') {
                 line++;
                 length = 0;

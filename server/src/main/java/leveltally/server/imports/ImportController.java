@@ -2,14 +2,16 @@ package leveltally.server.imports;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import leveltally.core.imports.Column;
+import leveltally.core.money.DecimalMark;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
@@ -63,7 +65,9 @@ class ImportController {
                 "refused",
                 "duplicates",
                 "broughtIn",
-                "headers"
+                "headers",
+                "columns",
+                "mark"
             })
     record ImportView(
             long id,
@@ -81,10 +85,19 @@ class ImportController {
             int duplicates,
             int broughtIn,
             List<String> headers,
+            Map<String, String> columns,
+            DecimalMark mark,
+            @Nullable LocalDate ledgerDate,
+            @Nullable String account,
             @Nullable String trouble) {}
 
-    @Schema(requiredProperties = {"line", "outcome", "column", "reason", "identity"})
-    record ImportRowView(int line, String outcome, String column, String reason, String identity) {}
+    @Schema(requiredProperties = {"line", "place", "outcome", "column", "reason", "identity", "amount"})
+    record ImportRowView(
+            int line, String place, String outcome, String column, String reason, String identity, String amount) {}
+
+    /** A sender nobody knows; {@code sender} names it within its file. */
+    @Schema(requiredProperties = {"sender", "name", "documents"})
+    record UnknownSenderView(int sender, String name, int documents) {}
 
     @Schema(requiredProperties = {"name", "required", "about", "example"})
     record ImportColumnView(String name, boolean required, String about, String example) {}
@@ -94,7 +107,13 @@ class ImportController {
 
     record BringInWanted(boolean onlyGood) {}
 
-    record ColumnsChosen(@NotNull Map<String, String> mapping) {}
+    record FileChoices(
+            @Nullable @Size(max = 60) Map<String, String> columns,
+            @Nullable DecimalMark mark,
+            @Nullable LocalDate ledgerDate,
+            @Nullable @Size(max = 12) String account) {}
+
+    record SenderKnown(int sender, long vendor) {}
 
     private record Upload(MultipartFile file) implements Imports.Sent {
         @Override
@@ -139,7 +158,14 @@ class ImportController {
             @RequestParam(defaultValue = "0") int after) {
         by.mayDo(Deed.READ);
         return imports.rows(id, outcome, after, PAGE).stream()
-                .map(row -> new ImportRowView(row.line(), row.outcome(), row.column(), row.reason(), row.identity()))
+                .map(row -> new ImportRowView(
+                        row.line(),
+                        row.place(),
+                        row.outcome(),
+                        row.column(),
+                        row.reason(),
+                        row.identity(),
+                        row.amount()))
                 .toList();
     }
 
@@ -148,15 +174,32 @@ class ImportController {
         by.mayDo(Deed.READ);
         return Csv.answer(
                 "refused-" + id + ".csv",
-                List.of("line", "column", "reason", "what"),
+                List.of("row", "column", "reason", "what"),
                 imports.rows(id, "REFUSED", 0, 1_000_000).stream()
-                        .map(row -> List.of(String.valueOf(row.line()), row.column(), row.reason(), row.identity())));
+                        .map(row -> List.of(row.place(), row.column(), row.reason(), row.identity())));
     }
 
-    @PostMapping("/{id}/mapping")
+    /** How the whole file is read; it is checked again. */
+    @PostMapping("/{id}/choices")
     @Needs(Deed.ENTER_INVOICE)
-    ImportView map(Actor by, @PathVariable long id, @Valid @RequestBody ColumnsChosen chosen) {
-        imports.map(by, id, chosen.mapping());
+    ImportView choose(Actor by, @PathVariable long id, @Valid @RequestBody FileChoices chosen) {
+        imports.choose(by, id, new Choices(chosen.columns(), chosen.mark(), chosen.ledgerDate(), chosen.account()));
+        return one(by, id);
+    }
+
+    @GetMapping("/{id}/senders")
+    List<UnknownSenderView> senders(Actor by, @PathVariable long id) {
+        by.mayDo(Deed.READ);
+        return imports.unknownSenders(id).stream()
+                .map(one -> new UnknownSenderView(one.position(), one.party().name(), one.documents()))
+                .toList();
+    }
+
+    /** Whose documents these are: asked once, and remembered. */
+    @PostMapping("/{id}/senders")
+    @Needs(Deed.ENTER_INVOICE)
+    ImportView sender(Actor by, @PathVariable long id, @Valid @RequestBody SenderKnown known) {
+        imports.belongsTo(by, id, known.sender(), known.vendor());
         return one(by, id);
     }
 
@@ -198,6 +241,7 @@ class ImportController {
     }
 
     private ImportView view(ImportJobEntity job, Map<Long, String> names) {
+        Choices choices = json.readValue(job.choices, Choices.class);
         return new ImportView(
                 job.id,
                 job.kind.name(),
@@ -214,6 +258,10 @@ class ImportController {
                 job.duplicates,
                 job.broughtIn,
                 job.headers == null ? List.of() : List.of(json.readValue(job.headers, String[].class)),
+                choices.chosenColumns(),
+                choices.reading().mark(),
+                choices.ledgerDate(),
+                choices.account(),
                 job.trouble);
     }
 }

@@ -38,8 +38,10 @@ class ImportJobEntity {
     String headers;
 
     @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
+    String choices;
+
     @Nullable
-    String mapping;
+    Long wantedBy;
 
     long bytes;
     int rowsRead;
@@ -50,8 +52,6 @@ class ImportJobEntity {
 
     @Nullable
     String trouble;
-
-    Instant aliveAt;
 
     @Version
     long version;

@@ -36,7 +36,19 @@ class ImportLookups {
         Set<YearMonth> open = jdbc.sql("SELECT month FROM period WHERE NOT locked").query(String.class).list().stream()
                 .map(YearMonth::parse)
                 .collect(Collectors.toSet());
-        return new Known(accounts, open);
+        Set<Currency> currencies =
+                jdbc.sql("SELECT DISTINCT currency FROM bank_account").query(String.class).list().stream()
+                        .map(Currency::getInstance)
+                        .collect(Collectors.toSet());
+        return new Known(accounts, open, currencies);
+    }
+
+    boolean isAccount(String code) {
+        return jdbc.sql("SELECT COUNT(*) FROM ledger_account WHERE code = :code")
+                        .param("code", code)
+                        .query(Integer.class)
+                        .single()
+                > 0;
     }
 
     /** The rows of one file ask these again and again. */
@@ -44,11 +56,13 @@ class ImportLookups {
         private static final int MOST_KEPT = 100_000;
         private final Map<String, AccountId> accounts;
         private final Set<YearMonth> open;
+        private final Set<Currency> currencies;
         private final Map<String, Currency> vendors = new HashMap<>();
 
-        private Known(Map<String, AccountId> accounts, Set<YearMonth> open) {
+        private Known(Map<String, AccountId> accounts, Set<YearMonth> open, Set<Currency> currencies) {
             this.accounts = accounts;
             this.open = open;
+            this.currencies = currencies;
         }
 
         /** Looks a vendor up unless it is known; vendors far apart in number come one by one. */
@@ -66,6 +80,11 @@ class ImportLookups {
                                 .map(Currency::getInstance)
                                 .orElse(null));
             }
+        }
+
+        /** Those of the company's bank accounts. */
+        Set<Currency> currencies() {
+            return currencies;
         }
 
         @Override

@@ -4,15 +4,16 @@ import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.io.IOException;
 import java.io.InputStream;
-import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.vendors.VendorId;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.WorkIds;
+import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -32,13 +33,27 @@ class Imports {
     private final JsonMapper json;
     private final WorkIds ids;
     private final AuditTrail audit;
+    private final StagedRows staged;
+    private final Senders senders;
+    private final Vendors vendors;
 
-    Imports(EntityManager entities, JdbcClient jdbc, JsonMapper json, WorkIds ids, AuditTrail audit) {
+    Imports(
+            EntityManager entities,
+            JdbcClient jdbc,
+            JsonMapper json,
+            WorkIds ids,
+            AuditTrail audit,
+            StagedRows staged,
+            Senders senders,
+            Vendors vendors) {
         this.entities = entities;
         this.jdbc = jdbc;
         this.json = json;
         this.ids = ids;
         this.audit = audit;
+        this.staged = staged;
+        this.senders = senders;
+        this.vendors = vendors;
     }
 
     /** A file as it was sent. */
@@ -72,9 +87,10 @@ class Imports {
         job.personId = by.person().value();
         job.madeAt = by.now();
         job.businessDate = by.today();
-        job.aliveAt = Instant.EPOCH;
+        job.choices = "{}";
         entities.persist(job);
         entities.flush();
+        hand(job.id, by);
         int position = 0;
         for (Sent file : files) {
             try (InputStream in = file.open()) {
@@ -107,17 +123,48 @@ class Imports {
         return job.id;
     }
 
-    /** Names the columns of a file whose header did not, and has it checked again. */
-    @Transactional
-    void map(Actor by, long id, Map<String, String> chosen) {
-        ImportJobEntity job = locked(by, id);
-        must(job, Set.of(ImportState.COLUMNS, ImportState.CHECKED), "its columns cannot be named now");
-        job.mapping = json.writeValueAsString(chosen);
-        job.state = ImportState.RECEIVED;
-        job.aliveAt = Instant.EPOCH;
+    private void hand(long job, Actor by) {
+        jdbc.sql("INSERT IGNORE INTO import_hand (job_id, person_id) VALUES (:job, :person)")
+                .param("job", job)
+                .param("person", by.person().value())
+                .update();
     }
 
-    /** Wants the good rows brought in; all of them must be good unless {@code onlyGood}. */
+    /** Says how a file is read, and has it checked again; whoever does is a hand in all it brings. */
+    @Transactional
+    void choose(Actor by, long id, Choices chosen) {
+        ImportJobEntity job = locked(by, id);
+        checkAgain(job);
+        job.choices = json.writeValueAsString(chosen);
+        hand(id, by);
+        audit.record(by, "choose how to read file", "import " + id, Map.of("choices", job.choices));
+    }
+
+    /** Says whose documents these are; they are known from now on, and the file is checked again. */
+    @Transactional
+    void belongsTo(Actor by, long id, int sender, long vendor) {
+        ImportJobEntity job = locked(by, id);
+        StagedRows.Unknown unknown = staged.unknown(id, sender);
+        if (unknown == null) {
+            throw Refusal.conflict(
+                    "sender-known", "This sender is known by now, or the file was checked again. Look at it again.");
+        }
+        vendors.get(new VendorId(vendor));
+        checkAgain(job);
+        senders.keep(by, unknown.party(), vendor);
+        hand(id, by);
+    }
+
+    private static void checkAgain(ImportJobEntity job) {
+        must(
+                job,
+                Set.of(ImportState.COLUMNS, ImportState.CHECKED, ImportState.FAILED),
+                "how it is read cannot be changed now");
+        job.state = ImportState.RECEIVED;
+        job.trouble = null;
+    }
+
+    /** Wants the good documents brought in; all of them must be good unless {@code onlyGood}. */
     @Transactional
     void bringIn(Actor by, long id, boolean onlyGood) {
         ImportJobEntity job = locked(by, id);
@@ -126,15 +173,16 @@ class Imports {
             throw Refusal.conflict(
                     "rows-refused",
                     job.refused + " rows are refused, so not all can come in. Mend the file and send it again, or "
-                            + "bring in only the good ones.");
+                            + "bring in only the documents that are good.");
         }
         if (job.good == 0) {
             throw Refusal.conflict(
-                    "nothing-good", "No row of this file is good and new, so there is nothing to bring in.");
+                    "nothing-good", "No document of this file is good and new, so there is nothing to bring in.");
         }
         job.state = ImportState.WANTED;
         job.businessDate = by.today();
-        job.aliveAt = Instant.EPOCH;
+        job.wantedBy = by.person().value();
+        hand(id, by);
         audit.record(by, "bring in file", "import " + id, Map.of("good", job.good, "refused", job.refused));
     }
 
@@ -143,7 +191,7 @@ class Imports {
         ImportJobEntity job = locked(by, id);
         must(job, Set.of(ImportState.COLUMNS, ImportState.CHECKED, ImportState.FAILED), "it cannot be discarded now");
         job.state = ImportState.DISCARDED;
-        for (String table : List.of("import_part", "import_row")) {
+        for (String table : List.of("import_part", "import_row", "import_party")) {
             jdbc.sql("DELETE FROM " + table + " WHERE job_id = :job")
                     .param("job", id)
                     .update();
@@ -189,13 +237,20 @@ class Imports {
     }
 
     /** One row that did not simply come in. */
-    record RowOutcome(int line, String outcome, String column, String reason, String identity) {}
+    record RowOutcome(
+            int line, String place, String outcome, String column, String reason, String identity, String amount) {}
+
+    /** Senders of a file that nobody knows. */
+    @Transactional(readOnly = true)
+    List<StagedRows.Unknown> unknownSenders(long id) {
+        return staged.unknown(id);
+    }
 
     /** Rows with an outcome, by line, a page after a line. */
     @Transactional(readOnly = true)
     List<RowOutcome> rows(long id, @Nullable String outcome, int after, int most) {
         return jdbc.sql("""
-                        SELECT line, outcome, column_name, reason, identity FROM import_row
+                        SELECT line, place, outcome, column_name, reason, identity, amount FROM import_row
                         WHERE job_id = :job AND line > :after AND (:outcome IS NULL OR outcome = :outcome)
                         ORDER BY line LIMIT :most
                         """)
@@ -203,8 +258,14 @@ class Imports {
                 .param("after", after)
                 .param("outcome", outcome)
                 .param("most", most)
-                .query((r, n) ->
-                        new RowOutcome(r.getInt(1), r.getString(2), r.getString(3), r.getString(4), r.getString(5)))
+                .query((r, n) -> new RowOutcome(
+                        r.getInt(1),
+                        r.getString(2),
+                        r.getString(3),
+                        r.getString(4),
+                        r.getString(5),
+                        r.getString(6),
+                        r.getString(7)))
                 .list();
     }
 }

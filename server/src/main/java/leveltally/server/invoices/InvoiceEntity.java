@@ -73,6 +73,11 @@ class InvoiceEntity {
     @Nullable
     LocalDate usableFrom;
 
+    /** The file it was brought in with; null when it was entered by hand. */
+    @Column(updatable = false)
+    @Nullable
+    Long importId;
+
     boolean ownCheck;
 
     @Nullable

@@ -32,6 +32,7 @@ import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -75,7 +76,7 @@ public class Invoices {
         refuseKnown(wanted, vendor);
         refuseUnknownAccounts(wanted);
         ledger.shareOpenPeriod(wanted.ledgerDate());
-        InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()));
+        InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()), null);
         Money amount = wanted.amount(vendor.currency());
         audit.record(by, "enter invoice", "invoice " + id.value(), Map.of("amount", amount.plain()));
         return id;
@@ -105,9 +106,13 @@ public class Invoices {
     /** One invoice of many, with what was looked up for all of them. */
     public record Arrival(NewInvoice invoice, Vendor vendor, long remitTo) {}
 
-    /** Takes in many at once; their periods are shared and one record tells of them all. */
+    /**
+     * Takes in many at once; their periods are shared and one record tells of them all.
+     *
+     * @param importId the file they came with; whoever had a hand in it approves no payment of them
+     */
     @Transactional
-    public List<InvoiceId> enterAll(Actor by, List<Arrival> arrivals, String from) {
+    public List<InvoiceId> enterAll(Actor by, List<Arrival> arrivals, String from, long importId) {
         by.mayDo(Deed.ENTER_INVOICE);
         arrivals.stream()
                 .map(arrival -> arrival.invoice().ledgerDate().withDayOfMonth(1))
@@ -116,7 +121,7 @@ public class Invoices {
                 .forEach(ledger::shareOpenPeriod);
         List<InvoiceId> ids = new ArrayList<>();
         for (Arrival arrival : arrivals) {
-            ids.add(write(by, arrival.invoice(), arrival.vendor(), arrival.remitTo()));
+            ids.add(write(by, arrival.invoice(), arrival.vendor(), arrival.remitTo(), importId));
         }
         entities.flush();
         entities.clear();
@@ -166,7 +171,7 @@ public class Invoices {
     }
 
     /** Posts what arrived, with its own terms and due date, or the vendor's where it has none. */
-    private InvoiceId write(Actor by, NewInvoice wanted, Vendor vendor, long remitTo) {
+    private InvoiceId write(Actor by, NewInvoice wanted, Vendor vendor, long remitTo, @Nullable Long importId) {
         boolean credit = wanted.kind() == InvoiceKind.CREDIT;
         String text = (credit ? "Credit " : "Invoice ") + wanted.reference() + ", " + vendor.name();
         List<ArrivalEntry.Line> lines = wanted.lines().stream()
@@ -186,6 +191,7 @@ public class Invoices {
         row.kind = wanted.kind();
         row.reference = wanted.reference().strip();
         row.ownCheck = wanted.ownCheck();
+        row.importId = importId;
         row.usableFrom = wanted.usableFrom();
         row.invoiceDate = wanted.invoiceDate();
         row.dueDate = schedule.dueDate();

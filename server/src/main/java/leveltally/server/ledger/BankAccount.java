@@ -4,9 +4,9 @@ import java.time.LocalDate;
 import java.util.Currency;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.PlannedRuns;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.PaymentMethod;
-import leveltally.core.ledger.PlannedRuns;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -137,8 +137,9 @@ public class BankAccounts {
 
     @Transactional(readOnly = true)
     public List<Movement> openMovements(BankAccount account) {
-        return jdbc.sql("SELECT id, movement_date, text, amount_minor FROM cash_movement"
-                        + " WHERE bank_account_id = :account AND closed_at IS NULL ORDER BY movement_date DESC, id LIMIT 200")
+        return jdbc.sql(
+                        "SELECT id, movement_date, text, amount_minor FROM cash_movement"
+                                + " WHERE bank_account_id = :account AND closed_at IS NULL ORDER BY movement_date DESC, id LIMIT 200")
                 .param("account", account.id().value())
                 .query((r, n) -> new Movement(
                         r.getLong(1),

@@ -60,7 +60,8 @@ public class Due {
     private Criteria criteria(DueQuestion question, LocalDate today, long own) {
         BankAccount account = accounts.get(question.bankAccount());
         Money available = question.isLimitedToAvailable()
-                ? cash.available(account, question.checkDay(account, today), own).available()
+                ? cash.available(account, question.checkDay(account, today), own)
+                        .available()
                 : null;
         return question.criteria(account, accounts.company().graceDays(), today, available);
     }

@@ -240,11 +240,7 @@ class DueController {
 
     @Schema(requiredProperties = {"lines", "available", "currency", "floor", "movements"})
     record CashView(
-            List<CashLineView> lines,
-            String available,
-            String currency,
-            String floor,
-            List<MovementView> movements) {}
+            List<CashLineView> lines, String available, String currency, String floor, List<MovementView> movements) {}
 
     /** {@code share} is the height of its bar in percent of the highest. */
     @Schema(requiredProperties = {"date", "due", "count", "share", "dying", "discounts", "dyingShare"})

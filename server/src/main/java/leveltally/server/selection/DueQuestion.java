@@ -9,6 +9,7 @@ import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.PlannedRuns;
 import leveltally.core.money.Money;
 import leveltally.core.selection.CashWay;
 import leveltally.core.selection.ClaimOrder;
@@ -16,7 +17,6 @@ import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Filters;
 import leveltally.core.selection.Marks;
 import leveltally.core.selection.Paying;
-import leveltally.core.ledger.PlannedRuns;
 import leveltally.core.selection.RelativeDay;
 import leveltally.core.selection.Span;
 import leveltally.core.vendors.VendorId;
@@ -211,9 +211,8 @@ public record DueQuestion(
     }
 
     public LocalDate checkDay(BankAccount from, LocalDate today) {
-        LocalDate day = isUsual(checkDate)
-                ? from.runs().checkDate(today)
-                : day(checkDate, "checkDate", "check date", today);
+        LocalDate day =
+                isUsual(checkDate) ? from.runs().checkDate(today) : day(checkDate, "checkDate", "check date", today);
         return Criteria.checkDate(day, today);
     }
 
