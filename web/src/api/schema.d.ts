@@ -676,6 +676,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/take-out-payments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeOut_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/strike": {
         parameters: {
             query?: never;
@@ -766,6 +782,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["releaseCredits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/release-blanks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["releaseBlanks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1038,6 +1070,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["answer_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["about"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2780,22 +2828,19 @@ export interface components {
             version?: number;
             invoices: number[];
         };
-        StrikePayments: {
+        TakeOutPayments: {
             claims: number[];
-            reason: string;
+            spoiled?: boolean;
+            why: string;
         };
-        Seen: {
+        AdviceView: {
             /** Format: int64 */
-            version?: number;
-        };
-        ClaimNote: {
-            /** Format: int64 */
-            claim?: number;
-            note: string;
-        };
-        SendBack: {
-            reason: string;
-            notes?: components["schemas"]["ClaimNote"][];
+            run: number;
+            sent: boolean;
+            /** Format: int32 */
+            payments: number;
+            /** Format: int32 */
+            pages: number;
         };
         PrintingView: {
             /** Format: int64 */
@@ -2807,6 +2852,8 @@ export interface components {
             /** Format: int32 */
             toNumber: number;
             toNumberAmount: string;
+            unnumbered: components["schemas"]["UnnumberedView"][];
+            advices: components["schemas"]["AdviceView"][];
             /** Format: int32 */
             blanks: number;
             /** Format: int32 */
@@ -2824,6 +2871,8 @@ export interface components {
         SheetView: {
             /** Format: int64 */
             document: number;
+            /** Format: int64 */
+            claim: number;
             /** Format: int64 */
             number: number;
             payee: string;
@@ -2845,6 +2894,34 @@ export interface components {
             /** Format: int64 */
             idleMinutes: number;
             idle: boolean;
+        };
+        UnnumberedView: {
+            /** Format: int64 */
+            claim: number;
+            payee: string;
+            amount: string;
+            why: string;
+        };
+        StrikePayments: {
+            claims: number[];
+            reason: string;
+        };
+        Seen: {
+            /** Format: int64 */
+            version?: number;
+        };
+        ClaimNote: {
+            /** Format: int64 */
+            claim?: number;
+            note: string;
+        };
+        SendBack: {
+            reason: string;
+            notes?: components["schemas"]["ClaimNote"][];
+        };
+        Release: {
+            documents: number[];
+            why: string;
         };
         PrintRequest: {
             /** Format: int64 */
@@ -2974,6 +3051,16 @@ export interface components {
         };
         AnswersRequest: {
             answers: components["schemas"]["AnswerRequest"][];
+        };
+        AboutBatch: {
+            /** Format: int64 */
+            version?: number;
+            name: string;
+            note: string;
+            /** Format: date */
+            ledgerDate: string;
+            /** Format: date */
+            checkDate: string;
         };
         MakeFile: {
             /** Format: int64 */
@@ -5106,6 +5193,32 @@ export interface operations {
             };
         };
     };
+    takeOut_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOutPayments"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
     strike: {
         parameters: {
             query?: never;
@@ -5249,6 +5362,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    releaseBlanks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Release"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
                 };
             };
         };
@@ -5686,6 +5825,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    about: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AboutBatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
                 };
             };
         };

@@ -235,3 +235,22 @@ GRANT SELECT, INSERT ON import_hand TO ${appUser};
 GRANT UPDATE (first_line) ON import_row TO ${appUser};
 GRANT SELECT, INSERT ON vendor_identifier TO ${appUser};
 GRANT SELECT, INSERT, DELETE ON import_party TO ${appUser};
+
+-- ------------------------------------------------------------ no dead end: a payment can be taken out until it is posted
+ALTER TABLE payment
+  ADD COLUMN taken_out_at DATETIME(6),
+  ADD COLUMN taken_out_by BIGINT REFERENCES person (id),
+  ADD COLUMN taken_out_why VARCHAR(300),
+  ADD CONSTRAINT taken_out_or_posted CHECK (taken_out_at IS NULL OR posted_entry_id IS NULL),
+  ADD CONSTRAINT taken_out_by_somebody CHECK (taken_out_at IS NULL OR (taken_out_by IS NOT NULL AND taken_out_why <> ''));
+-- What a batch pays: its claims without those whose payment was taken out.
+CREATE VIEW standing_claim AS
+  SELECT c.* FROM claim c LEFT JOIN payment p ON p.claim_id = c.id WHERE p.taken_out_at IS NULL;
+GRANT SELECT ON standing_claim TO ${appUser};
+
+-- ------------------------------------------------------------ advice is a document of its own, on plain paper
+ALTER TABLE print_run ADD COLUMN kind VARCHAR(10) NOT NULL DEFAULT 'CHECK';
+ALTER TABLE document
+  ADD COLUMN kind VARCHAR(10) NOT NULL DEFAULT 'CHECK',
+  ADD UNIQUE once_each (check_number_id, kind, serial),
+  DROP INDEX check_number_id;

@@ -189,7 +189,9 @@ public final class App {
     /** Takes the turn and numbers for a batch; nothing is handed to the printer yet. */
     public static long numbered(BatchId batch) {
         Turns.Turn turn = bean(Turns.class).take(ines(), operations(), batch, "");
-        return bean(Printing.class).number(ines(), batch, turn.serial(), nextNumber(), "");
+        return bean(Printing.class)
+                .number(ines(), batch, turn.serial(), nextNumber(), "")
+                .run();
     }
 
     public static long nextNumber() {

@@ -66,7 +66,8 @@ class PrintingTest {
                 .hasMessageContaining("Say why");
         assertThatThrownBy(() -> printing.number(ines(), batch, turn.serial(), next - 1, ""))
                 .hasMessageContaining("was used already");
-        long run = printing.number(ines(), batch, turn.serial(), next + 2, "two sheets torn from the pad");
+        long run = printing.number(ines(), batch, turn.serial(), next + 2, "two sheets torn from the pad")
+                .run();
         assertThat(App.number(
                         "SELECT COUNT(*) FROM check_number WHERE number IN (?, ?) AND state = 'UNACCOUNTED'",
                         next,

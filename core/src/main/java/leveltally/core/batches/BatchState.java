@@ -19,7 +19,8 @@ public enum BatchState {
             DRAFT, Set.of(IN_APPROVAL, WITHDRAWN),
             IN_APPROVAL, Set.of(APPROVED, DRAFT, WITHDRAWN),
             APPROVED, Set.of(NUMBERED, DRAFT, WITHDRAWN),
-            NUMBERED, Set.of(POSTED),
+            // withdrawn when all its payments were taken out
+            NUMBERED, Set.of(POSTED, WITHDRAWN),
             POSTED, Set.of(),
             WITHDRAWN, Set.of());
 

@@ -36,17 +36,23 @@ public final class CheckLayout {
     }
 
     /**
-     * The pages of one payment: the check, then remittance advice on plain paper for lines beyond the stub.
+     * The check of one payment with its stubs: one sheet of stock, whatever the number of lines.
      *
      * @throws Refusal when a text cannot be drawn in full
      */
-    public static List<Page> of(CheckText text, CheckForm form, Use use, Measure measure) {
+    public static Page check(CheckText text, CheckForm form, Use use, Measure measure) {
+        return new CheckLayout(form, measure).checkPage(text, use);
+    }
+
+    /**
+     * The remittance advice of one payment, on plain paper: the lines beyond its stub; empty when the stub lists them all.
+     *
+     * @throws Refusal when a text cannot be drawn in full
+     */
+    public static List<Page> advice(CheckText text, CheckForm form, Measure measure) {
         List<Page> pages = new ArrayList<>();
-        CheckLayout layout = new CheckLayout(form, measure);
-        pages.add(layout.checkPage(text, use));
-        int shown = room(text, form);
         int perAdvice = (int) ((792 - 150) / form.lead());
-        for (int from = shown; form.paper() && from < text.stub().rows().size(); from += perAdvice) {
+        for (int from = room(text, form); from < text.stub().rows().size(); from += perAdvice) {
             pages.add(new CheckLayout(form, measure).advicePage(text, from, perAdvice));
         }
         return pages;

@@ -5,6 +5,7 @@ import static leveltally.core.Cases.usd;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import leveltally.core.Refusal;
@@ -15,6 +16,7 @@ import leveltally.core.vendors.VendorId;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
 
 class BatchStateTest {
     @ParameterizedTest
@@ -22,7 +24,7 @@ class BatchStateTest {
         "DRAFT, IN_APPROVAL WITHDRAWN",
         "IN_APPROVAL, APPROVED DRAFT WITHDRAWN",
         "APPROVED, NUMBERED DRAFT WITHDRAWN",
-        "NUMBERED, POSTED",
+        "NUMBERED, POSTED WITHDRAWN",
         "POSTED, ''",
         "WITHDRAWN, ''"
     })
@@ -34,6 +36,34 @@ class BatchStateTest {
             } else {
                 assertThatThrownBy(() -> from.to(to)).as("%s to %s", from, to).isInstanceOf(Refusal.class);
             }
+        }
+    }
+
+    /** No state is a dead end: from each a batch comes to one of its two ends. */
+    @ParameterizedTest
+    @EnumSource
+    void everyStateLeadsToAnEnd(BatchState from) {
+        Set<BatchState> reached = EnumSet.of(from);
+        boolean grew = true;
+        while (grew) {
+            Set<BatchState> next = EnumSet.copyOf(reached);
+            for (BatchState one : reached) {
+                for (BatchState to : BatchState.values()) {
+                    if (allows(one, to)) {
+                        next.add(to);
+                    }
+                }
+            }
+            grew = reached.addAll(next);
+        }
+        assertThat(reached).containsAnyOf(BatchState.POSTED, BatchState.WITHDRAWN);
+    }
+
+    private static boolean allows(BatchState from, BatchState to) {
+        try {
+            return from.to(to) == to;
+        } catch (Refusal refused) {
+            return false;
         }
     }
 

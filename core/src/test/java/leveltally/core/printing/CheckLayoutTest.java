@@ -67,7 +67,9 @@ class CheckLayoutTest {
     }
 
     private static List<Page> pages(CheckText text, CheckLayout.Use use) {
-        return CheckLayout.of(text, CheckForm.LETTER, use, HALF_EM);
+        List<Page> pages = new ArrayList<>(List.of(CheckLayout.check(text, CheckForm.LETTER, use, HALF_EM)));
+        pages.addAll(CheckLayout.advice(text, CheckForm.LETTER, HALF_EM));
+        return pages;
     }
 
     private static boolean says(Page page, String words) {

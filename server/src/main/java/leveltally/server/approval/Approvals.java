@@ -374,8 +374,13 @@ public class Approvals {
     /** @throws Refusal naming every claim under a hold, and every one whose vendor's data changed since it was sent */
     @Transactional
     public void refuseObstacles(List<Claim> claims) {
-        List<String> obstacles =
-                batches.obstacles(claims.stream().map(Claim::id).toList());
+        List<String> obstacles = batches
+                .obstacles(claims.stream().map(Claim::id).toList())
+                .values()
+                .stream()
+                .flatMap(List::stream)
+                .distinct()
+                .toList();
         if (!obstacles.isEmpty()) {
             String them = obstacles.size() == 1 ? "it" : "them";
             throw Refusal.conflict(

@@ -202,8 +202,8 @@ class BatchController {
         return jdbc.sql("""
                         SELECT b.id, b.name, a.name AS account, b.state, a.currency, b.check_date, p.name AS who,
                           b.changed_at, b.sent_at, b.sent_back_reason,
-                          (SELECT COUNT(*) FROM claim c WHERE c.batch_id = b.id) AS claims,
-                          (SELECT COALESCE(SUM(c.amount_minor), 0) FROM claim c WHERE c.batch_id = b.id) AS amount,
+                          (SELECT COUNT(*) FROM standing_claim c WHERE c.batch_id = b.id) AS claims,
+                          (SELECT COALESCE(SUM(c.amount_minor), 0) FROM standing_claim c WHERE c.batch_id = b.id) AS amount,
                           (SELECT COUNT(*) FROM payment y WHERE y.batch_id = b.id AND y.posted_entry_id IS NOT NULL) AS posted
                         FROM batch b JOIN bank_account a ON a.id = b.bank_account_id JOIN person p ON p.id = b.prepared_by
                         WHERE b.state IN (:states) ORDER BY b.id DESC LIMIT :limit
@@ -243,8 +243,8 @@ class BatchController {
         by.mayDo(Deed.READ);
         return lists.of("batches.csv", """
                 SELECT b.id, b.name, LOWER(b.state) AS state, a.name AS account, b.check_date, b.ledger_date,
-                  p.name AS prepared_by, a.currency, (SELECT COUNT(*) FROM claim c WHERE c.batch_id = b.id) AS claims,
-                  (SELECT COALESCE(SUM(c.amount_minor), 0) FROM claim c WHERE c.batch_id = b.id) AS amount_minor
+                  p.name AS prepared_by, a.currency, (SELECT COUNT(*) FROM standing_claim c WHERE c.batch_id = b.id) AS claims,
+                  (SELECT COALESCE(SUM(c.amount_minor), 0) FROM standing_claim c WHERE c.batch_id = b.id) AS amount_minor
                 FROM batch b JOIN bank_account a ON a.id = b.bank_account_id JOIN person p ON p.id = b.prepared_by
                 ORDER BY b.id DESC
                 """, java.util.Map.of());

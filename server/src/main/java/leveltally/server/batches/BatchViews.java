@@ -122,7 +122,7 @@ class BatchViews {
                           COALESCE(v.hold_reason, ''), l.invoice_id, l.kind, l.reference, l.invoice_date, i.due_date,
                           i.open_minor, l.gross_minor, l.discount_minor, l.credit_minor, l.cash_minor, l.part, l.by_hand,
                           l.hidden, l.own_check, COALESCE(i.hold_reason, '')
-                        FROM claim c JOIN vendor v ON v.id = c.vendor_id JOIN claim_line l ON l.claim_id = c.id
+                        FROM standing_claim c JOIN vendor v ON v.id = c.vendor_id JOIN claim_line l ON l.claim_id = c.id
                         JOIN invoice i ON i.id = l.invoice_id
                         WHERE c.batch_id = :batch ORDER BY c.order_key, c.id, l.kind DESC, l.invoice_date, l.invoice_id
                         """).param("batch", id.value()).query((java.sql.ResultSet r) -> {

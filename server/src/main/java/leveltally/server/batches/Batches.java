@@ -181,7 +181,16 @@ public class Batches {
     /** The claims in the order that decides the numbers; two statements, whatever their number. */
     @Transactional(readOnly = true)
     public List<Claim> claims(BatchId id) {
-        List<ClaimEntity> claims = claimRows(id);
+        return views(claimRows(id));
+    }
+
+    /** The same with those that were taken out after they had a number: what the documents of a batch were drawn of. */
+    @Transactional(readOnly = true)
+    public List<Claim> claimsEver(BatchId id) {
+        return views(claimRows("claim", id));
+    }
+
+    private List<Claim> views(List<ClaimEntity> claims) {
         Map<Long, List<ClaimLine>> lines = new HashMap<>();
         linesOf(claims.stream().map(c -> c.id).toList())
                 .forEach(line -> lines.computeIfAbsent(line.claimId, none -> new ArrayList<>())
@@ -239,7 +248,7 @@ public class Batches {
     }
 
     long amountMinor(long batch) {
-        return jdbc.sql("SELECT COALESCE(SUM(amount_minor), 0) FROM claim WHERE batch_id = :batch")
+        return jdbc.sql("SELECT COALESCE(SUM(amount_minor), 0) FROM standing_claim WHERE batch_id = :batch")
                 .param("batch", batch)
                 .query(Long.class)
                 .single();
@@ -259,15 +268,12 @@ public class Batches {
      * frozen, each named. The rows are shared until the transaction ends, so that no hold and no change slips in between.
      */
     @Transactional
-    public List<String> obstacles(Collection<ClaimId> claims) {
+    public Map<ClaimId, List<String>> obstacles(Collection<ClaimId> claims) {
         entities.flush();
-        return obstacles(
-                        "c.id IN (:claims)", claims.stream().map(ClaimId::value).toList(), "LOCK IN SHARE MODE")
-                .values()
-                .stream()
-                .flatMap(List::stream)
-                .distinct()
-                .toList();
+        return claims.isEmpty()
+                ? Map.of()
+                : obstacles(
+                        "c.id IN (:claims)", claims.stream().map(ClaimId::value).toList(), "LOCK IN SHARE MODE");
     }
 
     /** The same of every claim of a batch, to be shown; claims that may go on are missing. */
@@ -327,6 +333,9 @@ public class Batches {
     /** Frees the invoices of posted claims. */
     @Transactional
     public void release(Collection<ClaimId> claims) {
+        if (claims.isEmpty()) {
+            return;
+        }
         entities.flush();
         jdbc.sql("DELETE FROM reservation WHERE claim_id IN (:claims)")
                 .param("claims", claims.stream().map(ClaimId::value).toList())
@@ -413,8 +422,13 @@ public class Batches {
     }
 
     private List<ClaimEntity> claimRows(BatchId id) {
-        return entities.createQuery(
-                        "select c from ClaimEntity c where c.batchId = :batch order by c.orderKey, c.id",
+        return claimRows("standing_claim", id);
+    }
+
+    @SuppressWarnings("unchecked")
+    private List<ClaimEntity> claimRows(String of, BatchId id) {
+        return entities.createNativeQuery(
+                        "SELECT c.* FROM " + of + " c WHERE c.batch_id = :batch ORDER BY c.order_key, c.id",
                         ClaimEntity.class)
                 .setParameter("batch", id.value())
                 .getResultList();

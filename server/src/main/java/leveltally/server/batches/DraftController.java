@@ -312,6 +312,25 @@ class DraftController {
         return views.of(new BatchId(id));
     }
 
+    record AboutBatch(
+            long version,
+            @NotNull @Size(min = 1, max = 80) String name,
+            @NotNull @Size(max = 500) String note,
+            @NotNull LocalDate ledgerDate,
+            @NotNull LocalDate checkDate) {}
+
+    /** Name, note and days of a batch, until its numbers are taken. */
+    @PostMapping("/{id}/about")
+    @Needs(Deed.EDIT_BATCH)
+    BatchController.BatchView about(Actor by, @PathVariable long id, @Valid @RequestBody AboutBatch wanted) {
+        drafting.about(
+                by,
+                new BatchId(id),
+                wanted.version(),
+                new Drafting.About(wanted.name(), wanted.note(), wanted.ledgerDate(), wanted.checkDate()));
+        return views.of(new BatchId(id));
+    }
+
     @PostMapping("/{id}/withdraw")
     @Needs(Deed.EDIT_BATCH)
     BatchController.BatchView withdraw(Actor by, @PathVariable long id, @RequestBody Versioned at) {

@@ -4,12 +4,14 @@ import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
@@ -191,16 +193,7 @@ public class Drafting {
                     "not-open",
                     "One of these invoices is not open any more, so it cannot be added. Search for it again.");
         }
-        for (Selection.Row row : due.only(criteria(batch), found).rows()) {
-            if (row.decision() instanceof Decision.LeftOut out) {
-                String detail = out.detail().isEmpty() ? "" : " (" + out.detail() + ")";
-                throw Refusal.invalid(
-                        "cannot-take",
-                        row.candidate().payee().name() + " "
-                                + row.candidate().invoice().reference() + " cannot be added: "
-                                + out.reason().words() + detail + ".");
-            }
-        }
+        refuseWhatCannotBeTaken(batch, found, "added");
         List<Draft.Addition> additions = found.stream()
                 .map(candidate -> new Draft.Addition(
                         candidate.payee().vendor(),
@@ -491,12 +484,88 @@ public class Drafting {
         batches.changed(by, batch, (undo ? "undid: " : "did again: ") + step.what(), was);
     }
 
+    /** What may change about a batch as a whole. */
+    public record About(String name, String note, LocalDate ledgerDate, LocalDate checkDate) {}
+
+    /**
+     * Changes name, note, ledger date and check date until numbers are taken. The first three need no new approval, because
+     * no digest covers them; another check date reckons every amount anew and voids the approval.
+     */
+    @Transactional
+    public void about(Actor by, BatchId id, long version, About wanted) {
+        BatchEntity batch = edit(by, id, version);
+        if (wanted.name().isBlank()) {
+            throw Refusal.invalidField("name-missing", "name", "Give the batch a name that others will know it by.");
+        }
+        List<String> what = new ArrayList<>();
+        if (!batch.name.equals(wanted.name().strip())) {
+            what.add("name “" + wanted.name().strip() + "”");
+        }
+        if (!batch.note.equals(wanted.note().strip())) {
+            what.add("note");
+        }
+        batch.name = wanted.name().strip();
+        batch.note = wanted.note().strip();
+        if (!batch.ledgerDate.equals(wanted.ledgerDate())) {
+            ledger.shareOpenPeriod(wanted.ledgerDate());
+            what.add("ledger date " + Dates.inWords(wanted.ledgerDate()));
+            batch.ledgerDate = wanted.ledgerDate();
+            Map<InvoiceId, Money> settling = new HashMap<>();
+            batches.claims(id)
+                    .forEach(claim ->
+                            claim.lines().forEach(line -> settling.merge(line.invoice(), line.gross(), Money::plus)));
+            invoices.mustBeOpenOn(batch.ledgerDate, settling);
+        }
+        if (!batch.checkDate.equals(wanted.checkDate())) {
+            what.add("check date " + Dates.inWords(wanted.checkDate()));
+            checkDate(by, batch, Criteria.checkDate(wanted.checkDate(), by.today()));
+        }
+        if (what.isEmpty()) {
+            return;
+        }
+        Batches.touch(batch, by, "changed " + String.join(", ", what));
+        audit.record(by, "change about batch", "batch " + batch.id, Map.of("what", what));
+    }
+
+    /** Every amount is reckoned anew for the new day; what cannot be paid on it refuses the change by name. */
+    private void checkDate(Actor by, BatchEntity batch, LocalDate day) {
+        batch.checkDate = day;
+        if (batch.nextRun != null && !batch.nextRun.isAfter(day)) {
+            batch.nextRun = null;
+        }
+        Draft draft = rows.draft(batch.id);
+        List<InvoiceId> named =
+                draft.claims().stream().flatMap(c -> c.invoices().stream()).toList();
+        refuseWhatCannotBeTaken(batch, candidates.named(named, batch.id), "paid then");
+        long was = batches.amountMinor(batch.id);
+        rows.replace(batch, draft.claims(), draft.claims(), accounts.company().graceDays());
+        batches.changed(by, batch, "another check date, " + Dates.inWords(day), was);
+    }
+
+    private void refuseWhatCannotBeTaken(BatchEntity batch, List<Candidate> found, String done) {
+        for (Selection.Row row : due.only(criteria(batch), found).rows()) {
+            if (row.decision() instanceof Decision.LeftOut out) {
+                throw Refusal.invalid(
+                        "cannot-take",
+                        row.candidate().payee().name() + " "
+                                + row.candidate().invoice().reference() + " cannot be " + done + ": " + out.inWords()
+                                + ".");
+            }
+        }
+    }
+
     /** Closes a batch before anything left it; it is kept, its invoices are free again. */
     @Transactional
     public void withdraw(Actor by, BatchId id, long version) {
         by.mayDo(Deed.EDIT_BATCH);
         BatchEntity batch = batches.lock(id, version);
         BatchState before = batch.state;
+        if (before.isLive() && !before.isEditable()) {
+            throw Refusal.conflict(
+                    "numbers-taken",
+                    "Numbers of this batch are taken. Take its payments out one by one, or all of them, at Print: each "
+                            + "number then has its answer, and the batch closes.");
+        }
         BatchState after = before.to(BatchState.WITHDRAWN);
         batches.voided(by, batch, "withdrew it");
         batch.state = after;

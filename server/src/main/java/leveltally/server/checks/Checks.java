@@ -87,7 +87,7 @@ public class Checks {
         Map<ClaimId, PaymentId> found = new HashMap<>();
         entities.createQuery("""
                         select p from PaymentEntity p where p.batchId = :batch and p.postedEntryId is null
-                        and not exists (select 1 from CheckNumberEntity n where n.paymentId = p.id
+                        and p.takenOutAt is null and not exists (select 1 from CheckNumberEntity n where n.paymentId = p.id
                           and n.state in (TAKEN, PRINTED, OUTSTANDING, STOPPED, CLEARED))
                         """, PaymentEntity.class)
                 .setParameter("batch", batch.value())
@@ -234,6 +234,40 @@ public class Checks {
                 .getResultStream()
                 .map(both -> view((CheckNumberEntity) both[0], (PaymentEntity) both[1]))
                 .toList();
+    }
+
+    /**
+     * Takes a payment out before it is posted: its number, where it has one, is spoiled, or unaccounted when its sheet stayed
+     * blank or is lost.
+     */
+    @Transactional
+    public void takeOut(Actor by, ClaimId claim, boolean spoiled, String why) {
+        PaymentEntity payment = entities.createQuery(
+                        "select p from PaymentEntity p where p.claimId = :claim", PaymentEntity.class)
+                .setParameter("claim", claim.value())
+                .getSingleResult();
+        entities.refresh(payment, LockModeType.PESSIMISTIC_WRITE);
+        if (payment.postedEntryId != null || payment.takenOutAt != null) {
+            throw Refusal.conflict(
+                    "posted-already",
+                    "The payment to " + payment.payee + " is "
+                            + (payment.takenOutAt != null ? "taken out already." : "posted. Void its check instead."));
+        }
+        entities.createQuery(
+                        "select n from CheckNumberEntity n where n.paymentId = :payment and n.state in (TAKEN, PRINTED)",
+                        CheckNumberEntity.class)
+                .setParameter("payment", payment.id)
+                .getResultStream()
+                .findFirst()
+                .ifPresent(number -> {
+                    boolean used = spoiled || number.state == NumberState.PRINTED;
+                    NumberState to = used ? NumberState.SPOILED : NumberState.UNACCOUNTED;
+                    move(by, new CheckNumberId(number.id), to, by.today(), why);
+                });
+        payment.takenOutAt = by.now();
+        payment.takenOutBy = by.person().value();
+        payment.takenOutWhy = why;
+        entities.flush();
     }
 
     /** How many payments of a batch are posted. */

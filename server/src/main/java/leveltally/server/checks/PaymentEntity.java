@@ -1,6 +1,7 @@
 package leveltally.server.checks;
 
 import jakarta.persistence.*;
+import java.time.Instant;
 import java.time.LocalDate;
 import org.jspecify.annotations.Nullable;
 
@@ -28,6 +29,16 @@ class PaymentEntity {
 
     @Nullable
     Long voidEntryId;
+
+    /** Taken out of its batch before posting; null when it was not. */
+    @Nullable
+    Instant takenOutAt;
+
+    @Nullable
+    Long takenOutBy;
+
+    @Nullable
+    String takenOutWhy;
 
     @Version
     long version;

@@ -275,7 +275,8 @@ class DemoStory {
         Turns.Turn turn = turns.take(clerk, account, batch, "");
         long first = skip ? next + 2 : next;
         long run = printing.number(
-                clerk, batch, turn.serial(), first, skip ? "Two sheets were missing from the new packet" : "");
+                        clerk, batch, turn.serial(), first, skip ? "Two sheets were missing from the new packet" : "")
+                .run();
         hand(clerk, run);
         List<Long> documents = documents(run);
         List<Printing.Said> answers = new ArrayList<>();
@@ -286,7 +287,8 @@ class DemoStory {
         printing.answer(clerk, batch, answers);
         if (spoil) {
             Turns.Turn again = turns.take(clerk, account, batch, "");
-            long second = printing.number(clerk, batch, again.serial(), nextNumber(account), "");
+            long second = printing.number(clerk, batch, again.serial(), nextNumber(account), "")
+                    .run();
             hand(clerk, second);
             printing.answer(
                     clerk,

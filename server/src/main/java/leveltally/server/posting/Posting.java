@@ -5,6 +5,7 @@ import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
@@ -103,7 +104,11 @@ public class Posting {
     private int waiting(Batch batch) {
         int numbered = checks.unposted(batch.id(), EnumSet.of(NumberState.TAKEN, NumberState.PRINTED))
                 .size();
-        return numbered + checks.withoutNumber(batch.id()).size();
+        Set<ClaimId> paid = checks.paidClaims(batch.id());
+        long unnumbered = batches.claims(batch.id()).stream()
+                .filter(claim -> !paid.contains(claim.id()))
+                .count();
+        return numbered + checks.withoutNumber(batch.id()).size() + (int) unnumbered;
     }
 
     private void write(Actor by, Batch batch, List<Check> good) {

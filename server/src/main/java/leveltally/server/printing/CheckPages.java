@@ -1,9 +1,6 @@
 package leveltally.server.printing;
 
-import java.time.LocalDate;
 import java.util.List;
-import leveltally.core.batches.Claim;
-import leveltally.core.batches.Stub;
 import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckLayout;
@@ -13,7 +10,6 @@ import leveltally.core.printing.Page;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Company;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Lays out checks of our accounts: for the printer, for a marked copy, and for the slip. */
@@ -44,15 +40,12 @@ class CheckPages {
                 account.stock().equals(BLANK_STOCK));
     }
 
-    List<Page> pages(
-            CheckText.Payer payer,
-            Claim claim,
-            LocalDate checkDate,
-            @Nullable Long number,
-            Stub stub,
-            CheckForm form,
-            CheckLayout.Use use) {
-        CheckText text = new CheckText(payer, claim, checkDate, number, stub);
-        return CheckLayout.of(text, form, use, typefaces);
+    Page check(CheckText text, CheckForm form, CheckLayout.Use use) {
+        return CheckLayout.check(text, form, use, typefaces);
+    }
+
+    /** What goes on plain paper beside the check; empty when its stub lists everything. */
+    List<Page> advice(CheckText text) {
+        return CheckLayout.advice(text, CheckForm.LETTER, typefaces);
     }
 }

@@ -17,6 +17,10 @@ class DocumentEntity {
     long checkNumberId;
     long paymentId;
     int position;
+
+    @Enumerated(EnumType.STRING)
+    DocumentKind kind;
+
     int serial;
     String currency;
     long amountMinor;

@@ -7,11 +7,14 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.ClaimId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -71,9 +74,18 @@ class PrintController {
     record TurnView(long serial, String holder, boolean mine, boolean forThisBatch, long idleMinutes, boolean idle) {}
 
     /** {@code outcome} is what lies in the stand-in's tray: PRINTED, SMEARED, TORN, BLANK; absent before. */
-    @Schema(requiredProperties = {"document", "number", "payee", "amount", "pages", "why", "posted"})
+    /** A payment without a number; {@code why} says what keeps it behind, empty when nothing does. */
+    @Schema(requiredProperties = {"claim", "payee", "amount", "why"})
+    record UnnumberedView(long claim, String payee, String amount, String why) {}
+
+    /** Remittance advice, on plain paper; {@code pages} of all its payments together. */
+    @Schema(requiredProperties = {"run", "sent", "payments", "pages"})
+    record AdviceView(long run, boolean sent, int payments, int pages) {}
+
+    @Schema(requiredProperties = {"document", "claim", "number", "payee", "amount", "pages", "why", "posted"})
     record SheetView(
             long document,
+            long claim,
             long number,
             String payee,
             String amount,
@@ -93,6 +105,8 @@ class PrintController {
                 "nextNumber",
                 "toNumber",
                 "toNumberAmount",
+                "unnumbered",
+                "advices",
                 "blanks",
                 "unanswered",
                 "runs",
@@ -105,6 +119,8 @@ class PrintController {
             @Nullable TurnView turn,
             int toNumber,
             String toNumberAmount,
+            List<UnnumberedView> unnumbered,
+            List<AdviceView> advices,
             int blanks,
             int unanswered,
             boolean printable,
@@ -138,9 +154,11 @@ class PrintController {
         var waiting = batches.claims(batch.id()).stream()
                 .filter(c -> !paid.contains(c.id()) || again.containsKey(c.id()))
                 .toList();
+        Map<ClaimId, Printing.Behind> behind = printing.behind(batch.id());
         boolean printable = batch.state() == BatchState.APPROVED || batch.state() == BatchState.NUMBERED;
+        var ready = waiting.stream().filter(c -> !behind.containsKey(c.id())).toList();
         var amount = leveltally.core.money.Money.sum(
-                waiting.stream().map(c -> c.amount()).toList(), account.currency());
+                ready.stream().map(c -> c.amount()).toList(), account.currency());
         List<RunView> runs = runs(id);
         int unanswered = 0;
         for (RunView run : runs) {
@@ -152,8 +170,20 @@ class PrintController {
                 account.name(),
                 account.nextNumber(),
                 turn(by, account, id),
-                printable ? waiting.size() : 0,
+                printable ? ready.size() : 0,
                 amount.toString(),
+                printable
+                        ? waiting.stream()
+                                .map(c -> new UnnumberedView(
+                                        c.id().value(),
+                                        c.remitTo().payee(),
+                                        c.amount().toString(),
+                                        behind.containsKey(c.id())
+                                                ? behind.get(c.id()).why()
+                                                : ""))
+                                .toList()
+                        : List.of(),
+                advices(id),
                 blanks(id),
                 unanswered,
                 printable,
@@ -176,11 +206,11 @@ class PrintController {
         Map<Long, RunView> runs = new LinkedHashMap<>();
         jdbc.sql("""
                         SELECT r.id AS run_id, r.sent_at, m.name AS made_by, d.id, n.number, p.payee, d.amount_minor,
-                          d.currency, d.pages, t.outcome, d.answer, d.answer_why, p.posted_entry_id
+                          d.currency, d.pages, t.outcome, d.answer, d.answer_why, p.posted_entry_id, p.claim_id
                         FROM print_run r JOIN person m ON m.id = r.made_by
                         JOIN document d ON d.run_id = r.id JOIN check_number n ON n.id = d.check_number_id
                         JOIN payment p ON p.id = d.payment_id LEFT JOIN tray_sheet t ON t.document_id = d.id
-                        WHERE r.batch_id = :batch ORDER BY r.made_at, r.id, d.position
+                        WHERE r.batch_id = :batch AND d.kind = 'CHECK' ORDER BY r.made_at, r.id, d.position
                         """)
                 .param("batch", batch)
                 .query((r, n) -> {
@@ -197,6 +227,7 @@ class PrintController {
                     run.sheets()
                             .add(new SheetView(
                                     r.getLong("id"),
+                                    r.getLong("claim_id"),
                                     r.getLong("number"),
                                     r.getString("payee"),
                                     MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))
@@ -212,13 +243,24 @@ class PrintController {
         return new ArrayList<>(runs.values());
     }
 
+    private List<AdviceView> advices(long batch) {
+        return jdbc.sql("""
+                        SELECT r.id, r.sent_at IS NOT NULL, COUNT(*), SUM(d.pages) FROM print_run r
+                        JOIN document d ON d.run_id = r.id WHERE r.batch_id = :batch AND r.kind = 'ADVICE'
+                        GROUP BY r.id ORDER BY r.id
+                        """)
+                .param("batch", batch)
+                .query((r, n) -> new AdviceView(r.getLong(1), r.getBoolean(2), r.getInt(3), r.getInt(4)))
+                .list();
+    }
+
     private int blanks(long batch) {
         return jdbc.sql("""
                         SELECT COUNT(*) FROM document d JOIN print_run r ON r.id = d.run_id
                         JOIN check_number n ON n.id = d.check_number_id
-                        WHERE r.batch_id = :batch AND d.answer = 'BLANK' AND n.state = 'TAKEN'
+                        WHERE r.batch_id = :batch AND d.answer = 'BLANK' AND n.state = 'TAKEN' AND d.kind = 'CHECK'
                           AND NOT EXISTS (SELECT 1 FROM document e
-                            WHERE e.check_number_id = d.check_number_id AND e.serial > d.serial)
+                            WHERE e.check_number_id = d.check_number_id AND e.kind = d.kind AND e.serial > d.serial)
                         """).param("batch", batch).query(Integer.class).single();
     }
 
@@ -245,8 +287,10 @@ class PrintController {
     @PostMapping("/batches/{id}/print")
     @Needs(Deed.PRINT)
     PrintingView print(Actor by, @PathVariable long id, @Valid @RequestBody PrintRequest wanted) {
-        long run = printing.number(by, new BatchId(id), wanted.turn(), wanted.firstNumber(), wanted.reason());
-        send(by, run);
+        send(
+                by,
+                printing.number(by, new BatchId(id), wanted.turn(), wanted.firstNumber(), wanted.reason())
+                        .run());
         return state(by, id);
     }
 
@@ -269,6 +313,37 @@ class PrintController {
         if (printing.markSent(by, run)) {
             printing.handOver(run);
         }
+    }
+
+    record Release(
+            @NotEmpty @Size(max = 5_000) List<Long> documents,
+            @NotNull @Size(max = 200) String why) {}
+
+    /** Sheets that stayed blank and are not printed on their numbers: those are unaccounted from now on. */
+    @PostMapping("/batches/{id}/release-blanks")
+    @Needs(Deed.PRINT)
+    PrintingView releaseBlanks(Actor by, @PathVariable long id, @Valid @RequestBody Release wanted) {
+        printing.releaseBlanks(by, new BatchId(id), new HashSet<>(wanted.documents()), wanted.why());
+        return state(by, id);
+    }
+
+    /** {@code spoiled}: the paper is destroyed; otherwise it stayed blank or is lost. */
+    record TakeOutPayments(
+            @NotEmpty @Size(max = 5_000) List<Long> claims,
+            boolean spoiled,
+            @NotNull @Size(max = 200) String why) {}
+
+    /** Takes payments out until they are posted; their invoices come free. */
+    @PostMapping("/batches/{id}/take-out-payments")
+    @Needs(Deed.PRINT)
+    PrintingView takeOut(Actor by, @PathVariable long id, @Valid @RequestBody TakeOutPayments wanted) {
+        printing.takeOut(
+                by,
+                new BatchId(id),
+                wanted.claims().stream().map(ClaimId::new).collect(Collectors.toSet()),
+                wanted.spoiled(),
+                wanted.why());
+        return state(by, id);
     }
 
     @PostMapping("/batches/{id}/answers")

@@ -13,4 +13,7 @@ interface Printer {
      * @param documents the documents in the order of their sheets
      */
     void print(BankAccountId account, byte[] pdf, List<Long> documents);
+
+    /** Prints a job on plain paper: remittance advice, never a check. */
+    void printPlain(BankAccountId account, byte[] pdf, List<Long> documents);
 }

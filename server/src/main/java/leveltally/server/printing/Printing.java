@@ -2,9 +2,11 @@ package leveltally.server.printing;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -20,6 +22,7 @@ import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.PaymentId;
 import leveltally.core.checks.Tray;
+import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.CheckForm;
@@ -31,11 +34,13 @@ import leveltally.server.approval.Approvals;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -45,8 +50,12 @@ import org.springframework.transaction.annotation.Transactional;
  */
 @Service
 public class Printing {
+    /** As wide as any number is printed. */
+    private static final long WIDEST_NUMBER = 88_888_888;
+
     private final EntityManager entities;
     private final Batches batches;
+    private final Drafting drafting;
     private final Approvals approvals;
     private final Checks checks;
     private final Turns turns;
@@ -59,6 +68,7 @@ public class Printing {
     Printing(
             EntityManager entities,
             Batches batches,
+            Drafting drafting,
             Approvals approvals,
             Checks checks,
             Turns turns,
@@ -69,6 +79,7 @@ public class Printing {
             AuditTrail audit) {
         this.entities = entities;
         this.batches = batches;
+        this.drafting = drafting;
         this.approvals = approvals;
         this.checks = checks;
         this.turns = turns;
@@ -79,19 +90,25 @@ public class Printing {
         this.audit = audit;
     }
 
+    /** A payment that cannot be numbered now, and why, with its way out; the others go on. */
+    public record Behind(ClaimId claim, String payee, String why) {}
+
+    /** A run whose numbers are taken, the advices that go with it, and who stays behind. */
+    public record Numbered(long run, @Nullable Long advices, List<Behind> behind) {}
+
     /** One document's answer. */
     public record Said(long document, Answer answer, String why) {}
 
     /**
      * Takes numbers for every claim of an approved batch that has none, spoiled ones included, and ends the turn. All pages
-     * are laid out first, so that nothing is taken for a check that cannot be drawn.
+     * are laid out first, so that nothing is taken for a check that cannot be drawn; a claim that is held, changed or cannot
+     * be drawn stays behind by name, and the others go on.
      *
      * @param inTray the first number on the paper in the tray
      * @param reason needed when it is ahead of the next number
-     * @return the run to hand to the printer
      */
     @Transactional
-    public long number(Actor by, BatchId id, long turnSerial, long inTray, String reason) {
+    public Numbered number(Actor by, BatchId id, long turnSerial, long inTray, String reason) {
         by.mayDo(Deed.PRINT);
         Batch batch = batches.lockAnyVersion(id);
         if (batch.state() != BatchState.APPROVED && batch.state() != BatchState.NUMBERED) {
@@ -109,16 +126,27 @@ public class Printing {
         List<Claim> claims = batches.claims(id);
         Set<ClaimId> paid = checks.paidClaims(id);
         Map<ClaimId, PaymentId> again = checks.withoutNumber(id);
-        List<Claim> wanted = claims.stream()
+        List<Claim> unnumbered = claims.stream()
                 .filter(claim -> !paid.contains(claim.id()) || again.containsKey(claim.id()))
                 .toList();
-        if (wanted.isEmpty()) {
+        if (unnumbered.isEmpty()) {
             throw Refusal.conflict("nothing-to-print", "Every payment of this batch has its number already.");
         }
-        approvals.refuseObstacles(wanted);
-        approvals.verify(batch, wanted);
         Tray tray = Tray.confirm(account.nextNumber(), inTray, reason);
-        List<Integer> pageCounts = layOut(batch, account, wanted, tray.first());
+        Map<ClaimId, Behind> behind = behind(batch, account, unnumbered);
+        List<Claim> wanted = unnumbered.stream()
+                .filter(claim -> !behind.containsKey(claim.id()))
+                .toList();
+        if (wanted.isEmpty()) {
+            throw Refusal.conflict(
+                    "all-stay-behind",
+                    "None can be numbered as it stands: "
+                            + behind.values().stream()
+                                    .map(Behind::why)
+                                    .distinct()
+                                    .collect(Collectors.joining("; ")) + ".");
+        }
+        approvals.verify(batch, wanted);
         Map<ClaimId, PaymentId> payments = new HashMap<>(again);
         List<Claim> fresh = wanted.stream().filter(c -> !paid.contains(c.id())).toList();
         List<PaymentId> made = checks.pay(batch, fresh);
@@ -127,10 +155,11 @@ public class Printing {
         }
         List<PaymentId> ordered = wanted.stream().map(c -> payments.get(c.id())).toList();
         List<CheckNumberId> numbers = checks.take(by, account.id(), inTray, reason, ordered);
-        RunEntity run = run(by, batch, turnSerial);
+        RunEntity run = run(by, batch, turnSerial, DocumentKind.CHECK);
         for (int i = 0; i < wanted.size(); i++) {
-            document(run, i + 1, 1, numbers.get(i), ordered.get(i), wanted.get(i), pageCounts.get(i));
+            document(run, i + 1, 1, numbers.get(i), ordered.get(i), wanted.get(i), 1);
         }
+        Long advices = adviceRun(by, batch, account, turnSerial, wanted, numbers, ordered);
         if (batch.state() == BatchState.APPROVED) {
             batches.move(by, id, BatchState.NUMBERED, "took its numbers");
         }
@@ -140,26 +169,83 @@ public class Printing {
                 "take numbers",
                 "batch " + id.value(),
                 Map.of("first", tray.first(), "count", wanted.size(), "skipped", tray.skipped(), "reason", reason));
-        return run.id;
+        return new Numbered(run.id, advices, List.copyOf(behind.values()));
     }
 
-    private List<Integer> layOut(Batch batch, BankAccount account, List<Claim> claims, long first) {
+    /** Who among the payments without a number cannot have one now; to be shown. */
+    @Transactional(readOnly = true)
+    public Map<ClaimId, Behind> behind(BatchId id) {
+        Batch batch = batches.get(id);
+        Set<ClaimId> paid = checks.paidClaims(id);
+        Map<ClaimId, PaymentId> again = checks.withoutNumber(id);
+        List<Claim> unnumbered = batches.claims(id).stream()
+                .filter(claim -> !paid.contains(claim.id()) || again.containsKey(claim.id()))
+                .toList();
+        return behind(batch, accounts.get(batch.account()), unnumbered, batches.obstaclesOf(id));
+    }
+
+    /** Who cannot be numbered now: held, changed since it was sent, or with a text that cannot be drawn. */
+    private Map<ClaimId, Behind> behind(Batch batch, BankAccount account, List<Claim> claims) {
+        return behind(
+                batch,
+                account,
+                claims,
+                batches.obstacles(claims.stream().map(Claim::id).toList()));
+    }
+
+    private Map<ClaimId, Behind> behind(
+            Batch batch, BankAccount account, List<Claim> claims, Map<ClaimId, List<String>> obstacles) {
+        Map<ClaimId, Behind> behind = new LinkedHashMap<>();
         CheckText.Payer payer = pages.payer(account);
         Map<ClaimId, Stub> stubs = batches.stubs(claims);
-        List<Integer> counts = new ArrayList<>();
-        long number = first;
         for (Claim claim : claims) {
-            counts.add(pages.pages(
-                            payer,
-                            claim,
-                            batch.checkDate(),
-                            number++,
-                            stubs.get(claim.id()),
-                            CheckForm.LETTER,
-                            CheckLayout.Use.FOR_THE_PRINTER)
-                    .size());
+            List<String> own = obstacles.getOrDefault(claim.id(), List.of());
+            String why = own.isEmpty()
+                    ? undrawable(payer, claim, batch.checkDate(), stubs.get(claim.id()))
+                    : String.join("; ", own)
+                            + ". Take it out, have the hold released, or send it again with what is true now";
+            if (!why.isEmpty()) {
+                behind.put(claim.id(), new Behind(claim.id(), claim.remitTo().payee(), why));
+            }
         }
-        return counts;
+        return behind;
+    }
+
+    /** Why a check cannot be drawn, with the widest number there is; empty when it can. */
+    private String undrawable(CheckText.Payer payer, Claim claim, LocalDate checkDate, Stub stub) {
+        CheckText text = new CheckText(payer, claim, checkDate, WIDEST_NUMBER, stub);
+        try {
+            pages.check(text, CheckForm.LETTER, CheckLayout.Use.FOR_THE_PRINTER);
+            pages.advice(text);
+            return "";
+        } catch (Refusal refused) {
+            return claim.remitTo().payee() + ": " + refused.sentence() + " Until then take it out";
+        }
+    }
+
+    /** The advices of a run's payments whose stub has no room for every line; null when none needs one. */
+    private @Nullable Long adviceRun(
+            Actor by,
+            Batch batch,
+            BankAccount account,
+            long turnSerial,
+            List<Claim> claims,
+            List<CheckNumberId> numbers,
+            List<PaymentId> payments) {
+        CheckText.Payer payer = pages.payer(account);
+        Map<ClaimId, Stub> stubs = batches.stubs(claims);
+        RunEntity run = null;
+        int position = 1;
+        for (int i = 0; i < claims.size(); i++) {
+            Claim claim = claims.get(i);
+            CheckText text = new CheckText(payer, claim, batch.checkDate(), WIDEST_NUMBER, stubs.get(claim.id()));
+            int count = pages.advice(text).size();
+            if (count > 0) {
+                run = run == null ? run(by, batch, turnSerial, DocumentKind.ADVICE) : run;
+                document(run, position++, 1, numbers.get(i), payments.get(i), claim, count);
+            }
+        }
+        return run == null ? null : run.id;
     }
 
     /** Marks a run as handed over; true for whoever does it first. Committed before the printer sees a page. */
@@ -179,20 +265,35 @@ public class Printing {
         return true;
     }
 
-    /** Draws a run with numbers and MICR lines and hands it to the printer; call after {@link #markSent} said true. */
+    /** Draws a run and hands it to the printer; call after {@link #markSent} said true. */
     @Transactional
     public void handOver(long runId) {
         RunEntity run = entities.find(RunEntity.class, runId);
-        List<DocumentEntity> documents = documents(runId);
+        List<DocumentEntity> documents = stillWanted(documents(runId));
+        if (documents.isEmpty()) {
+            return;
+        }
+        List<Long> ids = documents.stream().map(d -> d.id).toList();
         List<Page> drawn = draw(run, documents, CheckLayout.Use.FOR_THE_PRINTER);
-        byte[] pdf = Pdf.of("Checks of batch " + run.batchId, drawn);
-        printer.print(
-                new leveltally.core.ledger.BankAccountId(run.bankAccountId),
-                pdf,
-                documents.stream().map(d -> d.id).toList());
+        var account = new BankAccountId(run.bankAccountId);
+        if (run.kind == DocumentKind.CHECK) {
+            printer.print(account, Pdf.of("Checks of batch " + run.batchId, drawn), ids);
+        } else {
+            printer.printPlain(account, Pdf.of("Remittance advice of batch " + run.batchId, drawn), ids);
+        }
     }
 
-    /** A run as a PDF to look at: every page marked, no MICR line. */
+    /** Without those whose payment was taken out between the numbers and the paper. */
+    private List<DocumentEntity> stillWanted(List<DocumentEntity> documents) {
+        Map<CheckNumberId, Check> numbers = checks.of(
+                documents.stream().map(d -> new CheckNumberId(d.checkNumberId)).toList());
+        return documents.stream()
+                .filter(d ->
+                        numbers.get(new CheckNumberId(d.checkNumberId)).state().isLive())
+                .toList();
+    }
+
+    /** A run as a PDF to look at: every check marked, no MICR line. */
     @Transactional(readOnly = true)
     public byte[] copy(long runId) {
         RunEntity run = entities.find(RunEntity.class, runId);
@@ -215,10 +316,9 @@ public class Printing {
 
     private List<Page> draw(RunEntity run, List<DocumentEntity> documents, CheckLayout.Use use) {
         Batch batch = batches.get(new BatchId(run.batchId));
-        BankAccount account = accounts.get(batch.account());
-        CheckText.Payer payer = pages.payer(account);
+        CheckText.Payer payer = pages.payer(accounts.get(batch.account()));
         Map<ClaimId, Claim> claims =
-                batches.claims(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
+                batches.claimsEver(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
         Map<ClaimId, Stub> stubs = batches.stubs(claims.values());
         Map<CheckNumberId, Check> numbers = checks.of(
                 documents.stream().map(d -> new CheckNumberId(d.checkNumberId)).toList());
@@ -226,8 +326,12 @@ public class Printing {
         for (DocumentEntity document : documents) {
             Check check = numbers.get(new CheckNumberId(document.checkNumberId));
             Claim claim = claims.get(check.claim());
-            drawn.addAll(pages.pages(
-                    payer, claim, batch.checkDate(), check.number(), stubs.get(claim.id()), CheckForm.LETTER, use));
+            CheckText text = new CheckText(payer, claim, batch.checkDate(), check.number(), stubs.get(claim.id()));
+            if (document.kind == DocumentKind.CHECK) {
+                drawn.add(pages.check(text, CheckForm.LETTER, use));
+            } else {
+                drawn.addAll(pages.advice(text));
+            }
         }
         return drawn;
     }
@@ -317,28 +421,142 @@ public class Printing {
             throw Refusal.conflict("nothing-blank", "No sheet of this batch was answered still blank.");
         }
         Set<ClaimId> wanted = blank.stream().map(Check::claim).collect(Collectors.toSet());
-        List<Claim> claims =
+        List<Claim> all =
                 batches.claims(id).stream().filter(c -> wanted.contains(c.id())).toList();
-        approvals.refuseObstacles(claims);
+        Map<ClaimId, Behind> behind = behind(batch, accounts.get(batch.account()), all);
+        List<Claim> claims =
+                all.stream().filter(c -> !behind.containsKey(c.id())).toList();
+        if (claims.isEmpty()) {
+            throw Refusal.conflict(
+                    "all-stay-behind",
+                    "None can be printed as it stands: "
+                            + behind.values().stream()
+                                    .map(Behind::why)
+                                    .distinct()
+                                    .collect(Collectors.joining("; ")) + ".");
+        }
         approvals.verify(batch, claims);
-        RunEntity run = run(by, batch, runOf(last.get(blank.get(0).id().value())).turnSerial);
+        RunEntity run = run(by, batch, runOf(last.get(blank.get(0).id().value())).turnSerial, DocumentKind.CHECK);
         Map<ClaimId, Claim> byId = claims.stream().collect(Collectors.toMap(Claim::id, Function.identity()));
         int position = 1;
         for (Check check : blank) {
+            if (behind.containsKey(check.claim())) {
+                continue;
+            }
             DocumentEntity before = last.get(check.id().value());
             Claim claim = byId.get(check.claim());
             document(run, position++, before.serial + 1, check.id(), check.payment(), claim, before.pages);
         }
-        audit.record(by, "print blank sheets again", "batch " + id.value(), Map.of("count", blank.size()));
+        audit.record(by, "print blank sheets again", "batch " + id.value(), Map.of("count", position - 1));
         return run.id;
+    }
+
+    /** Releases numbers whose sheets stayed blank: unaccounted from now on, and their payments get new ones. */
+    @Transactional
+    public void releaseBlanks(Actor by, BatchId id, Set<Long> wanted, String why) {
+        by.mayDo(Deed.PRINT);
+        batches.lockAnyVersion(id);
+        String reason = reason(why, "Say why these numbers are not printed, such as “sheets lost”.");
+        int released = 0;
+        for (DocumentEntity document : latestDocuments(id)) {
+            if (!wanted.contains(document.id) || document.answer != Answer.BLANK) {
+                continue;
+            }
+            CheckNumberId number = new CheckNumberId(document.checkNumberId);
+            if (checks.lock(number).state() == NumberState.TAKEN) {
+                checks.move(by, number, NumberState.UNACCOUNTED, by.today(), reason);
+                released++;
+            }
+        }
+        if (released == 0) {
+            throw Refusal.conflict("nothing-blank", "None of these sheets waits as still blank. Look at them again.");
+        }
+        audit.record(by, "release blank numbers", "batch " + id.value(), Map.of("count", released, "why", reason));
+    }
+
+    /**
+     * Takes payments out of a batch until they are posted: their invoices come free, a number that was taken is spoiled, or
+     * unaccounted when its sheet stayed blank; then the batch and its month can be closed. It is no change under law L7.
+     *
+     * @param spoiled what became of the paper of those that have a number: true when it is destroyed, false when it stayed
+     *     blank or is lost
+     */
+    @Transactional
+    public void takeOut(Actor by, BatchId id, Set<ClaimId> wanted, boolean spoiled, String why) {
+        by.mayDo(Deed.PRINT);
+        Batch batch = batches.lockAnyVersion(id);
+        if (batch.state() != BatchState.APPROVED && batch.state() != BatchState.NUMBERED) {
+            throw Refusal.conflict(
+                    "wrong-state",
+                    "This batch is " + batch.state().words() + ". Payments of a draft are taken out in the draft; "
+                            + "what is posted is voided.");
+        }
+        String reason = reason(why, "Say why this payment is taken out.");
+        Set<ClaimId> standing = batches.claims(id).stream().map(Claim::id).collect(Collectors.toSet());
+        if (wanted.isEmpty() || !standing.containsAll(wanted)) {
+            throw Refusal.notFound("no-claim", "This payment is not in the batch any more. Look at the batch again.");
+        }
+        Set<ClaimId> paid = checks.paidClaims(id);
+        Set<ClaimId> unnumbered =
+                wanted.stream().filter(claim -> !paid.contains(claim)).collect(Collectors.toSet());
+        List<ClaimId> numbered = wanted.stream().filter(paid::contains).toList();
+        for (ClaimId claim : numbered) {
+            checks.takeOut(by, claim, spoiled, reason);
+            answerTaken(by, id, claim, spoiled, reason);
+        }
+        batches.release(numbered);
+        if (!unnumbered.isEmpty()) {
+            drafting.takeOutPayments(by, id, unnumbered, "took out payments: " + reason);
+        }
+        close(by, id);
+        audit.record(
+                by,
+                "take out payments",
+                "batch " + id.value(),
+                Map.of("claims", wanted.stream().map(ClaimId::value).sorted().toList(), "why", reason));
+    }
+
+    /** A sheet of a payment that is out waits for no answer any more. */
+    private void answerTaken(Actor by, BatchId batch, ClaimId claim, boolean spoiled, String why) {
+        entities.flush();
+        for (DocumentEntity document : latestDocuments(batch)) {
+            CheckNumberId number = new CheckNumberId(document.checkNumberId);
+            if (document.answer == null && checks.get(number).claim().equals(claim)) {
+                document.answer = spoiled ? Answer.SPOILED : Answer.BLANK;
+                document.answerWhy = why;
+                document.answeredAt = by.now();
+                document.answeredBy = by.person().value();
+            }
+        }
+    }
+
+    /** A batch with nothing left to number, answer or post is posted, or withdrawn when nothing of it was. */
+    private void close(Actor by, BatchId id) {
+        Batch batch = batches.get(id);
+        if (batch.state() != BatchState.NUMBERED && batch.state() != BatchState.APPROVED) {
+            return;
+        }
+        long standing = batches.claims(id).size();
+        long posted = checks.postedCount(id);
+        if (standing == posted) {
+            BatchState end = posted > 0 ? BatchState.POSTED : BatchState.WITHDRAWN;
+            batches.move(by, id, end, "took out its last payment");
+        }
+    }
+
+    private static String reason(String typed, String missing) {
+        if (typed.isBlank()) {
+            throw Refusal.invalidField("reason-missing", "why", missing);
+        }
+        return typed.strip();
     }
 
     /** The newest document of each number of a batch. */
     private List<DocumentEntity> latestDocuments(BatchId batch) {
         return entities.createQuery("""
                         select d from DocumentEntity d join RunEntity r on r.id = d.runId where r.batchId = :batch
-                        and not exists (select 1 from DocumentEntity e
-                          where e.checkNumberId = d.checkNumberId and e.serial > d.serial)
+                        and d.kind = CHECK and not exists (select 1 from DocumentEntity e
+                          where e.checkNumberId = d.checkNumberId and e.kind = d.kind and e.serial > d.serial)
                         """, DocumentEntity.class)
                 .setParameter("batch", batch.value())
                 .getResultList();
@@ -355,11 +573,12 @@ public class Printing {
         return entities.find(RunEntity.class, document.runId);
     }
 
-    private RunEntity run(Actor by, Batch batch, long turnSerial) {
+    private RunEntity run(Actor by, Batch batch, long turnSerial, DocumentKind kind) {
         RunEntity run = new RunEntity();
         run.batchId = batch.id().value();
         run.bankAccountId = batch.account().value();
         run.turnSerial = turnSerial;
+        run.kind = kind;
         run.madeAt = by.now();
         run.madeBy = by.person().value();
         entities.persist(run);
@@ -379,6 +598,7 @@ public class Printing {
         document.checkNumberId = number.value();
         document.paymentId = payment.value();
         document.position = position;
+        document.kind = run.kind;
         document.serial = serial;
         document.currency = claim.amount().currency().getCurrencyCode();
         document.amountMinor = claim.amount().minor();

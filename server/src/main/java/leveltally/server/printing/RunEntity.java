@@ -16,6 +16,11 @@ class RunEntity {
     long batchId;
     long bankAccountId;
     long turnSerial;
+
+    /** CHECK on stock, ADVICE on plain paper. */
+    @Enumerated(EnumType.STRING)
+    DocumentKind kind;
+
     Instant madeAt;
     long madeBy;
 

@@ -23,6 +23,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckLayout;
+import leveltally.core.printing.CheckText;
 import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.Selection;
@@ -160,9 +161,8 @@ class SlipController {
     }
 
     private PageView draw(Claim claim, BankAccount account, LocalDate checkDate, Stub stub) {
-        return PageView.of(pages.pages(
-                        pages.payer(account), claim, checkDate, null, stub, CheckForm.SLIP, CheckLayout.Use.TO_LOOK_AT)
-                .get(0));
+        CheckText text = new CheckText(pages.payer(account), claim, checkDate, null, stub);
+        return PageView.of(pages.check(text, CheckForm.SLIP, CheckLayout.Use.TO_LOOK_AT));
     }
 
     private static String sentence(OpenInvoice invoice, Criteria criteria) {

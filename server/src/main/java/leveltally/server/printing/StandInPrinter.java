@@ -37,13 +37,23 @@ class StandInPrinter implements Printer {
                 .optional()
                 .orElse(null);
         for (int i = 0; i < documents.size(); i++) {
-            jdbc.sql("INSERT INTO tray_sheet (id, document_id, outcome) VALUES (:id, :id, :outcome)")
-                    .param("id", documents.get(i))
-                    .param("outcome", outcome(armed, i + 1))
-                    .update();
+            lay(documents.get(i), outcome(armed, i + 1));
         }
         jdbc.sql("DELETE FROM stand_in_fault WHERE bank_account_id = :account")
                 .param("account", account.value())
+                .update();
+    }
+
+    @Override
+    @Transactional
+    public void printPlain(BankAccountId account, byte[] pdf, List<Long> documents) {
+        documents.forEach(id -> lay(id, "PRINTED"));
+    }
+
+    private void lay(long document, String outcome) {
+        jdbc.sql("INSERT INTO tray_sheet (id, document_id, outcome) VALUES (:id, :id, :outcome)")
+                .param("id", document)
+                .param("outcome", outcome)
                 .update();
     }
 

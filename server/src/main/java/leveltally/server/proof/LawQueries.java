@@ -170,13 +170,13 @@ final class LawQueries {
                 """);
         put(Law.L9, "SELECT CONCAT(COUNT(*), ' reservations') FROM reservation", """
                 SELECT CONCAT('Invoice ', l.reference, ' stands in ', COUNT(*), ' live claims')
-                FROM claim_line l JOIN claim c ON c.id = l.claim_id JOIN batch b ON b.id = c.batch_id
+                FROM claim_line l JOIN standing_claim c ON c.id = l.claim_id JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id
                 WHERE b.state NOT IN ('POSTED', 'WITHDRAWN') AND p.posted_entry_id IS NULL
                 GROUP BY l.invoice_id, l.reference HAVING COUNT(*) > 1
                 """, """
                 SELECT CONCAT('Invoice ', l.reference, ' is in live batch ', b.id, ' without being reserved')
-                FROM claim_line l JOIN claim c ON c.id = l.claim_id JOIN batch b ON b.id = c.batch_id
+                FROM claim_line l JOIN standing_claim c ON c.id = l.claim_id JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id
                 LEFT JOIN reservation r ON r.invoice_id = l.invoice_id AND r.claim_id = c.id
                 WHERE b.state NOT IN ('POSTED', 'WITHDRAWN') AND p.posted_entry_id IS NULL AND r.invoice_id IS NULL

@@ -24,11 +24,11 @@ import org.springframework.transaction.annotation.Transactional;
 public class Levels {
     private static final Map<Step, String> SUMS = Map.of(
             Step.LINES,
-                    "SELECT COUNT(*), COALESCE(SUM(l.cash_minor), 0) FROM claim_line l JOIN claim c ON c.id = l.claim_id"
+                    "SELECT COUNT(*), COALESCE(SUM(l.cash_minor), 0) FROM claim_line l JOIN standing_claim c ON c.id = l.claim_id"
                             + " WHERE c.batch_id = :batch",
             Step.PAYMENTS,
                     "SELECT COUNT(*), COALESCE(SUM(COALESCE(p.amount_minor, c.amount_minor)), 0)"
-                            + " FROM claim c LEFT JOIN payment p ON p.claim_id = c.id WHERE c.batch_id = :batch",
+                            + " FROM standing_claim c LEFT JOIN payment p ON p.claim_id = c.id WHERE c.batch_id = :batch",
             Step.ON_PAPER,
                     "SELECT COUNT(*), COALESCE(SUM(d.amount_minor), 0) FROM document d JOIN print_run r ON r.id = d.run_id"
                             + " WHERE r.batch_id = :batch AND d.answer = 'GOOD'",
@@ -52,7 +52,7 @@ public class Levels {
               (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file f ON f.id = v.file_id
                  AND f.state <> 'REFUSED' JOIN check_number m ON m.id = v.check_number_id
                  WHERE m.payment_id = p.id AND v.kind = 'ISSUE') AS TOLD_THE_BANK
-            FROM claim c JOIN batch b ON b.id = c.batch_id JOIN bank_account a ON a.id = b.bank_account_id
+            FROM standing_claim c JOIN batch b ON b.id = c.batch_id JOIN bank_account a ON a.id = b.bank_account_id
             LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
             WHERE c.batch_id = :batch ORDER BY c.payee, c.id
             """;

@@ -33,7 +33,7 @@ public class Cash {
         record Waiting(Money sum, int batches) {}
         Waiting waiting = jdbc.sql("""
                         SELECT COALESCE(SUM(c.amount_minor), 0), COUNT(DISTINCT b.id)
-                        FROM batch b JOIN claim c ON c.batch_id = b.id LEFT JOIN payment p ON p.claim_id = c.id
+                        FROM batch b JOIN standing_claim c ON c.batch_id = b.id LEFT JOIN payment p ON p.claim_id = c.id
                         WHERE b.bank_account_id = :account AND b.state IN (:live) AND b.id <> :own
                           AND p.posted_entry_id IS NULL
                         """)

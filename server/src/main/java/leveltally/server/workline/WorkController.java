@@ -55,7 +55,7 @@ class WorkController {
         stations.put("batches", batchesIn("'DRAFT'"));
         stations.put("approval", batchesIn("'IN_APPROVAL'"));
         stations.put("print", """
-                SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM claim c JOIN batch b ON b.id = c.batch_id
+                SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM standing_claim c JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
                 WHERE b.state IN ('APPROVED', 'NUMBERED') AND b.method = 'CHECK' AND p.posted_entry_id IS NULL
                   AND (n.id IS NULL OR n.state = 'TAKEN') GROUP BY c.currency
@@ -63,7 +63,7 @@ class WorkController {
         stations.put("post", """
                 SELECT p.currency, COUNT(*), SUM(p.amount_minor) FROM payment p
                 JOIN check_number n ON n.live_payment_id = p.id AND n.state = 'PRINTED'
-                WHERE p.posted_entry_id IS NULL GROUP BY p.currency
+                WHERE p.posted_entry_id IS NULL AND p.taken_out_at IS NULL GROUP BY p.currency
                 """);
         stations.put("bank", """
                 SELECT currency, COUNT(*), SUM(amount_minor) FROM bank_event
@@ -81,7 +81,7 @@ class WorkController {
     private static String batchesIn(String state) {
         return """
                 SELECT a.currency, COUNT(DISTINCT b.id), COALESCE(SUM(c.amount_minor), 0) FROM batch b
-                JOIN bank_account a ON a.id = b.bank_account_id LEFT JOIN claim c ON c.batch_id = b.id
+                JOIN bank_account a ON a.id = b.bank_account_id LEFT JOIN standing_claim c ON c.batch_id = b.id
                 WHERE b.state = %s GROUP BY a.currency
                 """.formatted(state);
     }

@@ -58,7 +58,7 @@ class PaperTest {
                 LocalDate.of(2026, 11, 13),
                 41237L,
                 Stub.of(List.of(line), Map.of(line.invoice(), LocalDate.of(2026, 11, 3)), Set.of(), "see our letter"));
-        List<Page> pages = CheckLayout.of(text, CheckForm.LETTER, use, new Typefaces());
+        List<Page> pages = List.of(CheckLayout.check(text, CheckForm.LETTER, use, new Typefaces()));
         return Pdf.of("Checks", pages);
     }
 
