@@ -189,7 +189,23 @@ export interface paths {
         };
         get: operations["all"];
         put?: never;
-        post: operations["keep"];
+        post: operations["propose_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routes/{id}/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirm_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -350,6 +366,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["disable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/changes/{id}/refuse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["refuse_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/changes/{id}/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirm_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1652,6 +1700,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["waiting_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mail": {
         parameters: {
             query?: never;
@@ -2283,7 +2347,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["waiting_1"];
+        get: operations["waiting_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2399,6 +2463,10 @@ export interface components {
         RefuseChange: {
             reason: string;
         };
+        TypedAccount: {
+            routing?: string;
+            account?: string;
+        };
         ConfirmedView: {
             batches: string[];
         };
@@ -2421,6 +2489,7 @@ export interface components {
             /** Format: date */
             today: string;
             demo: boolean;
+            mustChangePassword: boolean;
         };
         ChangePassword: {
             old: string;
@@ -3143,6 +3212,7 @@ export interface components {
             decidedOn?: string;
             decidedWhy: string;
             mine: boolean;
+            typesAccount: boolean;
         };
         AccountRow: {
             key: string;
@@ -3292,6 +3362,7 @@ export interface components {
             madeBy: string;
             /** Format: date-time */
             madeAt: string;
+            confirmedBy?: string;
             state: string;
         };
         MarkChoice: {
@@ -3345,6 +3416,17 @@ export interface components {
             id: number;
             name: string;
             roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
+        };
+        PersonChangeView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            person: number;
+            name: string;
+            password: boolean;
+            roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
+            proposedBy: string;
+            mayDecide: boolean;
         };
         MailView: {
             /** Format: int64 */
@@ -3756,7 +3838,7 @@ export interface components {
         };
         VialView: {
             bubble: string;
-            difference?: string;
+            words: string;
             sentence: string;
         };
         Difference: {
@@ -4151,7 +4233,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["TypedAccount"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -4334,7 +4420,7 @@ export interface operations {
             };
         };
     };
-    keep: {
+    propose_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4346,6 +4432,26 @@ export interface operations {
                 "application/json": components["schemas"]["KeepRoutes"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    confirm_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -4597,6 +4703,46 @@ export interface operations {
                 "application/json": components["schemas"]["AtVersion"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    refuse_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    confirm_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -6698,6 +6844,26 @@ export interface operations {
             };
         };
     };
+    waiting_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonChangeView"][];
+                };
+            };
+        };
+    };
     list_4: {
         parameters: {
             query?: never;
@@ -7747,7 +7913,7 @@ export interface operations {
             };
         };
     };
-    waiting_1: {
+    waiting_2: {
         parameters: {
             query?: never;
             header?: never;

@@ -47,9 +47,9 @@ function VialButton({
 }: {
   batch: number;
   index: number;
-  vial: { bubble: string; difference?: string | null; sentence: string };
+  vial: { bubble: string; words: string; sentence: string };
 }) {
-  const off = vial.bubble === "SHORT" || vial.bubble === "OVER";
+  const off = vial.bubble !== "EMPTY" && vial.bubble !== "LEVEL";
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -58,11 +58,7 @@ function VialButton({
         className="flex min-h-6 items-center gap-1.5"
       >
         <Vial bubble={vial.bubble} />
-        {off && (
-          <b className="text-brass">
-            {vial.difference} {vial.bubble === "SHORT" ? "short" : "over"}
-          </b>
-        )}
+        {off && <b className="text-brass">{vial.words}</b>}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

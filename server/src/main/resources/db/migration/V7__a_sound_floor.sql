@@ -138,6 +138,12 @@ BEGIN
 END//
 DELIMITER ;
 
+-- ------------------------------------------------------------ L8: a lock keeps how many settlements lie in its month
+ALTER TABLE settlement ADD INDEX (ledger_date);
+ALTER TABLE period_lock ADD COLUMN settlements INT NOT NULL DEFAULT 0;
+UPDATE period_lock k SET k.settlements = (SELECT COUNT(*) FROM settlement s
+  WHERE s.ledger_date BETWEEN CONCAT(k.month, '-01') AND LAST_DAY(CONCAT(k.month, '-01')));
+
 -- ------------------------------------------------------------ the order of a batch, as core reckons it
 ALTER TABLE claim
   ADD COLUMN order_key VARCHAR(400) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL DEFAULT '',
@@ -254,3 +260,216 @@ ALTER TABLE document
   ADD COLUMN kind VARCHAR(10) NOT NULL DEFAULT 'CHECK',
   ADD UNIQUE once_each (check_number_id, kind, serial),
   DROP INDEX check_number_id;
+
+-- ------------------------------------------------------------ L7: every hand
+ALTER TABLE invoice ADD COLUMN held_by BIGINT REFERENCES person (id);
+-- Who released the hold of an invoice.
+CREATE TABLE invoice_release (
+  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  person_id BIGINT NOT NULL REFERENCES person (id),
+  PRIMARY KEY (invoice_id, person_id)
+);
+-- Everyone who prepared a batch: made or changed it, entered or brought in an invoice of it, or released its hold.
+CREATE VIEW hand AS
+  SELECT batch_id, person_id FROM batch_hand
+  UNION SELECT c.batch_id, e.made_by FROM standing_claim c JOIN claim_line l ON l.claim_id = c.id
+    JOIN journal_entry e ON e.invoice_id = l.invoice_id AND e.kind = 'INVOICE' AND e.reverses_id IS NULL
+  UNION SELECT c.batch_id, h.person_id FROM standing_claim c JOIN claim_line l ON l.claim_id = c.id
+    JOIN invoice i ON i.id = l.invoice_id JOIN import_hand h ON h.job_id = i.import_id
+  UNION SELECT c.batch_id, r.person_id FROM standing_claim c JOIN claim_line l ON l.claim_id = c.id
+    JOIN invoice_release r ON r.invoice_id = l.invoice_id;
+GRANT SELECT ON hand TO ${appUser};
+GRANT SELECT, INSERT ON invoice_release TO ${appUser};
+GRANT UPDATE (held_by) ON invoice TO ${appUser};
+
+-- Roles that let money out, and the passwords of who holds them, are given by two.
+ALTER TABLE person ADD COLUMN must_change_password BOOLEAN NOT NULL DEFAULT FALSE;
+CREATE TABLE person_change (
+  id BIGINT PRIMARY KEY,
+  person_id BIGINT NOT NULL REFERENCES person (id),
+  what VARCHAR(20) NOT NULL,
+  roles VARCHAR(200) NOT NULL,
+  password_hash VARCHAR(200) NOT NULL,
+  proposed_by BIGINT NOT NULL REFERENCES person (id),
+  proposed_at DATETIME(6) NOT NULL,
+  state VARCHAR(20) NOT NULL,
+  decided_by BIGINT REFERENCES person (id),
+  decided_at DATETIME(6),
+  waiting_person_id BIGINT AS (CASE WHEN state = 'PROPOSED' THEN person_id END) PERSISTENT,
+  UNIQUE one_at_a_time (waiting_person_id, what),
+  CONSTRAINT person_change_by_two CHECK (state <> 'CONFIRMED' OR (decided_by IS NOT NULL
+    AND decided_by <> proposed_by AND decided_by <> person_id))
+);
+GRANT SELECT, INSERT, UPDATE (state, decided_by, decided_at) ON person_change TO ${appUser};
+
+-- Routes come in force once a second person agreed, from the next day at the earliest.
+ALTER TABLE approval_policy
+  ADD COLUMN confirmed_by BIGINT REFERENCES person (id),
+  ADD COLUMN confirmed_at DATETIME(6),
+  ADD COLUMN confirmed_on DATE;
+UPDATE approval_policy SET confirmed_by = made_by, confirmed_at = made_at, confirmed_on = in_force_from - INTERVAL 1 DAY;
+GRANT UPDATE (confirmed_by, confirmed_at, confirmed_on) ON approval_policy TO ${appUser};
+
+DROP TRIGGER approval_by_other_hands;
+DROP TRIGGER remit_to_by_two;
+DELIMITER //
+-- L7: nobody approves what they prepared or changed, nor two steps, nor a payment to a vendor they changed lately; a deputy
+-- acts under their own separations and those of whom they stand in for.
+CREATE TRIGGER approval_by_other_hands BEFORE INSERT ON approval FOR EACH ROW
+BEGIN
+  IF NEW.outcome = 'APPROVED' THEN
+    IF EXISTS (
+        SELECT 1 FROM hand h
+        WHERE h.batch_id = NEW.batch_id AND h.person_id IN (NEW.person_id, NEW.on_behalf_of)) THEN
+      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: nobody approves what they prepared or changed';
+    END IF;
+    IF EXISTS (
+        SELECT 1 FROM approval a
+        WHERE a.batch_id = NEW.batch_id AND a.round = NEW.round AND a.outcome = 'APPROVED'
+          AND (a.person_id IN (NEW.person_id, NEW.on_behalf_of) OR a.on_behalf_of IN (NEW.person_id, NEW.on_behalf_of)))
+    THEN
+      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: nobody approves two steps of one route';
+    END IF;
+    IF EXISTS (
+        SELECT 1 FROM vendor_change v JOIN claim c ON c.vendor_id = v.vendor_id
+        WHERE c.batch_id = NEW.batch_id
+          AND ((v.proposed_by IN (NEW.person_id, NEW.on_behalf_of) AND v.state IN ('PROPOSED', 'CONFIRMED'))
+            OR (v.decided_by IN (NEW.person_id, NEW.on_behalf_of) AND v.state = 'CONFIRMED'))
+          AND COALESCE(v.decided_on, v.proposed_on) >= NEW.business_date - INTERVAL 30 DAY) THEN
+      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: nobody approves a payment to a vendor they changed lately';
+    END IF;
+  END IF;
+END//
+-- The other way round: whoever approved a payment does not release the hold of its invoice.
+CREATE TRIGGER release_by_other_hands BEFORE INSERT ON invoice_release FOR EACH ROW
+BEGIN
+  IF EXISTS (
+      SELECT 1 FROM reservation r JOIN batch b ON b.id = r.batch_id
+      JOIN approval a ON a.batch_id = b.id AND a.round = b.approval_round AND a.outcome = 'APPROVED'
+      WHERE r.invoice_id = NEW.invoice_id AND NEW.person_id IN (a.person_id, a.on_behalf_of)) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: nobody releases what they approved';
+  END IF;
+END//
+-- A remit-to becomes only what two people agreed on last, sealed bank details included.
+CREATE TRIGGER remit_to_by_two BEFORE UPDATE ON remit_to FOR EACH ROW
+BEGIN
+  IF NEW.vendor_id <> OLD.vendor_id OR NOT EXISTS (
+      SELECT 1 FROM vendor_change v
+      WHERE v.id = (SELECT w.id FROM vendor_change w WHERE w.remit_to_id = NEW.id AND w.state = 'CONFIRMED'
+          ORDER BY w.decided_at DESC, w.id DESC LIMIT 1)
+        AND v.decided_by <> v.proposed_by
+        AND BINARY v.after_payee = BINARY NEW.payee AND BINARY v.after_address = BINARY NEW.address
+        AND v.after_bank_key = NEW.bank_key AND v.after_bank_sealed <=> NEW.bank_details_sealed) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: an address or bank details change by two people';
+  END IF;
+END//
+CREATE TRIGGER vendor_change_begins BEFORE INSERT ON vendor_change FOR EACH ROW
+BEGIN
+  IF NEW.state <> 'PROPOSED' OR NEW.decided_by IS NOT NULL THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: a change begins as a proposal';
+  END IF;
+END//
+CREATE TRIGGER person_change_begins BEFORE INSERT ON person_change FOR EACH ROW
+BEGIN
+  IF NEW.state <> 'PROPOSED' OR NEW.decided_by IS NOT NULL THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: a change begins as a proposal';
+  END IF;
+END//
+CREATE TRIGGER person_change_stands BEFORE UPDATE ON person_change FOR EACH ROW
+BEGIN
+  IF OLD.state <> 'PROPOSED' THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: a change is decided once';
+  END IF;
+END//
+-- A role that lets money out is held only after a second person agreed to exactly that.
+CREATE TRIGGER role_by_two BEFORE INSERT ON person_role FOR EACH ROW
+BEGIN
+  IF NEW.role IN ('APPROVER', 'CONTROLLER')
+    AND NOT EXISTS (SELECT 1 FROM person p WHERE p.id = NEW.person_id AND p.demo)
+    AND NOT EXISTS (SELECT 1 FROM person_change c WHERE c.person_id = NEW.person_id AND c.what = 'ROLES'
+      AND c.state = 'CONFIRMED' AND FIND_IN_SET(NEW.role, c.roles)) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: such a role is given by two people';
+  END IF;
+END//
+CREATE TRIGGER policy_begins BEFORE INSERT ON approval_policy FOR EACH ROW
+BEGIN
+  IF NEW.confirmed_by IS NOT NULL THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: routes begin as a proposal';
+  END IF;
+END//
+CREATE TRIGGER policy_by_two BEFORE UPDATE ON approval_policy FOR EACH ROW
+BEGIN
+  IF OLD.confirmed_by IS NOT NULL OR NEW.confirmed_by = OLD.made_by THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: routes are confirmed once, by a second person';
+  END IF;
+END//
+
+-- ------------------------------------------------------------ what left the house stands
+DROP TRIGGER claim_line_stands//
+DROP TRIGGER claim_line_stays//
+CREATE TRIGGER claim_line_comes BEFORE INSERT ON claim_line FOR EACH ROW
+BEGIN
+  IF EXISTS (SELECT 1 FROM payment p WHERE p.claim_id = NEW.claim_id) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L4: the claim has its number, its lines stand';
+  END IF;
+END//
+CREATE TRIGGER claim_line_stands BEFORE UPDATE ON claim_line FOR EACH ROW
+BEGIN
+  IF EXISTS (SELECT 1 FROM payment p WHERE p.claim_id IN (OLD.claim_id, NEW.claim_id)) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L4: the claim has its number, its lines stand';
+  END IF;
+END//
+CREATE TRIGGER claim_line_stays BEFORE DELETE ON claim_line FOR EACH ROW
+BEGIN
+  IF EXISTS (SELECT 1 FROM payment p WHERE p.claim_id = OLD.claim_id) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L4: the claim has its number, its lines stand';
+  END IF;
+END//
+CREATE TRIGGER claim_stands BEFORE UPDATE ON claim FOR EACH ROW
+BEGIN
+  IF EXISTS (SELECT 1 FROM payment p WHERE p.claim_id = OLD.id)
+    AND NOT (NEW.batch_id <=> OLD.batch_id AND NEW.vendor_id <=> OLD.vendor_id AND NEW.remit_to_id <=> OLD.remit_to_id
+      AND BINARY NEW.payee <=> BINARY OLD.payee AND BINARY NEW.address <=> BINARY OLD.address
+      AND NEW.currency <=> OLD.currency AND NEW.amount_minor <=> OLD.amount_minor AND NEW.digest <=> OLD.digest
+      AND NEW.bank_sealed <=> OLD.bank_sealed AND NEW.bank_key <=> OLD.bank_key) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L4: the claim has its number, it stands';
+  END IF;
+END//
+CREATE TRIGGER payment_stands BEFORE UPDATE ON payment FOR EACH ROW
+BEGIN
+  IF (OLD.posted_entry_id IS NOT NULL AND NOT NEW.posted_entry_id <=> OLD.posted_entry_id)
+    OR (OLD.void_entry_id IS NOT NULL AND NOT NEW.void_entry_id <=> OLD.void_entry_id)
+    OR (OLD.taken_out_at IS NOT NULL AND NOT NEW.taken_out_at <=> OLD.taken_out_at) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L4: what became of a payment stands';
+  END IF;
+END//
+CREATE TRIGGER batch_stands BEFORE UPDATE ON batch FOR EACH ROW
+BEGIN
+  IF NEW.bank_account_id <> OLD.bank_account_id OR NEW.method <> OLD.method
+    OR ((NEW.check_date <> OLD.check_date OR NEW.ledger_date <> OLD.ledger_date)
+      AND EXISTS (SELECT 1 FROM payment p WHERE p.batch_id = OLD.id)) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L6: the batch has its numbers, its days stand';
+  END IF;
+END//
+CREATE TRIGGER account_goes_on BEFORE UPDATE ON bank_account FOR EACH ROW
+BEGIN
+  IF NEW.next_number < OLD.next_number OR NEW.first_number <> OLD.first_number
+    OR NEW.next_file_serial < OLD.next_file_serial OR NEW.currency <> OLD.currency
+    OR NEW.cash_account_id <> OLD.cash_account_id THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L3: numbers of an account go on only';
+  END IF;
+END//
+DELIMITER ;
+
+REVOKE UPDATE ON payment FROM ${appUser};
+GRANT UPDATE (posted_entry_id, void_entry_id, taken_out_at, taken_out_by, taken_out_why, version) ON payment TO ${appUser};
+REVOKE UPDATE ON check_number FROM ${appUser};
+GRANT UPDATE (state, payment_id, explanation, state_date, steps, version) ON check_number TO ${appUser};
+REVOKE UPDATE ON document FROM ${appUser};
+GRANT UPDATE (answer, answer_why, answered_at, answered_by, version) ON document TO ${appUser};
+REVOKE UPDATE ON bank_event FROM ${appUser};
+GRANT UPDATE (file_id, never_reported, version) ON bank_event TO ${appUser};
+REVOKE UPDATE ON bank_file FROM ${appUser};
+GRANT UPDATE (state, answered_at, answered_by, answer_note, version) ON bank_file TO ${appUser};
+REVOKE UPDATE ON period_lock FROM ${appUser};
+GRANT UPDATE (unlocked_at, unlocked_by, unlock_reason) ON period_lock TO ${appUser};

@@ -314,6 +314,70 @@ class ApprovalTest {
                 .single();
     }
 
+    /** As if proposed and confirmed by a second person in time to be in force today. */
+    private static void routesOfToday(Http ruth, String note, String content) {
+        Http.Answer proposed = ruth.post(
+                "/api/routes", "{\"from\": \"2026-11-13\", \"note\": \"" + note + "\", \"content\": " + content + "}");
+        assertThat(proposed.status()).as(proposed.body()).isEqualTo(200);
+        App.asRoot("UPDATE approval_policy SET in_force_from = '2026-11-12', confirmed_on = '2026-11-11',"
+                + " confirmed_at = NOW(), confirmed_by = (SELECT id FROM person WHERE sign_in = 'joss')"
+                + " WHERE confirmed_by IS NULL");
+    }
+
+    /** Routes are proposed by one, confirmed by another, and in force from the next day at the earliest. */
+    @Test
+    void routesTakeTwoPeopleAndANight() {
+        Http ruth = Http.signedIn("ruth");
+        JsonNode content =
+                JSON.readTree(ruth.get("/api/routes").body()).get("kept").get(0).get("content");
+        ruth.post("/api/routes", "{\"from\": \"2026-11-20\", \"note\": \"two\", \"content\": " + content + "}");
+        JsonNode proposed =
+                JSON.readTree(ruth.get("/api/routes").body()).get("kept").get(0);
+        assertThat(proposed.get("state").asString()).isEqualTo("PROPOSED");
+        String confirm = "/api/routes/" + proposed.get("id").asLong() + "/confirm";
+        assertThat(ruth.post(confirm, "{}").body()).contains("second-person");
+        assertThat(Http.signedIn("joss").post(confirm, "{}").status()).isEqualTo(200);
+        assertThat(JSON.readTree(ruth.get("/api/routes").body())
+                        .get("kept")
+                        .get(0)
+                        .get("state")
+                        .asString())
+                .isEqualTo("LATER");
+    }
+
+    /** Whoever entered, brought in or released an invoice of a batch prepared it, too (law L7). */
+    @Test
+    void everyHandOnAnInvoiceIsAHandInItsBatch() {
+        InvoiceId invoice = invoice(FOUNDRY, "74.11");
+        leveltally.server.invoices.Invoices invoices = bean(leveltally.server.invoices.Invoices.class);
+        invoices.hold(App.tomas(), invoice, "short delivery");
+        invoices.hold(ines(), invoice, "wrong price, too");
+        assertThatThrownBy(() -> invoices.release(ines(), invoice, "settled")).hasMessageContaining("Only whoever set");
+        invoices.release(ruth(), invoice, "the rest came");
+        BatchId batch = sent(invoice);
+        assertThat(bean(leveltally.server.batches.Batches.class).hands(batch))
+                .contains(ines().person(), ruth().person());
+        assertThatThrownBy(() -> approvals.approve(ruth(), batch, approvals.seen(batch)))
+                .hasMessageContaining("entered, brought in or released an invoice");
+        assertThatThrownBy(() -> App.jdbc()
+                        .sql(
+                                "INSERT INTO approval (id, batch_id, round, step, person_id, on_behalf_of, outcome, reason, at,"
+                                        + " business_date) VALUES (-1, ?, 0, 1, ?, ?, 'APPROVED', '', NOW(), '2026-11-12')")
+                        .params(
+                                batch.value(),
+                                ruth().person().value(),
+                                ruth().person().value())
+                        .update())
+                .hasMessageContaining("L7: nobody approves what they prepared");
+        approvals.approve(maren(), batch, approvals.seen(batch));
+        invoices.hold(ines(), invoice, "once more");
+        assertThatThrownBy(() ->
+                        invoices.release(App.actor("maren", leveltally.core.people.Role.CONTROLLER), invoice, "fine"))
+                .hasMessageContaining("You approved the payment");
+        invoices.release(ines(), invoice, "fine");
+        drafting.withdraw(ines(), batch, version(batch));
+    }
+
     @Test
     void aChangedPolicyNeverTouchesABatchUnderWay() {
         Http ruth = Http.signedIn("ruth");
@@ -326,11 +390,7 @@ class ApprovalTest {
                 """;
         assertThat(ruth.post("/api/routes/check", strict).body()).contains("can never be completed");
         BatchId batch = sent(invoice(FOUNDRY, "72.83"));
-        assertThat(ruth.post(
-                                "/api/routes",
-                                "{\"from\": \"2026-11-12\", \"note\": \"try\", \"content\": " + strict + "}")
-                        .status())
-                .isEqualTo(200);
+        routesOfToday(ruth, "try", strict);
         BatchId late = App.draft(invoice(FOUNDRY, "73.89"));
         try {
             assertThatThrownBy(() -> approvals.send(ines(), late, version(late)))
@@ -338,10 +398,9 @@ class ApprovalTest {
             App.approve(batch);
             assertThat(state(batch)).isEqualTo(BatchState.APPROVED);
         } finally {
-            String back = "{\"from\": \"2026-11-12\", \"note\": \"back\", \"content\": " + before + "}";
-            assertThat(ruth.post("/api/routes", back).status()).isEqualTo(200);
+            routesOfToday(ruth, "back", before.toString());
         }
-        assertThat(ruth.post("/api/routes", "{\"from\": \"2026-11-11\", \"note\": \"x\", \"content\": " + before + "}")
+        assertThat(ruth.post("/api/routes", "{\"from\": \"2026-11-12\", \"note\": \"x\", \"content\": " + before + "}")
                         .body())
                 .contains("past-date");
         approvals.send(ines(), late, version(late));

@@ -21,10 +21,13 @@ final class Http {
     }
 
     static Http signedIn(String name) {
+        return signedIn(name, DemoPassword.VALUE);
+    }
+
+    static Http signedIn(String name, String password) {
         Http http = new Http();
         http.get("/api/session/door");
-        Answer in =
-                http.post("/api/session", "{\"signIn\":\"" + name + "\",\"password\":\"" + DemoPassword.VALUE + "\"}");
+        Answer in = http.post("/api/session", "{\"signIn\":\"" + name + "\",\"password\":\"" + password + "\"}");
         if (in.status() != 200) {
             throw new IllegalStateException(in.body());
         }

@@ -67,13 +67,9 @@ class MarksTest {
                         new RemitTo(name, List.of(address, "Skerrow 4" + count)),
                         "4" + count,
                         bank);
-        bean(VendorChanges.class)
-                .confirmAll(
-                        ruth(),
-                        bean(VendorChanges.class).waiting().stream()
-                                .filter(change -> change.vendor() == id.value())
-                                .map(VendorChanges.Told::id)
-                                .toList());
+        bean(VendorChanges.class).waiting().stream()
+                .filter(change -> change.vendor() == id.value())
+                .forEach(change -> bean(VendorChanges.class).confirm(ruth(), change.id(), bank));
         return name;
     }
 
@@ -220,7 +216,7 @@ class MarksTest {
                         new VendorChanges.Wanted(
                                 at, vendor, List.of("12 New Quay", "Skerrow"), "41000", true, null, "a letter"));
         assertThat(marks(invoice(vendor, "88.23"))).isEmpty();
-        bean(VendorChanges.class).confirm(ruth(), change);
+        bean(VendorChanges.class).confirm(ruth(), change, null);
         List<Mark> marks = marks(invoice(vendor, "88.27"));
         assertThat(kinds(marks)).containsExactly(MarkKind.CHANGED_PAYEE);
         Fact.Change fact = (Fact.Change) marks.get(0).facts().get(0);

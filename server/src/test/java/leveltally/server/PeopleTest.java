@@ -26,10 +26,69 @@ class PeopleTest {
                         + password + "\", \"roles\": [" + roles + "]}");
     }
 
+    private static final String OWN = "a-quay-full-of-lanterns";
+
+    /** Somebody new who has signed in once and chosen a password of their own. */
     private String added(String roles) {
         String signIn = "nell" + count++;
         assertThat(add(signIn, DemoPassword.VALUE, roles).status()).isEqualTo(200);
+        Http first = Http.signedIn(signIn);
+        assertThat(first.get("/api/work").body()).contains("change-password");
+        assertThat(first.post(
+                                "/api/session/password",
+                                "{\"old\": \"" + DemoPassword.VALUE + "\", \"password\": \"" + OWN + "\"}")
+                        .status())
+                .isEqualTo(200);
         return signIn;
+    }
+
+    private JsonNode waiting(String name) {
+        return JSON.readTree(joss.get("/api/people/changes").body())
+                .valueStream()
+                .filter(one -> one.get("name").asString().equals(name))
+                .reduce((a, b) -> b)
+                .orElseThrow();
+    }
+
+    /** A role that lets money out, and the password of who holds one, take a second person. */
+    @Test
+    void suchRolesAndPasswordsAreGivenByTwo() {
+        String signIn = added("\"CLERK\"");
+        assertThat(change(member(signIn), "\"CLERK\", \"APPROVER\"").status()).isEqualTo(200);
+        assertThat(member(signIn).get("roles").toString()).doesNotContain("APPROVER");
+        long change = waiting("Nell Sandvik").get("id").asLong();
+        assertThat(joss.post("/api/people/changes/" + change + "/confirm", "{}").body())
+                .contains("second-person");
+        Http ruth = Http.signedIn("ruth");
+        assertThat(ruth.post("/api/people/changes/" + change + "/confirm", "{}").status())
+                .isEqualTo(200);
+        assertThat(member(signIn).get("roles").toString()).contains("APPROVER");
+        long id = member(signIn).get("id").asLong();
+        String fresh = "a-basin-full-of-buoys";
+        assertThat(joss.post("/api/people/" + id + "/password", "{\"password\": \"" + fresh + "\"}")
+                        .status())
+                .isEqualTo(200);
+        assertThatThrownBy(() -> Http.signedIn(signIn, fresh)).hasMessageContaining("do not fit");
+        long password = waiting("Nell Sandvik").get("id").asLong();
+        assertThat(ruth.post("/api/people/changes/" + password + "/confirm", "{}")
+                        .status())
+                .isEqualTo(200);
+        assertThat(Http.signedIn(signIn, fresh).get("/api/work").body()).contains("change-password");
+        assertThat(at(member(signIn), "disable").status()).isEqualTo(200);
+    }
+
+    /** Behind the services, too. */
+    @Test
+    void theDatabaseTakesSuchARoleFromTwoPeopleOnly() throws SQLException {
+        String signIn = added("\"CLERK\"");
+        long id = member(signIn).get("id").asLong();
+        try (Connection application = App.DATABASE.application()) {
+            assertThatThrownBy(() -> application
+                            .createStatement()
+                            .executeUpdate("INSERT INTO person_role VALUES (" + id + ", 'CONTROLLER')"))
+                    .hasMessageContaining("L7: such a role is given by two people");
+        }
+        assertThat(at(member(signIn), "disable").status()).isEqualTo(200);
     }
 
     private JsonNode member(String signIn) {
@@ -56,18 +115,18 @@ class PeopleTest {
     @Test
     void whoIsAddedMaySignInAndWhoIsDisabledIsOutAtOnce() {
         String signIn = added("\"CLERK\"");
-        Http nell = Http.signedIn(signIn);
+        Http nell = Http.signedIn(signIn, OWN);
         assertThat(nell.get("/api/work").status()).isEqualTo(200);
-        assertThat(member(signIn).get("sessions").asInt()).isOne();
+        assertThat(member(signIn).get("sessions").asInt()).isPositive();
         // roles count from the next request on
         assertThat(nell.get("/api/people").body()).contains("needs the role administrator");
         assertThat(change(member(signIn), "\"AUDITOR\"").status()).isEqualTo(200);
         assertThat(nell.get("/api/trail/deeds").status()).isEqualTo(200);
         assertThat(at(member(signIn), "disable").status()).isEqualTo(200);
         assertThat(nell.get("/api/work").status()).isIn(401, 403);
-        assertThatThrownBy(() -> Http.signedIn(signIn)).hasMessageContaining("do not fit");
+        assertThatThrownBy(() -> Http.signedIn(signIn, OWN)).hasMessageContaining("do not fit");
         assertThat(at(member(signIn), "enable").status()).isEqualTo(200);
-        assertThat(Http.signedIn(signIn).get("/api/work").status()).isEqualTo(200);
+        assertThat(Http.signedIn(signIn, OWN).get("/api/work").status()).isEqualTo(200);
     }
 
     @ParameterizedTest
@@ -88,7 +147,7 @@ class PeopleTest {
         String signIn = added("\"CLERK\"");
         assertThat(add(signIn, DemoPassword.VALUE, "\"CLERK\"").body()).contains("sign-in-taken");
         JsonNode seen = member(signIn);
-        assertThat(change(seen, "\"APPROVER\"").status()).isEqualTo(200);
+        assertThat(change(seen, "\"AUDITOR\"").status()).isEqualTo(200);
         assertThat(change(seen, "\"CLERK\"").body()).contains("changed-meanwhile");
         assertThat(change(member(signIn), "").body()).contains("no-role");
         assertThat(at(member(signIn), "disable").status()).isEqualTo(200);
@@ -100,7 +159,7 @@ class PeopleTest {
         assertThat(change(self, "\"ADMINISTRATOR\", \"CLERK\"").body()).contains("own-roles");
         assertThat(at(self, "disable").body()).contains("own-roles");
         String second = added("\"ADMINISTRATOR\"");
-        Http other = Http.signedIn(second);
+        Http other = Http.signedIn(second, OWN);
         String body = "{\"version\": " + self.get("version").asLong() + "}";
         assertThat(other.post("/api/people/" + self.get("id").asLong() + "/disable", body)
                         .status())
@@ -147,10 +206,10 @@ class PeopleTest {
     @Test
     void sessionsAreListedAndEnded() {
         String signIn = added("\"CLERK\"");
-        Http here = Http.signedIn(signIn);
-        Http there = Http.signedIn(signIn);
+        Http here = Http.signedIn(signIn, OWN);
+        Http there = Http.signedIn(signIn, OWN);
         JsonNode sessions = JSON.readTree(here.get("/api/session/all").body());
-        assertThat(sessions).hasSize(2);
+        assertThat(sessions).hasSize(3);
         JsonNode other = sessions.valueStream()
                 .filter(one -> !one.get("current").asBoolean())
                 .findFirst()
@@ -165,7 +224,7 @@ class PeopleTest {
                 .contains("wrong-password");
         assertThat(here.post(
                                 "/api/session/password",
-                                "{\"old\": \"" + DemoPassword.VALUE + "\", \"password\": \"a-harbour-full-of-gulls\"}")
+                                "{\"old\": \"" + OWN + "\", \"password\": \"a-harbour-full-of-gulls\"}")
                         .status())
                 .isEqualTo(200);
         assertThatThrownBy(() -> Http.signedIn(signIn)).hasMessageContaining("do not fit");

@@ -63,6 +63,8 @@ class VendorChangeTest {
                 "a call to their known number");
     }
 
+    private static final BankDetails TYPED = BankDetails.typed("990044105", ACCOUNT);
+
     private long proposed(String vendor, String account) {
         return changes.propose(tomas(), App.vendor(vendor), bank(vendor, account));
     }
@@ -75,12 +77,18 @@ class VendorChangeTest {
                 .isZero();
         Actor both = new Actor(
                 tomas().person(), "Tomas", Set.of(Role.CLERK, Role.CONTROLLER), App.TODAY, Instant.now(), "test");
-        assertThatThrownBy(() -> changes.confirm(both, change)).hasMessageContaining("You proposed this change");
-        assertThatThrownBy(() -> changes.confirm(ines(), change)).hasMessageContaining("needs the role controller");
+        assertThatThrownBy(() -> changes.confirm(both, change, TYPED)).hasMessageContaining("You proposed this change");
+        assertThatThrownBy(() -> changes.confirm(ines(), change, TYPED))
+                .hasMessageContaining("needs the role controller");
         assertThatThrownBy(() -> changes.takeBack(ines(), change)).hasMessageContaining("Somebody else proposed");
         assertThatThrownBy(() -> proposed(vendor, "770031")).hasMessageContaining("waits already");
-        changes.confirm(ruth(), change);
-        assertThatThrownBy(() -> changes.confirm(ruth(), change)).hasMessageContaining("does not wait any more");
+        // the second types the account again, unseen, and both must agree
+        assertThatThrownBy(() -> changes.confirm(ruth(), change, null)).hasMessageContaining("Type the account number");
+        assertThatThrownBy(() -> changes.confirm(ruth(), change, BankDetails.typed("990044105", "770031004416")))
+                .hasMessageContaining("not the account that was proposed");
+        assertThatThrownBy(() -> changes.confirmAll(ruth(), List.of(change))).hasMessageContaining("one by one");
+        changes.confirm(ruth(), change, TYPED);
+        assertThatThrownBy(() -> changes.confirm(ruth(), change, TYPED)).hasMessageContaining("does not wait any more");
         assertThatThrownBy(() -> proposed(vendor, ACCOUNT)).hasMessageContaining("has already");
         VendorChanges.Told told = changes.of(App.vendor(vendor)).get(0);
         assertThat(told.afterBank()).isEqualTo("routing 990044105, account ••••4417");
@@ -105,16 +113,13 @@ class VendorChangeTest {
         String vendor = "Heron Street Stationers";
         BatchId batch = App.approved(App.invoice(vendor, "31.07"), App.invoice("Pelorus Charts", "31.13"));
         long change = proposed(vendor, "880200419");
-        assertThat(changes.confirm(ruth(), change)).contains("Test batch");
-        long next = App.nextNumber();
-        assertThatThrownBy(() -> App.numbered(batch))
-                .hasMessageContaining(vendor + ": its bank details changed after the payment was sent")
-                .hasMessageNotContaining("Pelorus");
-        assertThat(App.nextNumber()).isEqualTo(next);
-        bean(leveltally.server.printing.Turns.class)
-                .current(App.operations())
-                .ifPresent(turn ->
-                        bean(leveltally.server.printing.Turns.class).giveBack(ines(), App.operations(), turn.serial()));
+        assertThat(changes.confirm(ruth(), change, BankDetails.typed("990044105", "880200419")))
+                .contains("Test batch");
+        assertThat(bean(leveltally.server.printing.Printing.class).behind(batch).values())
+                .extracting(leveltally.server.printing.Printing.Behind::why)
+                .singleElement()
+                .asString()
+                .contains(vendor + ": its bank details changed after the payment was sent");
         // taken out of the approval and sent again it is marked, and who changed the vendor does not approve
         bean(Drafting.class)
                 .takeOut(

@@ -10,7 +10,8 @@ import leveltally.core.people.PersonId;
 import leveltally.core.vendors.TwoPeople;
 
 /**
- * Who may answer a step (law L7): nobody approves what they prepared or changed, nor two steps of one route, nor a payment
+ * Who may answer a step (law L7): nobody approves what they prepared or changed (entering, bringing in or releasing an
+ * invoice of it included), nor two steps of one route, nor a payment
  * to a vendor whose data they changed lately; and a deputy acts under the same separations, their own and those of whom
  * they stand in for.
  *
@@ -70,7 +71,9 @@ public record Answering(
     private void refuseOwnWork(PersonId person) {
         if (hands.contains(person)) {
             throw Refusal.notAllowed(
-                    "own-work", "You prepared or changed this batch, so somebody else must approve it.");
+                    "own-work",
+                    "You prepared or changed this batch, or entered, brought in or released an invoice of it, so somebody "
+                            + "else must approve it.");
         }
     }
 

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import leveltally.core.money.Money;
 
@@ -47,6 +48,12 @@ public record BankFile(List<String> records, byte[] bytes, List<Finding> finding
     public static BankFile of(Layout layout, About about, List<Item> items) {
         Writer writer = new Writer(layout, about, items);
         return writer.write();
+    }
+
+    /** The records of a file as its bytes hold them. */
+    public static List<String> records(Layout layout, byte[] content) {
+        String text = new String(content, Charset.forName(layout.encoding()));
+        return text.isEmpty() ? List.of() : List.of(text.split(Pattern.quote(layout.lineEnd())));
     }
 
     private static final class Writer {

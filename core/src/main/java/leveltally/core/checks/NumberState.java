@@ -35,6 +35,11 @@ public enum NumberState {
         return words;
     }
 
+    /** The states a number in this one can reach in one step. */
+    public Set<NumberState> next() {
+        return ALLOWED.getOrDefault(this, Set.of());
+    }
+
     /** True while the number is what pays its payment; a payment has at most one such number. */
     public boolean isLive() {
         return this == TAKEN || this == PRINTED || this == OUTSTANDING || this == STOPPED || this == CLEARED;
@@ -42,7 +47,7 @@ public enum NumberState {
 
     /** @throws Refusal when a number in this state cannot become {@code next} */
     public NumberState to(NumberState next, long number) {
-        if (!ALLOWED.getOrDefault(this, Set.of()).contains(next)) {
+        if (!next().contains(next)) {
             throw Refusal.conflict(
                     "wrong-number-state",
                     "Check " + number + " is " + words + ", so it cannot become " + next.words

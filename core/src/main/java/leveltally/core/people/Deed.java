@@ -24,8 +24,9 @@ public enum Deed {
     EDIT_BATCH("make or change a batch", CLERK),
     SEND_BATCH("send a batch for approval", CLERK),
     APPROVE("approve or send back a batch", APPROVER, CONTROLLER),
-    SET_ROUTES("set the routes of approval", CONTROLLER),
-    NAME_DEPUTY("name a deputy", APPROVER, CONTROLLER),
+    SET_ROUTES("propose the routes of approval", CONTROLLER),
+    CONFIRM_ROUTES("confirm or refuse routes of approval", CONTROLLER, ADMINISTRATOR),
+    NAME_DEPUTY("name a deputy", APPROVER, CONTROLLER, ADMINISTRATOR),
     PRINT("print checks", CLERK),
     POST("post payments", CLERK),
     VOID_CHECK("void a check", CLERK),
@@ -36,6 +37,7 @@ public enum Deed {
     RUN_PROOF("run the proof", CLERK, APPROVER, CONTROLLER, AUDITOR, ADMINISTRATOR),
     RETRY_MAIL("send mail again", CONTROLLER, ADMINISTRATOR),
     CHANGE_PEOPLE("add, change and disable people", ADMINISTRATOR),
+    CONFIRM_PEOPLE("confirm or refuse roles and passwords others gave", CONTROLLER, ADMINISTRATOR),
     OWN_SESSION("see and end one's own sessions", CLERK, APPROVER, CONTROLLER, AUDITOR, ADMINISTRATOR);
 
     private final String words;

@@ -30,44 +30,47 @@ public record LevelStrip(List<Tally> tallies, List<Vial> vials) {
     /** @param amount null when the batch has not reached this step: empty, not zero */
     public record Tally(Step step, int count, @Nullable Money amount) {}
 
-    /** What stands between two neighbours. */
+    /** What stands between two neighbours; {@code UNEVEN} when their sums agree and single payments do not. */
     public enum Bubble {
         EMPTY,
         LEVEL,
+        UNEVEN,
         SHORT,
         OVER
     }
 
     /**
      * @param difference how far the right tally is from the left one; null while one of them is empty
+     * @param payments on how many payments the two differ
      */
-    public record Vial(Bubble bubble, @Nullable Money difference) {}
+    public record Vial(Bubble bubble, @Nullable Money difference, int payments) {}
 
     public LevelStrip {
         tallies = List.copyOf(tallies);
         vials = List.copyOf(vials);
     }
 
-    public static LevelStrip of(List<Tally> tallies) {
+    /** @param differing for each two neighbours, on how many payments they differ */
+    public static LevelStrip of(List<Tally> tallies, List<Integer> differing) {
         List<Vial> vials = new ArrayList<>();
         for (int i = 1; i < tallies.size(); i++) {
-            vials.add(between(tallies.get(i - 1).amount(), tallies.get(i).amount()));
+            vials.add(between(tallies.get(i - 1).amount(), tallies.get(i).amount(), differing.get(i - 1)));
         }
         return new LevelStrip(tallies, vials);
     }
 
-    private static Vial between(@Nullable Money left, @Nullable Money right) {
+    private static Vial between(@Nullable Money left, @Nullable Money right, int differing) {
         if (left == null || right == null) {
-            return new Vial(Bubble.EMPTY, null);
+            return new Vial(Bubble.EMPTY, null, 0);
         }
         Money difference = right.minus(left);
         if (difference.isZero()) {
-            return new Vial(Bubble.LEVEL, difference);
+            return new Vial(differing == 0 ? Bubble.LEVEL : Bubble.UNEVEN, difference, differing);
         }
-        return new Vial(difference.isNegative() ? Bubble.SHORT : Bubble.OVER, difference);
+        return new Vial(difference.isNegative() ? Bubble.SHORT : Bubble.OVER, difference, differing);
     }
 
     public boolean isLevel() {
-        return vials.stream().noneMatch(vial -> vial.bubble() == Bubble.SHORT || vial.bubble() == Bubble.OVER);
+        return vials.stream().allMatch(vial -> vial.bubble() == Bubble.EMPTY || vial.bubble() == Bubble.LEVEL);
     }
 }

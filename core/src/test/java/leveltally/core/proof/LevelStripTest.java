@@ -16,7 +16,16 @@ class LevelStripTest {
         for (int i = 0; i < amounts.length; i++) {
             tallies.add(new Tally(Step.values()[i], 1, amounts[i] == null ? null : usd(amounts[i])));
         }
-        return LevelStrip.of(tallies);
+        return LevelStrip.of(tallies, List.of(0, 0, 0, 0));
+    }
+
+    @Test
+    void oneHundredOverAndOneHundredShortIsNotLevel() {
+        Tally lines = new Tally(Step.LINES, 2, usd("500"));
+        Tally payments = new Tally(Step.PAYMENTS, 2, usd("500"));
+        LevelStrip strip = LevelStrip.of(List.of(lines, payments), List.of(2));
+        assertThat(strip.vials()).containsExactly(new LevelStrip.Vial(Bubble.UNEVEN, usd("0"), 2));
+        assertThat(strip.isLevel()).isFalse();
     }
 
     @Test

@@ -16,6 +16,8 @@ import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.WorkIds;
+import leveltally.server.mail.Letter;
+import leveltally.server.mail.Outbox;
 import leveltally.server.people.People;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -27,9 +29,11 @@ public class Deputies {
     private final JdbcClient jdbc;
     private final WorkIds ids;
     private final People people;
+    private final Outbox outbox;
     private final AuditTrail audit;
 
-    Deputies(JdbcClient jdbc, WorkIds ids, People people, AuditTrail audit) {
+    Deputies(JdbcClient jdbc, WorkIds ids, People people, Outbox outbox, AuditTrail audit) {
+        this.outbox = outbox;
         this.jdbc = jdbc;
         this.ids = ids;
         this.people = people;
@@ -67,13 +71,17 @@ public class Deputies {
         return new Roster(all, standsIn);
     }
 
-    /** Names a deputy: for oneself, or, as a controller, for anybody. */
+    /** Names a deputy: for oneself, or, as an administrator, for anybody; nobody makes a deputy of themselves. */
     @Transactional
     public void name(Actor by, PersonId person, PersonId deputy, LocalDate from, LocalDate until) {
         by.mayDo(Deed.NAME_DEPUTY);
-        if (!person.equals(by.person()) && !by.roles().contains(Role.CONTROLLER)) {
+        if (!person.equals(by.person()) && !by.roles().contains(Role.ADMINISTRATOR)) {
             throw Refusal.notAllowed(
-                    "not-yours", "You name deputies for yourself; a controller names them for others.");
+                    "not-yours", "You name deputies for yourself; an administrator names them for others.");
+        }
+        if (deputy.equals(by.person())) {
+            throw Refusal.notAllowed(
+                    "own-deputy", "Nobody makes themselves a deputy. The person you would stand in for names you.");
         }
         if (person.equals(deputy)) {
             throw Refusal.invalidField(
@@ -108,6 +116,16 @@ public class Deputies {
                         by.person().value(),
                         Timestamp.from(by.now()))
                 .update();
+        outbox.put(
+                List.of(person, deputy),
+                new Letter(
+                        standing + " stands in for " + who,
+                        List.of(by.name() + " named " + standing + " to stand in for " + who + " at approval, from "
+                                + Dates.inWords(from) + " to " + Dates.inWords(until) + "."),
+                        List.of(),
+                        "Look at the deputies",
+                        "/deputies"),
+                by.now());
         audit.record(
                 by,
                 "name deputy",
@@ -133,8 +151,8 @@ public class Deputies {
                 .filter(one -> one.id() == id && !one.ended())
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound("no-deputy", "This deputy ended already. Look at the list again."));
-        if (named.personId() != by.person().value() && !by.roles().contains(Role.CONTROLLER)) {
-            throw Refusal.notAllowed("not-yours", "You end your own deputies; a controller ends those of others.");
+        if (named.personId() != by.person().value() && !by.roles().contains(Role.ADMINISTRATOR)) {
+            throw Refusal.notAllowed("not-yours", "You end your own deputies; an administrator ends those of others.");
         }
         jdbc.sql("UPDATE deputy SET ended_at = ?, version = version + 1 WHERE id = ? AND ended_at IS NULL")
                 .params(Timestamp.from(by.now()), id)

@@ -40,8 +40,9 @@ public class Policies {
             Set.of(),
             List.of(Step.of("Approval", Takers.of(Role.APPROVER), 1)))));
     private static final String KEPT =
-            "SELECT a.id, a.in_force_from, a.content, a.note, p.name, a.made_at FROM approval_policy a"
-                    + " JOIN person p ON p.id = a.made_by";
+            "SELECT a.id, a.in_force_from, a.content, a.note, p.name, a.made_at, q.name, a.confirmed_on"
+                    + " FROM approval_policy a JOIN person p ON p.id = a.made_by"
+                    + " LEFT JOIN person q ON q.id = a.confirmed_by";
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -63,13 +64,22 @@ public class Policies {
     /** @param id null before any was kept: then one approver is asked */
     record InForce(@Nullable Long id, Policy policy) {}
 
-    /** A set of routes as it was kept. */
-    record Kept(long id, LocalDate from, PolicyContent content, String note, String madeBy, Instant madeAt) {}
+    /** A set of routes as it was proposed; {@code confirmedBy} is null while it waits for a second person. */
+    record Kept(
+            long id,
+            LocalDate from,
+            PolicyContent content,
+            String note,
+            String madeBy,
+            Instant madeAt,
+            @Nullable String confirmedBy,
+            @Nullable LocalDate confirmedOn) {}
 
     @Transactional(readOnly = true)
     InForce on(LocalDate day) {
-        return jdbc.sql(KEPT + " WHERE a.in_force_from <= ? ORDER BY a.in_force_from DESC, a.id DESC LIMIT 1")
-                .param(day)
+        return jdbc.sql(KEPT + " WHERE a.in_force_from <= :day AND a.confirmed_on < :day"
+                        + " ORDER BY a.in_force_from DESC, a.id DESC LIMIT 1")
+                .param("day", day)
                 .query((r, n) -> kept(r))
                 .optional()
                 .map(kept -> new InForce(kept.id(), kept.content().policy()))
@@ -91,19 +101,45 @@ public class Policies {
                 json.readValue(r.getString(3), PolicyContent.class),
                 r.getString(4),
                 r.getString(5),
-                r.getTimestamp(6).toInstant());
+                r.getTimestamp(6).toInstant(),
+                r.getString(7),
+                r.getObject(8, LocalDate.class));
     }
 
-    /** Keeps a set of routes; batches under way are not touched. */
+    /** Agrees to a set of routes somebody else proposed; it is in force from its day, and not before tomorrow. */
     @Transactional
-    public void keep(Actor by, LocalDate from, String note, PolicyContent content) {
+    public void confirm(Actor by, long id) {
+        by.mayDo(Deed.CONFIRM_ROUTES);
+        record Proposed(long by, String note, boolean confirmed) {}
+        Proposed proposed = jdbc.sql(
+                        "SELECT made_by, note, confirmed_by IS NOT NULL FROM approval_policy WHERE id = ? FOR UPDATE")
+                .param(id)
+                .query((r, n) -> new Proposed(r.getLong(1), r.getString(2), r.getBoolean(3)))
+                .optional()
+                .orElseThrow(() -> Refusal.notFound("no-routes", "There is no such set of routes. Look again."));
+        if (proposed.confirmed()) {
+            throw Refusal.conflict("confirmed-already", "Somebody agreed to these routes already. Look again.");
+        }
+        if (proposed.by() == by.person().value()) {
+            throw Refusal.notAllowed(
+                    "second-person", "You proposed these routes, so somebody else must agree to them.");
+        }
+        jdbc.sql("UPDATE approval_policy SET confirmed_by = ?, confirmed_at = ?, confirmed_on = ? WHERE id = ?")
+                .params(by.person().value(), Timestamp.from(by.now()), by.today(), id)
+                .update();
+        audit.record(by, "confirm routes", "routes", Map.of("set", id, "note", proposed.note()));
+    }
+
+    /** Proposes a set of routes; a second person confirms it. Batches under way are not touched. */
+    @Transactional
+    public long propose(Actor by, LocalDate from, String note, PolicyContent content) {
         by.mayDo(Deed.SET_ROUTES);
         check(by.today(), content);
-        if (from.isBefore(by.today())) {
+        if (!from.isAfter(by.today())) {
             throw Refusal.invalidField(
                     "past-date",
                     "from",
-                    "Routes come in force today or later: what was sent before keeps the route it was sent on.");
+                    "Routes come in force tomorrow at the earliest, after a second person agreed. Choose a later day.");
         }
         if (note.isBlank()) {
             throw Refusal.invalidField("note-missing", "note", "Say why the routes change, for whoever asks later.");
@@ -122,7 +158,7 @@ public class Policies {
                 .update();
         audit.record(
                 by,
-                "set routes",
+                "propose routes",
                 "routes",
                 Map.of(
                         "from",
@@ -133,6 +169,7 @@ public class Policies {
                         words(before.policy()),
                         "after",
                         words(content.policy())));
+        return id;
     }
 
     private static List<String> words(Policy policy) {

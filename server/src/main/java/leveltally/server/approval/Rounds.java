@@ -239,7 +239,7 @@ class Rounds {
 
     private Map<Long, Set<PersonId>> hands(List<Long> ids) {
         Map<Long, Set<PersonId>> hands = new HashMap<>();
-        jdbc.sql("SELECT batch_id, person_id FROM batch_hand WHERE batch_id IN (:ids)")
+        jdbc.sql("SELECT batch_id, person_id FROM hand WHERE batch_id IN (:ids)")
                 .param("ids", ids)
                 .query((ResultSet r) -> {
                     hands.computeIfAbsent(r.getLong(1), none -> new HashSet<>()).add(new PersonId(r.getLong(2)));

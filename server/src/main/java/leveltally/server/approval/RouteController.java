@@ -24,6 +24,7 @@ import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -59,7 +60,14 @@ class RouteController {
     /** {@code state} is NOW, LATER or PAST. */
     @Schema(requiredProperties = {"id", "from", "content", "note", "madeBy", "madeAt", "state"})
     record KeptRoutes(
-            long id, LocalDate from, PolicyContent content, String note, String madeBy, Instant madeAt, String state) {}
+            long id,
+            LocalDate from,
+            PolicyContent content,
+            String note,
+            String madeBy,
+            Instant madeAt,
+            @Nullable String confirmedBy,
+            String state) {}
 
     @Schema(requiredProperties = {"kind", "words"})
     record MarkChoice(String kind, String words) {}
@@ -102,19 +110,36 @@ class RouteController {
                                 one.note(),
                                 one.madeBy(),
                                 one.madeAt(),
-                                now != null && one.id() == now
-                                        ? "NOW"
-                                        : one.from().isAfter(by.today()) ? "LATER" : "PAST"))
+                                one.confirmedBy(),
+                                state(one, now, by.today())))
                         .toList(),
                 java.util.Arrays.stream(MarkKind.values())
                         .map(kind -> new MarkChoice(kind.name(), kind.words()))
                         .toList());
     }
 
+    private static String state(Policies.Kept one, @Nullable Long now, LocalDate today) {
+        LocalDate confirmed = one.confirmedOn();
+        if (confirmed == null) {
+            return "PROPOSED";
+        }
+        if (now != null && one.id() == now) {
+            return "NOW";
+        }
+        return one.from().isAfter(today) || !confirmed.isBefore(today) ? "LATER" : "PAST";
+    }
+
     @PostMapping
     @Needs(Deed.SET_ROUTES)
-    void keep(Actor by, @Valid @RequestBody KeepRoutes wanted) {
-        policies.keep(by, wanted.from(), wanted.note(), wanted.content());
+    void propose(Actor by, @Valid @RequestBody KeepRoutes wanted) {
+        policies.propose(by, wanted.from(), wanted.note(), wanted.content());
+    }
+
+    /** A second person agrees to a set somebody else proposed. */
+    @PostMapping("/{id}/confirm")
+    @Needs(Deed.CONFIRM_ROUTES)
+    void confirm(Actor by, @PathVariable long id) {
+        policies.confirm(by, id);
     }
 
     @PostMapping("/check")

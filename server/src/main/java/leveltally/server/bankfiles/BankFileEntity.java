@@ -2,12 +2,14 @@ package leveltally.server.bankfiles;
 
 import jakarta.persistence.*;
 import java.time.Instant;
+import org.hibernate.annotations.DynamicUpdate;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
 
 /** A file made for the bank; its bytes never change. */
 @Entity
+@DynamicUpdate
 @Table(name = "bank_file")
 class BankFileEntity {
     @Id

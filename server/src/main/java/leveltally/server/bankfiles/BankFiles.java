@@ -3,8 +3,11 @@ package leveltally.server.bankfiles;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import leveltally.core.Refusal;
 import leveltally.core.Sha256;
 import leveltally.core.bankfiles.BankFile;
@@ -229,6 +232,61 @@ public class BankFiles {
                 new BankFile.About(account.routingNumber(), account.accountNumber(), account.currency(), today, serial);
         List<BankFile.Item> items = waiting.stream().map(Waiting::item).toList();
         return new Draft(account, layout, waiting, BankFile.of(layout, about, items));
+    }
+
+    /**
+     * Reads every file the bank may go by, byte by byte, against the payments as they are (law L5).
+     *
+     * @return a sentence for each record that says something else
+     */
+    @Transactional(readOnly = true)
+    public List<String> untrueRecords() {
+        List<String> findings = new ArrayList<>();
+        jdbc.sql("SELECT id FROM bank_file WHERE state <> 'REFUSED' ORDER BY id")
+                .query(Long.class)
+                .list()
+                .forEach(id -> findings.addAll(untrueRecords(row(id))));
+        return findings;
+    }
+
+    private List<String> untrueRecords(BankFileEntity file) {
+        BankAccount account = accounts.get(new BankAccountId(file.bankAccountId));
+        Layout layout = json.readValue(entities.find(LayoutEntity.class, file.layoutId).definition, Layout.class);
+        List<BankFile.Item> paid = jdbc.sql("""
+                        SELECT e.kind, n.number, p.amount_minor, p.currency,
+                          CASE WHEN e.kind = 'ISSUE' THEN p.check_date ELSE e.event_date END, p.payee
+                        FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id
+                        JOIN check_number n ON n.id = e.check_number_id JOIN payment p ON p.id = n.payment_id
+                        WHERE x.file_id = :file ORDER BY x.position
+                        """)
+                .param("file", file.id)
+                .query((r, n) -> new BankFile.Item(
+                        BankFile.Item.Kind.valueOf(r.getString(1)),
+                        r.getLong(2),
+                        Money.ofMinor(r.getLong(3), r.getString(4)),
+                        r.getObject(5, LocalDate.class),
+                        r.getString(6)))
+                .list();
+        var about = new BankFile.About(
+                account.routingNumber(),
+                account.accountNumber(),
+                account.currency(),
+                LocalDate.ofInstant(file.madeAt, ZoneOffset.UTC),
+                file.serial);
+        List<String> written = BankFile.records(layout, file.content);
+        List<String> reckoned = BankFile.of(layout, about, paid).records();
+        if (written.size() != reckoned.size()) {
+            return List.of("Bank file " + file.serial + " has " + written.size() + " records, its events make "
+                    + reckoned.size());
+        }
+        int first = layout.header().isEmpty() ? 0 : 1;
+        return IntStream.range(0, paid.size())
+                .filter(i -> !written.get(first + i).equals(reckoned.get(first + i)))
+                .mapToObj(i -> "Bank file " + file.serial + ", row " + (i + 1) + ": it says “"
+                        + written.get(first + i).strip() + "”, the payment of check "
+                        + paid.get(i).number() + " says “"
+                        + reckoned.get(first + i).strip() + "”")
+                .toList();
     }
 
     private static long layoutOf(BankAccount account) {

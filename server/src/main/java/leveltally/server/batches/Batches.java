@@ -178,8 +178,8 @@ public class Batches {
         return digests;
     }
 
-    /** The claims in the order that decides the numbers; two statements, whatever their number. */
-    @Transactional(readOnly = true)
+    /** The claims in the order that decides the numbers; two statements, whatever their number. Rows that fit no claim are told, they end no reading. */
+    @Transactional(readOnly = true, noRollbackFor = IllegalArgumentException.class)
     public List<Claim> claims(BatchId id) {
         return views(claimRows(id));
     }
@@ -254,10 +254,10 @@ public class Batches {
                 .single();
     }
 
-    /** Everyone who prepared or changed it (law L7). */
+    /** Everyone who prepared or changed it, or entered, brought in or released an invoice of it (law L7). */
     @Transactional(readOnly = true)
     public Set<PersonId> hands(BatchId id) {
-        return new HashSet<>(jdbc.sql("SELECT person_id FROM batch_hand WHERE batch_id = :batch")
+        return new HashSet<>(jdbc.sql("SELECT person_id FROM hand WHERE batch_id = :batch")
                 .param("batch", id.value())
                 .query((r, n) -> new PersonId(r.getLong(1)))
                 .list());

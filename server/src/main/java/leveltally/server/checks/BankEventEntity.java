@@ -2,10 +2,12 @@ package leveltally.server.checks;
 
 import jakarta.persistence.*;
 import java.time.LocalDate;
+import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** What the bank must hear of a check (law L5): waiting, in one file, or closed. */
 @Entity
+@DynamicUpdate
 @Table(name = "bank_event")
 class BankEventEntity {
     @Id

@@ -3,10 +3,12 @@ package leveltally.server.checks;
 import jakarta.persistence.*;
 import java.time.LocalDate;
 import leveltally.core.checks.NumberState;
+import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** One number of one series; it exists once and is never deleted (law L3). */
 @Entity
+@DynamicUpdate
 @Table(name = "check_number")
 class CheckNumberEntity {
     @Id

@@ -3,10 +3,12 @@ package leveltally.server.checks;
 import jakarta.persistence.*;
 import java.time.Instant;
 import java.time.LocalDate;
+import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** A claim that took a number; what it posts and undoes hangs on it. */
 @Entity
+@DynamicUpdate
 @Table(name = "payment")
 class PaymentEntity {
     @Id

@@ -65,9 +65,9 @@ class DemoApproval {
         StepContent approval = new StepContent("Approval", Role.APPROVER, List.of(), 1, 24, 48, List.of(ruth));
         StepContent second = new StepContent("Second approval", null, all, 1, 24, 0, List.of());
         StepContent two = new StepContent("Two approvers", Role.APPROVER, List.of(), 2, 8, 24, List.of(ruth));
-        policies.keep(
+        long routes = policies.propose(
                 stage.cast().on(first, "ruth"),
-                first,
+                first.plusDays(1),
                 "as agreed with the auditors for the new year",
                 new PolicyContent(List.of(
                         new RouteContent("Everyday", List.of(), List.of(), List.of(), List.of(), List.of(approval)),
@@ -85,6 +85,7 @@ class DemoApproval {
                                 List.of(),
                                 List.of(MarkKind.CHANGED_PAYEE, MarkKind.ONE_TIME),
                                 List.of(two)))));
+        policies.confirm(stage.cast().on(first, "joss"), routes);
     }
 
     private static List<LimitContent> limits(String usd, String eur) {
@@ -115,6 +116,7 @@ class DemoApproval {
 
     /** One vendor's bank details changed last week; another's move waits for a second person. */
     private void newBankDetails(DemoCompany.Stage stage) {
+        BankDetails bank = BankDetails.typed("990044105", "330019204417");
         VendorId turnstone = stage.vendors().get(DemoVendors.NEW_BANK_DETAILS);
         long change = changes.propose(
                 stage.cast().on(LocalDate.of(2026, 11, 5), "ines"),
@@ -123,9 +125,9 @@ class DemoApproval {
                         turnstone,
                         DemoVendors.NEW_BANK_DETAILS,
                         List.of("17 Slipway Road", "Skerrow 41025"),
-                        BankDetails.typed("990044105", "330019204417"),
+                        bank,
                         "a letter of 3 Nov, confirmed by a call to their known number"));
-        changes.confirm(stage.cast().on(LocalDate.of(2026, 11, 6), "ruth"), change);
+        changes.confirm(stage.cast().on(LocalDate.of(2026, 11, 6), "ruth"), change, bank);
         VendorId bakehouse = stage.vendors().get("Kelp & Barley Bakehouse");
         changes.propose(
                 stage.cast().on(LocalDate.of(2026, 11, 11), "ines"),

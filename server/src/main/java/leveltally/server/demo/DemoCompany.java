@@ -234,6 +234,14 @@ class DemoCompany {
                             ? BankDetails.typed("990073053", "77003118" + number)
                             : null;
             VendorId id = vendors.add(by, vendor, remitTo, postal, bank);
+            if (bank != null) {
+                // the second person types the account again
+                for (VendorChanges.Told waiting : changes.waiting()) {
+                    if (waiting.vendor() == id.value()) {
+                        changes.confirm(second, waiting.id(), bank);
+                    }
+                }
+            }
             if (DemoVendors.TWO_ADDRESSES.contains(seed.name())) {
                 changes.propose(
                         by,

@@ -83,6 +83,10 @@ class InvoiceEntity {
     @Nullable
     String holdReason;
 
+    /** Who set the hold first; null when it is not held. */
+    @Nullable
+    Long heldBy;
+
     @Version
     long version;
 }

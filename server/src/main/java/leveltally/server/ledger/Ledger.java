@@ -187,6 +187,11 @@ public class Ledger {
                 .query(Long.class)
                 .optional()
                 .orElse(null);
+        lock.settlements = jdbc.sql("SELECT COUNT(*) FROM settlement WHERE ledger_date BETWEEN :from AND :to")
+                .param("from", month.atDay(1))
+                .param("to", month.atEndOfMonth())
+                .query(Integer.class)
+                .single();
         entities.persist(lock);
         entities.flush();
         jdbc.sql("""

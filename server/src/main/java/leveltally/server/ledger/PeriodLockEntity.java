@@ -2,10 +2,12 @@ package leveltally.server.ledger;
 
 import jakarta.persistence.*;
 import java.time.Instant;
+import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** One lock of a period, and its end. */
 @Entity
+@DynamicUpdate
 @Table(name = "period_lock")
 class PeriodLockEntity {
     @Id
@@ -28,4 +30,7 @@ class PeriodLockEntity {
 
     @Nullable
     Long lastEntryId;
+
+    /** how many settlements lay in the month when it was locked */
+    int settlements;
 }

@@ -30,6 +30,7 @@ class ActorInRequests implements WebMvcConfigurer {
     }
 
     private static final String ACTOR = ActorInRequests.class.getName();
+    private static final String MUST_CHANGE = ACTOR + ".mustChange";
 
     private final People people;
     private final Settings settings;
@@ -65,6 +66,7 @@ class ActorInRequests implements WebMvcConfigurer {
         Actor actor = new Actor(
                 person.id(), person.name(), person.roles(), settings.today(), Instant.now(), request.getRemoteAddr());
         request.setAttribute(ACTOR, actor);
+        request.setAttribute(MUST_CHANGE, person.mustChangePassword());
         return actor;
     }
 
@@ -82,7 +84,12 @@ class ActorInRequests implements WebMvcConfigurer {
             if (needs == null) {
                 throw Refusal.notAllowed("no-right", "Nobody has been given the right to do this.");
             }
-            actor(request).mayDo(needs.value());
+            Actor actor = actor(request);
+            if (Boolean.TRUE.equals(request.getAttribute(MUST_CHANGE))) {
+                throw Refusal.notAllowed(
+                        "change-password", "Somebody else set your password. Change it first, then go on.");
+            }
+            actor.mayDo(needs.value());
             return true;
         }
     }

@@ -17,6 +17,7 @@ import leveltally.core.people.Passwords;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.frame.Settings;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -32,9 +33,16 @@ public class People {
     private final PasswordEncoder passwords;
     private final CommonPasswords common;
     private final AuditTrail audit;
+    private final Settings settings;
     private final String nobodysHash;
 
-    People(EntityManager entities, PasswordEncoder passwords, CommonPasswords common, AuditTrail audit) {
+    People(
+            EntityManager entities,
+            PasswordEncoder passwords,
+            CommonPasswords common,
+            AuditTrail audit,
+            Settings settings) {
+        this.settings = settings;
         this.entities = entities;
         this.passwords = passwords;
         this.common = common;
@@ -43,7 +51,8 @@ public class People {
     }
 
     /** A person as others may see them. */
-    public record Person(PersonId id, String signIn, String name, String email, Set<Role> roles) {}
+    public record Person(
+            PersonId id, String signIn, String name, String email, Set<Role> roles, boolean mustChangePassword) {}
 
     @Transactional
     public PersonId add(String signIn, String name, String email, String password, Set<Role> roles, boolean demo) {
@@ -82,9 +91,13 @@ public class People {
     }
 
     void setPassword(PersonEntity person, String password, Instant now) {
-        Passwords.check(password, person.signIn, person.name, common::include);
-        person.passwordHash = passwords.encode(password);
+        person.passwordHash = hash(person, password);
         person.passwordAt = now;
+    }
+
+    String hash(PersonEntity person, String password) {
+        Passwords.check(password, person.signIn, person.name, common::include);
+        return passwords.encode(password);
     }
 
     /** Changes one's own password; the old one is asked for again. */
@@ -96,21 +109,22 @@ public class People {
             throw Refusal.invalidField("wrong-password", "old", "This is not your present password. Type it again.");
         }
         setPassword(person, fresh, by.now());
+        person.mustChangePassword = false;
         audit.record(by, "change own password", "person " + person.id, Map.of());
     }
 
     @Transactional(readOnly = true)
     public boolean nobodyExists() {
-        return entities.createQuery("select count(p) from PersonEntity p", Long.class)
-                        .getSingleResult()
-                == 0;
+        return entities.createQuery("select p from PersonEntity p", PersonEntity.class)
+                .getResultStream()
+                .noneMatch(person -> settings.demo() || !person.demo);
     }
 
     /** Empty when nobody enabled has this id. */
     @Transactional(readOnly = true)
     public Optional<Person> find(PersonId id) {
         return Optional.ofNullable(entities.find(PersonEntity.class, id.value()))
-                .filter(person -> person.enabled)
+                .filter(this::mayEnter)
                 .map(People::view);
     }
 
@@ -128,6 +142,7 @@ public class People {
     public List<Person> enabled() {
         return entities.createQuery("select p from PersonEntity p where p.enabled order by p.name", PersonEntity.class)
                 .getResultStream()
+                .filter(this::mayEnter)
                 .map(People::view)
                 .toList();
     }
@@ -166,7 +181,7 @@ public class People {
                 .orElse(null);
         // an unknown name costs as long as a known one, so that nobody learns which names exist
         String hash = person == null ? nobodysHash : person.passwordHash;
-        boolean good = passwords.matches(password, hash) && person != null && person.enabled;
+        boolean good = passwords.matches(password, hash) && person != null && mayEnter(person);
         SignInAttempt attempt = new SignInAttempt();
         attempt.signIn = shortened(signIn);
         attempt.origin = origin;
@@ -184,11 +199,22 @@ public class People {
         return view(person);
     }
 
+    /** Made-up people exist in the demo only: their password is published. */
+    private boolean mayEnter(PersonEntity person) {
+        return person.enabled && (settings.demo() || !person.demo);
+    }
+
     private static String shortened(String signIn) {
         return signIn.substring(0, Math.min(40, signIn.length()));
     }
 
     private static Person view(PersonEntity person) {
-        return new Person(new PersonId(person.id), person.signIn, person.name, person.email, Set.copyOf(person.roles));
+        return new Person(
+                new PersonId(person.id),
+                person.signIn,
+                person.name,
+                person.email,
+                Set.copyOf(person.roles),
+                person.mustChangePassword);
     }
 }

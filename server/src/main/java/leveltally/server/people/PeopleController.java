@@ -29,8 +29,10 @@ class PeopleController {
     private final Staff staff;
     private final People people;
     private final Sessions sessions;
+    private final PersonChanges changes;
 
-    PeopleController(Staff staff, People people, Sessions sessions) {
+    PeopleController(Staff staff, People people, Sessions sessions, PersonChanges changes) {
+        this.changes = changes;
         this.staff = staff;
         this.people = people;
         this.sessions = sessions;
@@ -72,6 +74,46 @@ class PeopleController {
             @NotNull Set<@NotNull Role> roles) {}
 
     record AtVersion(long version) {}
+
+    /** {@code password} true for a password, false for roles. */
+    @Schema(requiredProperties = {"id", "person", "name", "password", "roles", "proposedBy", "mayDecide"})
+    record PersonChangeView(
+            long id,
+            long person,
+            String name,
+            boolean password,
+            Set<Role> roles,
+            String proposedBy,
+            boolean mayDecide) {}
+
+    /** Roles and passwords that wait for a second person. */
+    @GetMapping("/changes")
+    @Needs(Deed.CONFIRM_PEOPLE)
+    List<PersonChangeView> waiting(Actor by) {
+        return changes.waiting().stream()
+                .map(one -> new PersonChangeView(
+                        one.id(),
+                        one.person(),
+                        one.name(),
+                        one.password(),
+                        new TreeSet<>(one.roles()),
+                        one.proposedBy(),
+                        one.proposedById() != by.person().value()
+                                && one.person() != by.person().value()))
+                .toList();
+    }
+
+    @PostMapping("/changes/{id}/confirm")
+    @Needs(Deed.CONFIRM_PEOPLE)
+    void confirm(Actor by, @PathVariable long id) {
+        changes.confirm(by, id);
+    }
+
+    @PostMapping("/changes/{id}/refuse")
+    @Needs(Deed.CONFIRM_PEOPLE)
+    void refuse(Actor by, @PathVariable long id) {
+        changes.refuse(by, id);
+    }
 
     record NewPassword(@NotNull @Size(max = 200) String password) {}
 

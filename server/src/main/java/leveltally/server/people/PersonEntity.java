@@ -36,6 +36,9 @@ class PersonEntity {
     @Nullable
     Instant passwordAt;
 
+    /** Somebody else set the password, so it is changed at the next sign-in. */
+    boolean mustChangePassword;
+
     boolean enabled;
     boolean demo;
 

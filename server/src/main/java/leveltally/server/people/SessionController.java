@@ -49,8 +49,9 @@ class SessionController {
         this.audit = audit;
     }
 
-    @Schema(requiredProperties = {"personId", "name", "roles", "today", "demo"})
-    record SessionView(long personId, String name, Set<Role> roles, LocalDate today, boolean demo) {}
+    @Schema(requiredProperties = {"personId", "name", "roles", "today", "demo", "mustChangePassword"})
+    record SessionView(
+            long personId, String name, Set<Role> roles, LocalDate today, boolean demo, boolean mustChangePassword) {}
 
     @Schema(requiredProperties = {"signIn", "name", "roles"})
     record DemoPerson(String signIn, String name, Set<Role> roles) {}
@@ -175,6 +176,9 @@ class SessionController {
     }
 
     private SessionView view(Actor by) {
-        return new SessionView(by.person().value(), by.name(), new TreeSet<>(by.roles()), by.today(), settings.demo());
+        boolean mustChange =
+                people.find(by.person()).map(People.Person::mustChangePassword).orElse(false);
+        return new SessionView(
+                by.person().value(), by.name(), new TreeSet<>(by.roles()), by.today(), settings.demo(), mustChange);
     }
 }

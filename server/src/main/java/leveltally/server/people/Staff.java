@@ -26,9 +26,17 @@ public class Staff {
     private final JdbcClient jdbc;
     private final People people;
     private final Sessions sessions;
+    private final PersonChanges changes;
     private final AuditTrail audit;
 
-    Staff(EntityManager entities, JdbcClient jdbc, People people, Sessions sessions, AuditTrail audit) {
+    Staff(
+            EntityManager entities,
+            JdbcClient jdbc,
+            People people,
+            Sessions sessions,
+            PersonChanges changes,
+            AuditTrail audit) {
+        this.changes = changes;
         this.entities = entities;
         this.jdbc = jdbc;
         this.people = people;
@@ -71,15 +79,25 @@ public class Staff {
                 .toList();
     }
 
+    /** Adds a person; roles that let money out wait for a second person. */
     @Transactional
     public PersonId add(Actor by, String signIn, String name, String email, String password, Set<Role> roles) {
         by.mayDo(Deed.CHANGE_PEOPLE);
         Trust.checkRoles(by.person(), new PersonId(0), Set.of(), roles);
-        PersonId id = people.add(signIn, name, email, password, roles, false);
-        audit.record(by, "add person", subject(id.value()), Map.of("name", name.strip(), "roles", words(roles)));
+        Set<Role> byTwo = Trust.byTwo(roles);
+        Set<Role> now = new TreeSet<>(roles);
+        now.removeAll(byTwo);
+        PersonId id = people.add(signIn, name, email, password, now, false);
+        entities.find(PersonEntity.class, id.value()).mustChangePassword = true;
+        entities.flush();
+        audit.record(by, "add person", subject(id.value()), Map.of("name", name.strip(), "roles", words(now)));
+        if (!byTwo.isEmpty()) {
+            changes.propose(by, id, byTwo);
+        }
         return id;
     }
 
+    /** Changes a person; roles that let money out wait for a second person, all else holds at once. */
     @Transactional
     public void change(Actor by, PersonId id, long version, String name, String email, Set<Role> roles) {
         by.mayDo(Deed.CHANGE_PEOPLE);
@@ -90,13 +108,20 @@ public class Staff {
                 isAdministrator(person), person.enabled && roles.contains(Role.ADMINISTRATOR), others(id));
         String told = person.name + ", " + person.email + ", " + words(before);
         People.describe(person, name, email);
-        person.roles.retainAll(roles);
-        person.roles.addAll(roles);
+        Set<Role> byTwo = new TreeSet<>(Trust.byTwo(roles));
+        byTwo.removeAll(before);
+        Set<Role> now = new TreeSet<>(roles);
+        now.removeAll(byTwo);
+        person.roles.retainAll(now);
+        person.roles.addAll(now);
         audit.record(
                 by,
                 "change person",
                 subject(person.id),
-                Map.of("before", told, "after", person.name + ", " + person.email + ", " + words(roles)));
+                Map.of("before", told, "after", person.name + ", " + person.email + ", " + words(now)));
+        if (!byTwo.isEmpty()) {
+            changes.propose(by, id, byTwo);
+        }
     }
 
     /** Shuts a person out at once: their sessions end, and no password opens another. */
@@ -122,14 +147,24 @@ public class Staff {
         audit.record(by, "enable person", subject(person.id), Map.of("name", person.name));
     }
 
-    /** Gives a person a new password, to be told to them by another way; their sessions end. */
+    /**
+     * Gives a person a new password, to be told to them by another way: their sessions end, they change it at the next
+     * sign-in, and they are mailed. For whoever may let money out it waits for a second person.
+     */
     @Transactional
     public void setPassword(Actor by, PersonId id, String password) {
         by.mayDo(Deed.CHANGE_PEOPLE);
         PersonEntity person = lock(id, null);
-        people.setPassword(person, password, by.now());
-        sessions.endAll(id, null);
-        audit.record(by, "set password", subject(person.id), Map.of());
+        if (by.person().equals(id)) {
+            throw Refusal.notAllowed(
+                    "own-password", "Your own password you change at your own page, with the old one.");
+        }
+        String hash = people.hash(person, password);
+        if (!Trust.byTwo(person.roles).isEmpty()) {
+            changes.propose(by, id, hash);
+        } else {
+            changes.putPassword(by, person, hash);
+        }
     }
 
     /** Ends one session of a person. */
@@ -170,11 +205,11 @@ public class Staff {
                 .single();
     }
 
-    private static String subject(long id) {
+    static String subject(long id) {
         return "person " + id;
     }
 
-    private static String words(Set<Role> roles) {
+    static String words(Set<Role> roles) {
         return String.join(
                 ", ",
                 roles.stream()

@@ -2,10 +2,12 @@ package leveltally.server.printing;
 
 import jakarta.persistence.*;
 import java.time.Instant;
+import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** One rendering of one check, and what came of it. */
 @Entity
+@DynamicUpdate
 @Table(name = "document")
 class DocumentEntity {
     @Id

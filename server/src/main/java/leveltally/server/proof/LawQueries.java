@@ -1,8 +1,12 @@
 package leveltally.server.proof;
 
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import leveltally.core.checks.NumberState;
 import leveltally.core.proof.Law;
 
 /** For each law what is looked at, and the statements that find its breaches; each row is one finding in words. */
@@ -18,6 +22,9 @@ final class LawQueries {
                   ' minor units of ', COALESCE(l.currency, 'no line'))
                 FROM journal_entry e LEFT JOIN journal_line l ON l.entry_id = e.id
                 GROUP BY e.id, l.currency HAVING SUM(l.debit_minor) <> SUM(l.credit_minor) OR COUNT(l.id) < 2
+                """, """
+                SELECT CONCAT('Line ', l.id, ' belongs to entry ', l.entry_id, ', which is not there')
+                FROM journal_line l LEFT JOIN journal_entry e ON e.id = l.entry_id WHERE e.id IS NULL
                 """);
         put(Law.L2, "SELECT CONCAT(COUNT(*), ' invoices and credits') FROM invoice", """
                 SELECT CONCAT('Invoice ', i.id, ' (', i.reference, ') is open at ', i.open_minor, ' but its rows leave ',
@@ -31,23 +38,63 @@ final class LawQueries {
                     OVER (PARTITION BY i.id ORDER BY s.ledger_date) AS open_then
                   FROM invoice i JOIN settlement s ON s.invoice_id = i.id GROUP BY i.id, i.amount_minor, s.ledger_date) x
                 WHERE x.open_then < 0 OR x.open_then > x.amount_minor
+                """, """
+                SELECT CONCAT('Invoice ', i.id, ' (', i.reference, ') is of ', i.ledger_date, ' but settled on ', s.ledger_date)
+                FROM settlement s JOIN invoice i ON i.id = s.invoice_id WHERE s.ledger_date < i.ledger_date
+                """, """
+                SELECT CONCAT('Invoice ', i.id, ' (', i.reference, ') keeps ', i.discount_taken_minor, ' of discount and ',
+                  i.at_par_minor, ' at par, its rows say ', COALESCE(SUM(CASE WHEN s.kind = 'DISCOUNT' THEN s.amount_minor END), 0),
+                  ' and ', COALESCE(SUM(CASE WHEN s.kind NOT IN ('CASH', 'DISCOUNT') THEN s.amount_minor END), 0))
+                FROM invoice i LEFT JOIN settlement s ON s.invoice_id = i.id
+                GROUP BY i.id, i.reference, i.discount_taken_minor, i.at_par_minor
+                HAVING i.discount_taken_minor <> COALESCE(SUM(CASE WHEN s.kind = 'DISCOUNT' THEN s.amount_minor END), 0)
+                  OR i.at_par_minor <> COALESCE(SUM(CASE WHEN s.kind NOT IN ('CASH', 'DISCOUNT') THEN s.amount_minor END), 0)
+                """, """
+                SELECT CONCAT('Row ', s.id, ' of invoice ', s.invoice_id, ' does not mirror row ', o.id, ', which it undoes')
+                FROM settlement s JOIN settlement o ON o.id = s.reverses_id
+                WHERE o.reverses_id IS NOT NULL OR o.invoice_id <> s.invoice_id OR o.kind <> s.kind OR o.currency <> s.currency
+                  OR o.amount_minor <> -s.amount_minor OR o.ledger_date > s.ledger_date
                 """);
-        put(Law.L3, "SELECT CONCAT(COUNT(*), ' numbers') FROM check_number", """
+        put(
+                Law.L3,
+                "SELECT CONCAT(COUNT(*), ' numbers') FROM check_number",
+                """
                 SELECT CONCAT(x.name, ': no trace of the numbers between ', x.before_gap, ' and ', x.number) FROM (
                   SELECT a.name, n.number, COALESCE(LAG(n.number)
                     OVER (PARTITION BY a.id, n.prefix, n.stock ORDER BY n.number), a.first_number - 1) AS before_gap
                   FROM check_number n JOIN bank_account a ON a.id = n.bank_account_id WHERE n.origin <> 'OUTSIDE') x
                 WHERE x.number <> x.before_gap + 1
-                """, """
+                """,
+                """
                 SELECT CONCAT(a.name, ': the next number is ', a.next_number, ', the last one kept ',
                   COALESCE(MAX(n.number), a.first_number - 1))
                 FROM bank_account a LEFT JOIN check_number n ON n.bank_account_id = a.id AND n.origin <> 'OUTSIDE'
                 GROUP BY a.id, a.name, a.next_number, a.first_number
                 HAVING a.next_number <> COALESCE(MAX(n.number), a.first_number - 1) + 1
-                """, """
-                SELECT CONCAT('Number ', n.number, ' is ', LOWER(n.state), ' but its history ends ', LOWER(e.to_state))
-                FROM check_number n JOIN number_event e ON e.check_number_id = n.id AND e.step = n.steps
-                WHERE n.state <> e.to_state
+                """,
+                """
+                SELECT CONCAT('Number ', n.number, ' is ', LOWER(n.state), ' but its history ',
+                  COALESCE(CONCAT('ends ', LOWER(e.to_state)), 'has no end'))
+                FROM check_number n LEFT JOIN number_event e ON e.check_number_id = n.id AND e.step = n.steps
+                WHERE e.id IS NULL OR n.state <> e.to_state
+                  OR n.steps <> (SELECT COUNT(*) FROM number_event h WHERE h.check_number_id = n.id)
+                """,
+                """
+                SELECT CONCAT('Number ', x.number, ' went from ', LOWER(x.came_from), ' to ', LOWER(x.to_state))
+                FROM (SELECT n.number, h.to_state, COALESCE(LAG(h.to_state)
+                    OVER (PARTITION BY h.check_number_id ORDER BY h.step), 'NOWHERE') AS came_from
+                  FROM number_event h JOIN check_number n ON n.id = h.check_number_id) x
+                WHERE CONCAT(x.came_from, ' ', x.to_state) NOT IN (%s)
+                """.formatted(allowedSteps()),
+                """
+                SELECT CONCAT('Number ', n.number, ' is ', LOWER(n.state), ' but its payment ', COALESCE(p.id, 'is missing'),
+                  CASE WHEN p.void_entry_id IS NOT NULL THEN ' is undone' WHEN p.posted_entry_id IS NOT NULL THEN ' is posted'
+                    WHEN p.id IS NOT NULL THEN ' is not posted' ELSE '' END)
+                FROM check_number n LEFT JOIN payment p ON p.id = n.payment_id
+                WHERE (n.state IN ('OUTSTANDING', 'STOPPED', 'CLEARED')
+                    AND (p.posted_entry_id IS NULL OR p.void_entry_id IS NOT NULL))
+                  OR (n.state = 'VOIDED' AND p.void_entry_id IS NULL)
+                  OR (n.state IN ('TAKEN', 'PRINTED') AND (p.id IS NULL OR p.posted_entry_id IS NOT NULL))
                 """);
         put(Law.L4, "SELECT CONCAT(COUNT(*), ' payments') FROM payment", """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is ', p.amount_minor, ', its lines come to ',
@@ -70,6 +117,17 @@ final class LawQueries {
                 SELECT CONCAT('Check ', n.number, ' shows ', d.amount_minor, ', its payment is ', p.amount_minor)
                 FROM document d JOIN payment p ON p.id = d.payment_id JOIN check_number n ON n.id = d.check_number_id
                 WHERE d.amount_minor <> p.amount_minor OR d.currency <> p.currency
+                """, """
+                SELECT CONCAT('Entry ', x.id, ' undoes entry ', x.reverses_id, ' but for ', ABS(SUM(x.net)), ' on ', n.code)
+                FROM (SELECT e.id, e.reverses_id, l.account_id, l.currency, l.debit_minor - l.credit_minor AS net
+                    FROM journal_entry e JOIN journal_line l ON l.entry_id IN (e.id, e.reverses_id)
+                    WHERE e.reverses_id IS NOT NULL) x JOIN ledger_account n ON n.id = x.account_id
+                GROUP BY x.id, x.reverses_id, n.code, x.currency HAVING SUM(x.net) <> 0
+                """, """
+                SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is undone by entry ', p.void_entry_id,
+                  ', which undoes another')
+                FROM payment p JOIN journal_entry e ON e.id = p.void_entry_id
+                WHERE p.posted_entry_id IS NULL OR NOT e.reverses_id <=> p.posted_entry_id
                 """);
         put(Law.L5, "SELECT CONCAT(COUNT(*), ' bank events') FROM bank_event", """
                 SELECT CONCAT('The ', LOWER(e.kind), ' of check ', n.number, ' stands in a refused or unknown file')
@@ -97,6 +155,12 @@ final class LawQueries {
                 """, """
                 SELECT CONCAT('Bank file ', f.serial, ' is not what it was when it was made')
                 FROM bank_file f WHERE SHA2(f.content, 256) <> f.content_hash
+                """, """
+                SELECT CONCAT('The ', LOWER(e.kind), ' of check ', n.number, ' says ', e.payee, ', ', e.amount_minor, ', ',
+                  e.event_date, ', its payment ', p.payee, ', ', p.amount_minor, ', ', p.check_date)
+                FROM bank_event e JOIN check_number n ON n.id = e.check_number_id LEFT JOIN payment p ON p.id = n.payment_id
+                WHERE p.id IS NULL OR BINARY e.payee <> BINARY p.payee OR e.amount_minor <> p.amount_minor
+                  OR e.currency <> p.currency OR (e.kind = 'ISSUE' AND e.event_date <> p.check_date)
                 """);
         put(Law.L6, "SELECT CONCAT(COUNT(*), ' payments') FROM payment", """
                 SELECT CONCAT('The payment to ', MAX(p.payee), ' in batch ', p.batch_id, ' has ',
@@ -120,7 +184,7 @@ final class LawQueries {
                 """
                 SELECT CONCAT(p.name, ' approved batch ', a.batch_id, ', which was prepared or changed by ', h.name)
                 FROM approval a JOIN person p ON p.id = a.person_id
-                JOIN (SELECT k.batch_id, k.person_id, q.name FROM batch_hand k JOIN person q ON q.id = k.person_id) h
+                JOIN (SELECT k.batch_id, k.person_id, q.name FROM hand k JOIN person q ON q.id = k.person_id) h
                   ON h.batch_id = a.batch_id AND h.person_id IN (a.person_id, a.on_behalf_of)
                 JOIN batch b ON b.id = a.batch_id AND b.approval_round = a.round WHERE a.outcome = 'APPROVED'
                 """,
@@ -146,6 +210,15 @@ final class LawQueries {
                 WHERE v.state = 'CONFIRMED' AND (v.decided_by IS NULL OR v.decided_by = v.proposed_by)
                 """,
                 """
+                SELECT CONCAT('The ', LOWER(c.what), ' of ', p.name, ' were given by one person alone')
+                FROM person_change c JOIN person p ON p.id = c.person_id WHERE c.state = 'CONFIRMED'
+                  AND (c.decided_by IS NULL OR c.decided_by IN (c.proposed_by, c.person_id))
+                """,
+                """
+                SELECT CONCAT('Routes ', r.id, ' were made and confirmed by one person alone') FROM approval_policy r
+                WHERE r.confirmed_by = r.made_by AND r.confirmed_at <> r.made_at
+                """,
+                """
                 SELECT CONCAT('The address of ', n.name, ' is not what two people agreed on')
                 FROM remit_to t JOIN vendor n ON n.id = t.vendor_id
                 JOIN vendor_change v ON v.id = (SELECT MAX(w.id) FROM vendor_change w
@@ -167,6 +240,21 @@ final class LawQueries {
                 SELECT CONCAT('Entry ', e.id, ' was written into ', k.month, ' while it was locked')
                 FROM period_lock k JOIN journal_entry e ON e.month = k.month AND e.made_at > k.locked_at
                   AND (k.unlocked_at IS NULL OR e.made_at < k.unlocked_at)
+                """, """
+                SELECT CONCAT(k.month, ': ', n.code, ' had no line at the lock and has ', SUM(l.debit_minor), ' / ',
+                  SUM(l.credit_minor))
+                FROM period_lock k JOIN journal_entry e ON e.month = k.month JOIN journal_line l ON l.entry_id = e.id
+                JOIN ledger_account n ON n.id = l.account_id
+                LEFT JOIN period_total t ON t.lock_id = k.id AND t.account_id = l.account_id AND t.currency = l.currency
+                WHERE k.unlocked_at IS NULL AND t.lock_id IS NULL GROUP BY k.id, k.month, n.code, l.currency
+                """, """
+                SELECT CONCAT(k.month, ': ', COUNT(s.id), ' settlements are dated in it, ', k.settlements, ' were at the lock')
+                FROM period_lock k LEFT JOIN settlement s ON s.ledger_date
+                  BETWEEN CONCAT(k.month, '-01') AND LAST_DAY(CONCAT(k.month, '-01'))
+                WHERE k.unlocked_at IS NULL GROUP BY k.id, k.month, k.settlements HAVING COUNT(s.id) <> k.settlements
+                """, """
+                SELECT CONCAT('Row ', s.id, ' of invoice ', s.invoice_id, ' is of ', s.ledger_date, ', its entry of ', e.ledger_date)
+                FROM settlement s JOIN journal_entry e ON e.id = s.entry_id WHERE e.ledger_date <> s.ledger_date
                 """);
         put(Law.L9, "SELECT CONCAT(COUNT(*), ' reservations') FROM reservation", """
                 SELECT CONCAT('Invoice ', l.reference, ' stands in ', COUNT(*), ' live claims')
@@ -184,39 +272,36 @@ final class LawQueries {
                 SELECT CONCAT('Invoice ', r.invoice_id, ' is still reserved by batch ', b.id, ', which is ', LOWER(b.state))
                 FROM reservation r JOIN batch b ON b.id = r.batch_id WHERE b.state IN ('POSTED', 'WITHDRAWN')
                 """);
-        String balances = """
-                FROM (SELECT l.account_id, l.currency, %1$s AS month, SUM(l.credit_minor - l.debit_minor) AS balance
-                  FROM journal_line l JOIN journal_entry e ON e.id = l.entry_id
-                  JOIN ledger_account a ON a.id = l.account_id AND a.kind = 'PAYABLES' %2$s
-                  GROUP BY l.account_id, l.currency, %1$s) x
-                JOIN ledger_account n ON n.id = x.account_id
-                """;
         put(
                 Law.L11,
                 "SELECT CONCAT(COUNT(*), ' open, and every period end') FROM invoice WHERE open_minor > 0",
-                "SELECT CONCAT(n.code, ' ', x.currency, ': the ledger says ', x.balance, ', open invoices less credits ',"
-                        + " COALESCE(o.open, 0)) "
-                        + balances.formatted("'now'", "")
-                        + """
-                        LEFT JOIN (SELECT payables_account_id, currency,
-                            SUM(CASE WHEN kind = 'CREDIT' THEN -open_minor ELSE open_minor END) AS open
-                            FROM invoice GROUP BY payables_account_id, currency) o
-                          ON o.payables_account_id = x.account_id AND o.currency = x.currency
-                        WHERE x.balance <> COALESCE(o.open, 0)
-                        """,
-                "SELECT CONCAT(n.code, ' ', x.currency, ' at the end of ', x.month, ': the ledger says ', x.balance,"
-                        + " ', open invoices less credits ', o.open) "
-                        + balances.formatted("m.month", "JOIN period m ON e.month <= m.month")
-                        + """
-                        JOIN (SELECT i.payables_account_id, i.currency, m.month, SUM(
-                              (CASE WHEN i.kind = 'CREDIT' THEN -1 ELSE 1 END) * (i.amount_minor - COALESCE(
-                                (SELECT SUM(s.amount_minor) FROM settlement s WHERE s.invoice_id = i.id
-                                  AND s.ledger_date <= LAST_DAY(CONCAT(m.month, '-01'))), 0))) AS open
-                            FROM invoice i JOIN period m ON i.ledger_date <= LAST_DAY(CONCAT(m.month, '-01'))
-                            GROUP BY i.payables_account_id, i.currency, m.month) o
-                          ON o.payables_account_id = x.account_id AND o.currency = x.currency AND o.month = x.month
-                        WHERE x.balance <> o.open
-                        """);
+                """
+                SELECT CONCAT(n.code, ' ', x.currency, ': the ledger says ', SUM(x.ledger), ', open invoices less credits ',
+                  SUM(x.open))
+                FROM (SELECT l.account_id, l.currency, l.credit_minor - l.debit_minor AS ledger, 0 AS open
+                    FROM journal_line l JOIN ledger_account a ON a.id = l.account_id AND a.kind = 'PAYABLES'
+                  UNION ALL SELECT payables_account_id, currency, 0,
+                    CASE WHEN kind = 'CREDIT' THEN -open_minor ELSE open_minor END FROM invoice) x
+                JOIN ledger_account n ON n.id = x.account_id
+                GROUP BY n.code, x.currency HAVING SUM(x.ledger) <> SUM(x.open)
+                """,
+                """
+                SELECT CONCAT(n.code, ' ', x.currency, ' at the end of ', x.month, ': the ledger says ', x.ledger,
+                  ', open invoices less credits ', x.open)
+                FROM (SELECT y.account_id, y.currency, y.month,
+                    SUM(SUM(y.ledger)) OVER (PARTITION BY y.account_id, y.currency ORDER BY y.month) AS ledger,
+                    SUM(SUM(y.open)) OVER (PARTITION BY y.account_id, y.currency ORDER BY y.month) AS open
+                  FROM (SELECT l.account_id, l.currency, e.month, l.credit_minor - l.debit_minor AS ledger, 0 AS open
+                      FROM journal_line l JOIN journal_entry e ON e.id = l.entry_id
+                      JOIN ledger_account a ON a.id = l.account_id AND a.kind = 'PAYABLES'
+                    UNION ALL SELECT i.payables_account_id, i.currency, DATE_FORMAT(i.ledger_date, '%Y-%m'), 0,
+                      CASE WHEN i.kind = 'CREDIT' THEN -i.amount_minor ELSE i.amount_minor END FROM invoice i
+                    UNION ALL SELECT i.payables_account_id, i.currency, DATE_FORMAT(s.ledger_date, '%Y-%m'), 0,
+                      CASE WHEN i.kind = 'CREDIT' THEN s.amount_minor ELSE -s.amount_minor END
+                      FROM settlement s JOIN invoice i ON i.id = s.invoice_id) y
+                  GROUP BY y.account_id, y.currency, y.month) x
+                JOIN ledger_account n ON n.id = x.account_id WHERE x.ledger <> x.open
+                """);
         put(
                 Law.L12,
                 "SELECT CONCAT(COUNT(*), ' electronic payments') FROM payment p JOIN batch b ON b.id = p.batch_id"
@@ -228,6 +313,15 @@ final class LawQueries {
     }
 
     private LawQueries() {}
+
+    /** Every step a number may take, as core has them, from nowhere on. */
+    private static String allowedSteps() {
+        Stream<String> births =
+                Stream.of(NumberState.TAKEN, NumberState.UNACCOUNTED).map(born -> "'NOWHERE " + born + "'");
+        Stream<String> steps = Arrays.stream(NumberState.values())
+                .flatMap(from -> from.next().stream().map(to -> "'" + from + " " + to + "'"));
+        return Stream.concat(births, steps).collect(Collectors.joining(", "));
+    }
 
     private static void put(Law law, String looked, String... breaches) {
         ALL.put(law, new Queries(looked, List.of(breaches)));

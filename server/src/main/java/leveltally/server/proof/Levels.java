@@ -1,9 +1,13 @@
 package leveltally.server.proof;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.money.Money;
 import leveltally.core.proof.LevelStrip;
@@ -27,30 +31,36 @@ public class Levels {
                     "SELECT COUNT(*), COALESCE(SUM(l.cash_minor), 0) FROM claim_line l JOIN standing_claim c ON c.id = l.claim_id"
                             + " WHERE c.batch_id = :batch",
             Step.PAYMENTS,
-                    "SELECT COUNT(*), COALESCE(SUM(COALESCE(p.amount_minor, c.amount_minor)), 0)"
-                            + " FROM standing_claim c LEFT JOIN payment p ON p.claim_id = c.id WHERE c.batch_id = :batch",
+                    "SELECT COUNT(x.amount), COALESCE(SUM(x.amount), 0) FROM (SELECT CASE WHEN NOT EXISTS ("
+                            + "SELECT 1 FROM payment q WHERE q.batch_id = b.id) THEN c.amount_minor"
+                            + " ELSE p.amount_minor END AS amount FROM standing_claim c JOIN batch b ON b.id = c.batch_id"
+                            + " LEFT JOIN payment p ON p.claim_id = c.id WHERE c.batch_id = :batch) x",
             Step.ON_PAPER,
                     "SELECT COUNT(*), COALESCE(SUM(d.amount_minor), 0) FROM document d JOIN print_run r ON r.id = d.run_id"
-                            + " WHERE r.batch_id = :batch AND d.answer = 'GOOD'",
+                            + " JOIN payment p ON p.id = d.payment_id AND p.taken_out_at IS NULL"
+                            + " WHERE r.batch_id = :batch AND d.kind = 'CHECK' AND d.answer = 'GOOD'",
             Step.LEDGER,
                     "SELECT COUNT(*), COALESCE(SUM(l.credit_minor), 0) FROM journal_entry e"
                             + " JOIN journal_line l ON l.entry_id = e.id JOIN batch b ON b.id = e.batch_id"
                             + " JOIN bank_account a ON a.id = b.bank_account_id AND a.cash_account_id = l.account_id"
                             + " WHERE e.batch_id = :batch AND e.kind = 'PAYMENT'",
             Step.TOLD_THE_BANK,
-                    "SELECT COUNT(*), COALESCE(SUM(v.amount_minor), 0) FROM bank_event v JOIN bank_file f ON f.id = v.file_id"
-                            + " WHERE v.batch_id = :batch AND v.kind = 'ISSUE' AND f.state <> 'REFUSED'");
+                    "SELECT COUNT(*), COALESCE(SUM(v.amount_minor), 0) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id"
+                            + " JOIN bank_file f ON f.id = x.file_id WHERE v.batch_id = :batch AND v.kind = 'ISSUE'"
+                            + " AND f.state <> 'REFUSED'");
 
     /** Per claim what each tally holds of it; the rows behind a vial that is off centre. */
     private static final String PER_CLAIM = """
             SELECT c.payee, n.number,
-              (SELECT SUM(l.cash_minor) FROM claim_line l WHERE l.claim_id = c.id) AS LINES,
-              COALESCE(p.amount_minor, c.amount_minor) AS PAYMENTS,
-              (SELECT SUM(d.amount_minor) FROM document d WHERE d.payment_id = p.id AND d.answer = 'GOOD') AS ON_PAPER,
+              (SELECT SUM(l.cash_minor) FROM claim_line l WHERE l.claim_id = c.id) AS `LINES`,
+              CASE WHEN EXISTS (SELECT 1 FROM payment q WHERE q.batch_id = c.batch_id) THEN p.amount_minor
+                ELSE c.amount_minor END AS PAYMENTS,
+              (SELECT SUM(d.amount_minor) FROM document d WHERE d.payment_id = p.id AND d.kind = 'CHECK'
+                 AND d.answer = 'GOOD') AS ON_PAPER,
               (SELECT SUM(l.credit_minor) FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id
                  AND l.account_id = a.cash_account_id WHERE e.payment_id = p.id AND e.kind = 'PAYMENT') AS LEDGER,
-              (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file f ON f.id = v.file_id
-                 AND f.state <> 'REFUSED' JOIN check_number m ON m.id = v.check_number_id
+              (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id
+                 JOIN bank_file f ON f.id = x.file_id AND f.state <> 'REFUSED' JOIN check_number m ON m.id = v.check_number_id
                  WHERE m.payment_id = p.id AND v.kind = 'ISSUE') AS TOLD_THE_BANK
             FROM standing_claim c JOIN batch b ON b.id = c.batch_id JOIN bank_account a ON a.id = b.bank_account_id
             LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
@@ -75,9 +85,32 @@ public class Levels {
     public LevelStrip of(BatchId id) {
         Batch batch = batches.get(id);
         BankAccount account = accounts.get(batch.account());
-        return LevelStrip.of(List.of(Step.values()).stream()
-                .map(step -> tally(step, id, account))
-                .toList());
+        List<Step> steps = List.of(Step.values());
+        return LevelStrip.of(
+                steps.stream().map(step -> tally(step, id, account)).toList(), differing(id));
+    }
+
+    /** For each two neighbours, on how many payments they differ. */
+    private List<Integer> differing(BatchId id) {
+        Step[] steps = Step.values();
+        String counts = IntStream.range(1, steps.length)
+                .mapToObj(i ->
+                        "COALESCE(SUM(COALESCE(t.`" + steps[i - 1] + "`, 0) <> COALESCE(t.`" + steps[i] + "`, 0)), 0)")
+                .collect(Collectors.joining(", "));
+        return jdbc.sql("SELECT " + counts + " FROM (" + PER_CLAIM + ") t")
+                .param("batch", id.value())
+                .query((r, n) -> IntStream.range(1, steps.length)
+                        .mapToObj(i -> column(r, i))
+                        .toList())
+                .single();
+    }
+
+    private static int column(ResultSet row, int at) {
+        try {
+            return row.getInt(at);
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     private Tally tally(Step step, BatchId id, BankAccount account) {

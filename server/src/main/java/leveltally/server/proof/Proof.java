@@ -13,6 +13,7 @@ import leveltally.core.audit.AuditRecord;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.proof.Law;
+import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -25,11 +26,13 @@ public class Proof {
     private static final int MOST_FINDINGS = 20;
 
     private final JdbcClient jdbc;
+    private final BankFiles files;
     private final Batches batches;
     private final EntityManager entities;
 
-    Proof(JdbcClient jdbc, Batches batches, EntityManager entities) {
+    Proof(JdbcClient jdbc, BankFiles files, Batches batches, EntityManager entities) {
         this.jdbc = jdbc;
+        this.files = files;
         this.batches = batches;
         this.entities = entities;
     }
@@ -86,6 +89,7 @@ public class Proof {
                     new Checked(
                             law, jdbc.sql(queries.looked()).query(String.class).single(), findings));
         });
+        laws.get(Law.L5).findings().addAll(files.untrueRecords());
         laws.get(Law.L6).findings().addAll(alteredContent());
         AuditChain chain = new AuditChain();
         laws.put(Law.L10, audit(chain));
@@ -101,7 +105,14 @@ public class Proof {
         for (long id : ids) {
             Batch batch = batches.get(new BatchId(id));
             var digests = batches.digests(batch.id());
-            for (Claim claim : batches.claims(batch.id())) {
+            List<Claim> claims;
+            try {
+                claims = batches.claims(batch.id());
+            } catch (IllegalArgumentException broken) {
+                findings.add("Batch " + id + " cannot be read any more: " + broken.getMessage());
+                continue;
+            }
+            for (Claim claim : claims) {
                 String digest = ClaimDigest.of(claim, batch.checkDate(), batch.account(), batch.method())
                         .hex();
                 if (!digest.equals(digests.get(claim.id()))) {

@@ -39,8 +39,9 @@ class ProofController {
     record TallyView(
             String step, String words, int count, @Nullable String amount) {}
 
-    @Schema(requiredProperties = {"bubble", "sentence"})
-    record VialView(String bubble, @Nullable String difference, String sentence) {}
+    /** @param words how far off, in a word or two; blank while it is not */
+    @Schema(requiredProperties = {"bubble", "words", "sentence"})
+    record VialView(String bubble, String words, String sentence) {}
 
     @Schema(requiredProperties = {"level", "tallies", "vials", "voidedCount", "voided"})
     record LevelView(boolean level, List<TallyView> tallies, List<VialView> vials, int voidedCount, String voided) {}
@@ -102,10 +103,19 @@ class ProofController {
         String sentence = switch (vial.bubble()) {
             case EMPTY -> right + ": not reached yet";
             case LEVEL -> left + " and " + right + " agree";
+            case UNEVEN ->
+                left + " and " + right + " come to the same, but differ on " + vial.payments()
+                        + (vial.payments() == 1 ? " payment" : " payments");
             case SHORT -> right + " is " + difference + " short of " + left;
             case OVER -> right + " is " + difference + " over " + left;
         };
-        return new VialView(vial.bubble().name(), difference, sentence);
+        String words = switch (vial.bubble()) {
+            case EMPTY, LEVEL -> "";
+            case UNEVEN -> vial.payments() + (vial.payments() == 1 ? " differs" : " differ");
+            case SHORT -> difference + " short";
+            case OVER -> difference + " over";
+        };
+        return new VialView(vial.bubble().name(), words, sentence);
     }
 
     /** The rows that make the difference; {@code vial} 0 stands between the first two tallies. */

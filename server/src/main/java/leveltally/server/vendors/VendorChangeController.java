@@ -49,11 +49,23 @@ class VendorChangeController {
             @Nullable @Size(max = 60) String bankAccount,
             @NotNull @Size(max = 200) String why) {}
 
+    /** The bank details as the second person types them, unseen. */
+    record TypedAccount(
+            @Nullable @Size(max = 20) String routing,
+            @Nullable @Size(max = 60) String account) {
+        @Nullable
+        BankDetails bank() {
+            return account == null || account.isBlank()
+                    ? null
+                    : BankDetails.typed(routing == null ? "" : routing, account);
+        }
+    }
+
     record RefuseChange(@NotNull @Size(max = 200) String reason) {}
 
     record ConfirmMany(@NotEmpty @Size(max = 500) List<Long> ids) {}
 
-    /** {@code mine} is true for whoever proposed it. */
+    /** {@code mine} is true for whoever proposed it; {@code typesAccount} where confirming it asks for the account again. */
     @Schema(
             requiredProperties = {
                 "id",
@@ -70,7 +82,8 @@ class VendorChangeController {
                 "proposedAt",
                 "state",
                 "decidedWhy",
-                "mine"
+                "mine",
+                "typesAccount"
             })
     record ChangeView(
             long id,
@@ -90,7 +103,8 @@ class VendorChangeController {
             @Nullable Instant decidedAt,
             @Nullable LocalDate decidedOn,
             String decidedWhy,
-            boolean mine) {
+            boolean mine,
+            boolean typesAccount) {
         static ChangeView of(VendorChanges.Told told, Actor by) {
             return new ChangeView(
                     told.id(),
@@ -110,7 +124,8 @@ class VendorChangeController {
                     told.decidedAt(),
                     told.decidedOn(),
                     told.decidedWhy(),
-                    told.proposedById() == by.person().value());
+                    told.proposedById() == by.person().value(),
+                    told.rebanked());
         }
     }
 
@@ -159,8 +174,9 @@ class VendorChangeController {
 
     @PostMapping("/vendor-changes/{id}/confirm")
     @Needs(Deed.CONFIRM_VENDOR_CHANGE)
-    ConfirmedView confirm(Actor by, @PathVariable long id) {
-        return new ConfirmedView(changes.confirm(by, id));
+    ConfirmedView confirm(
+            Actor by, @PathVariable long id, @Valid @RequestBody(required = false) @Nullable TypedAccount typed) {
+        return new ConfirmedView(changes.confirm(by, id, typed == null ? null : typed.bank()));
     }
 
     @PostMapping("/vendor-changes/confirm")

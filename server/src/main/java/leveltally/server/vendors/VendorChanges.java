@@ -204,18 +204,37 @@ public class VendorChanges {
     }
 
     private record Change(
-            long id, long vendor, long remitTo, String what, PersonId proposedBy, Place before, Place after) {}
+            long id, long vendor, long remitTo, String what, PersonId proposedBy, Place before, Place after) {
+        /** True when money would go to another account. */
+        boolean rebanked() {
+            return !after.bankKey.isEmpty() && !after.bankKey.equals(before.bankKey);
+        }
+    }
 
     /**
      * Puts a change in force.
      *
+     * @param typed the bank details as the second person typed them, unseen; null where the change has no new ones
      * @return the names of batches under way whose payments were asked for with what was before
      */
     @Transactional
-    public List<String> confirm(Actor by, long id) {
+    public List<String> confirm(Actor by, long id, @Nullable BankDetails typed) {
         by.mayDo(Deed.CONFIRM_VENDOR_CHANGE);
         Change change = lock(id);
         TwoPeople.check(change.proposedBy(), by.person());
+        if (change.rebanked() && typed == null) {
+            throw Refusal.invalidField(
+                    "type-account",
+                    "account",
+                    "Type the account number from the vendor's own letter: it is not shown, and both must agree.");
+        }
+        if (change.rebanked() && !seal.fingerprint(typed.canonical()).equals(change.after().bankKey)) {
+            throw Refusal.invalidField(
+                    "accounts-differ",
+                    "account",
+                    "This is not the account that was proposed. Compare the letter again; if the letter says this one, refuse "
+                            + "the change.");
+        }
         decide(by, List.of(id), "CONFIRMED", "");
         putInForce(List.of(id));
         audit.record(
@@ -239,6 +258,11 @@ public class VendorChanges {
             throw decidedAlready();
         }
         changes.forEach(change -> TwoPeople.check(change.proposedBy(), by.person()));
+        if (changes.stream().anyMatch(Change::rebanked)) {
+            throw Refusal.conflict(
+                    "type-account",
+                    "Some of these have new bank details. Confirm those one by one, typing the account number of each.");
+        }
         List<Long> found = changes.stream().map(Change::id).toList();
         decide(by, found, "CONFIRMED", "");
         putInForce(found);
@@ -306,12 +330,14 @@ public class VendorChanges {
             @Nullable String decidedBy,
             java.time.@Nullable Instant decidedAt,
             @Nullable LocalDate decidedOn,
-            String decidedWhy) {}
+            String decidedWhy,
+            boolean rebanked) {}
 
     private static final String TOLD = """
             SELECT c.id, c.vendor_id, v.name, c.remit_to_id, c.what, c.before_payee, c.before_address, c.before_bank_mask,
               c.after_payee, c.after_address, c.after_bank_mask, c.why, c.proposed_by, p.name, c.proposed_at, c.state,
-              d.name, c.decided_at, c.decided_on, c.decided_why
+              d.name, c.decided_at, c.decided_on, c.decided_why,
+              c.after_bank_key <> '' AND c.after_bank_key <> c.before_bank_key
             FROM vendor_change c JOIN vendor v ON v.id = c.vendor_id JOIN person p ON p.id = c.proposed_by
             LEFT JOIN person d ON d.id = c.decided_by
             """;
@@ -353,7 +379,8 @@ public class VendorChanges {
                 r.getString(17),
                 decided == null ? null : decided.toInstant(),
                 r.getObject(19, LocalDate.class),
-                r.getString(20));
+                r.getString(20),
+                r.getBoolean(21));
     }
 
     private static List<String> lines(String payee, String address) {
@@ -400,7 +427,7 @@ public class VendorChanges {
     private List<Change> lock(Collection<Long> wanted) {
         return jdbc.sql("""
                         SELECT id, vendor_id, remit_to_id, what, proposed_by, before_payee, before_address, before_bank_mask,
-                          after_payee, after_address, after_bank_mask
+                          after_payee, after_address, after_bank_mask, before_bank_key, after_bank_key
                         FROM vendor_change WHERE id IN (:ids) AND state = 'PROPOSED' ORDER BY id FOR UPDATE
                         """)
                 .param("ids", wanted)
@@ -410,8 +437,8 @@ public class VendorChanges {
                         r.getLong(3),
                         r.getString(4),
                         new PersonId(r.getLong(5)),
-                        new Place(r.getString(6), r.getString(7), "", null, "", r.getString(8)),
-                        new Place(r.getString(9), r.getString(10), "", null, "", r.getString(11))))
+                        new Place(r.getString(6), r.getString(7), "", null, r.getString(12), r.getString(8)),
+                        new Place(r.getString(9), r.getString(10), "", null, r.getString(13), r.getString(11))))
                 .list();
     }
 
