@@ -3372,6 +3372,8 @@ export interface components {
         RoutesView: {
             kept: components["schemas"]["KeptRoutes"][];
             marks: components["schemas"]["MarkChoice"][];
+            /** Format: date */
+            earliest: string;
         };
         LawView: {
             law: string;

@@ -48,6 +48,7 @@ const change = (
   state: "PROPOSED",
   decidedWhy: "",
   mine: false,
+  typesAccount: false,
   ...more,
 });
 
@@ -126,7 +127,7 @@ describe("the approval desk", () => {
     const { user, sent } = desk(
       ["CONTROLLER"],
       [],
-      [change(3, "Plover"), change(4, "Heron"), change(5, "Skua", { what: "bank details" })],
+      [change(3, "Plover"), change(4, "Heron"), change(5, "Skua", { typesAccount: true })],
       { "POST /api/vendor-changes/confirm": { count: 2 } },
     );
     await user.click(await screen.findByRole("button", { name: "Confirm all 2…" }));

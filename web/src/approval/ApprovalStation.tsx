@@ -38,7 +38,7 @@ export function ApprovalStation() {
   const others = waiting.data.batches.filter((one) => !one.mine);
   const controller = session.roles.includes("CONTROLLER");
   const mayDecide = changes.data.filter((one) => controller && !one.mine);
-  const fresh = mayDecide.filter((one) => one.what === "new address");
+  const fresh = mayDecide.filter((one) => one.before.length === 0 && !one.typesAccount);
   const items = [
     ...group("mine", `Waits for you (${mine.length + mayDecide.length})`, mine, mayDecide),
     ...group(
@@ -135,8 +135,7 @@ function ConfirmMany({ changes }: { changes: Change[] }) {
             <li key={one.id} className="border-hair border-b py-0.5">
               <b>{one.vendorName}</b>{" "}
               <span className="text-faint text-[13px]">
-                {one.after.slice(1).join(", ")}
-                {one.afterBank && `, ${one.afterBank}`}; by {one.proposedBy}
+                {one.after.slice(1).join(", ")}; by {one.proposedBy}
               </span>
             </li>
           ))}

@@ -50,8 +50,8 @@ describe("deputies", () => {
     ]);
   });
 
-  it("are named for others by a controller", async () => {
-    const { user } = open(["CONTROLLER"], { "GET /api/deputies": [] });
+  it("are named for others by an administrator", async () => {
+    const { user } = open(["ADMINISTRATOR"], { "GET /api/deputies": [] });
     await user.click(await screen.findByRole("button", { name: "Name a deputy…" }));
     expect((screen.getByLabelText("For") as HTMLSelectElement).disabled).toBe(false);
   });

@@ -33,7 +33,9 @@ export function DeputiesPage() {
   if (deputies.error) return <Trouble error={deputies.error} />;
   if (!deputies.data) return <Skeleton />;
   const at = deputies.data.find((one) => String(one.id) === values.at);
-  const mayName = session.roles.some((role) => role === "APPROVER" || role === "CONTROLLER");
+  const mayName = session.roles.some(
+    (role) => role === "APPROVER" || role === "CONTROLLER" || role === "ADMINISTRATOR",
+  );
   return (
     <Station
       title="Deputies"
@@ -49,7 +51,7 @@ export function DeputiesPage() {
           cursor={values.at}
           onCursor={(key) => change({ at: key })}
           dim={(one) => one.state === "OVER"}
-          empty="Nobody stands in for anybody. Approvers and controllers name a deputy here."
+          empty="Nobody stands in for anybody. Whoever approves names a deputy here, or an administrator for them."
         />
       }
       bar={
@@ -100,7 +102,8 @@ function NameDeputy({ open, onClose }: { open: boolean; onClose: () => void }) {
   const approvers =
     people.data?.filter((one) => one.roles.some((role) => role === "APPROVER" || role === "CONTROLLER")) ??
     [];
-  const controller = session.roles.includes("CONTROLLER");
+  const administrator = session.roles.includes("ADMINISTRATOR");
+  const own = approvers.some((one) => one.id === session.personId);
   const [person, setPerson] = useState(session.personId);
   const [deputy, setDeputy] = useState(0);
   const [from, setFrom] = useState(session.today);
@@ -121,9 +124,10 @@ function NameDeputy({ open, onClose }: { open: boolean; onClose: () => void }) {
         <Field label="For">
           <select
             value={person}
-            disabled={!controller}
+            disabled={!administrator}
             onChange={(event) => setPerson(Number(event.target.value))}
           >
+            {!own && <option value={session.personId}>choose somebody</option>}
             {approvers.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}

@@ -51,6 +51,7 @@ function open(roles: string[], answers: Answers = {}, kept = true) {
           { kind: "DUPLICATE", words: "possible duplicate" },
           { kind: "ONE_TIME", words: "one-time payee" },
         ],
+        earliest: "2026-11-13",
       },
       "GET /api/people/names": [
         { id: 1, name: "Ines Okafor", roles: ["CLERK"] },
@@ -109,7 +110,7 @@ describe("the routes of approval", () => {
     expect(sent[1]).toMatchObject({
       path: "/api/routes",
       body: {
-        from: "2026-11-12",
+        from: "2026-11-13",
         note: "the audit",
         content: {
           routes: [

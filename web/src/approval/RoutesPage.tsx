@@ -16,7 +16,12 @@ import { DayField } from "../parts/DayField";
 type Content = Schemas["PolicyContent"];
 type Kept = Schemas["KeptRoutes"];
 
-const STATES: Record<string, string> = { NOW: "in force", LATER: "to come", PAST: "over" };
+const STATES: Record<string, string> = {
+  NOW: "in force",
+  LATER: "to come",
+  PAST: "over",
+  PROPOSED: "waits for a second person",
+};
 
 /** What a company starts with before any routes were kept. */
 const FIRST: Content = {
@@ -74,8 +79,9 @@ function Page({
     view.kept[0];
   const [draft, setDraft] = useState<Content>();
   const [keeping, setKeeping] = useState(false);
-  const [from, setFrom] = useState(session.today);
+  const [from, setFrom] = useState(view.earliest);
   const [warnings, setWarnings] = useState<string[]>();
+  const [confirming, setConfirming] = useState(false);
   const controller = session.roles.includes("CONTROLLER");
   const content = draft ?? shown?.content ?? FIRST;
   const check = async () => {
@@ -121,7 +127,8 @@ function Page({
           <Figure value={content.routes.length}>{content.routes.length === 1 ? "route" : "routes"}</Figure>
           {shown && !draft && (
             <span>
-              kept by {shown.madeBy}, {clock(shown.madeAt)}: “{shown.note}”
+              kept by {shown.madeBy}, {clock(shown.madeAt)}
+              {shown.confirmedBy && `, confirmed by ${shown.confirmedBy}`}: “{shown.note}”
             </span>
           )}
           {!shown && <span>Nothing was kept yet: one approver is asked for every batch.</span>}
@@ -167,8 +174,12 @@ function Page({
           ) : (
             <>
               <span className="text-faint text-[13px]">
-                A change is a new set, in force from a day; what was sent before keeps its route.
+                A change is a new set, confirmed by a second person and in force from a later day; what was
+                sent before keeps its route.
               </span>
+              {shown?.state === "PROPOSED" && shown.madeBy !== session.name && (
+                <Button onClick={() => setConfirming(true)}>Confirm these routes…</Button>
+              )}
               <Button look="deed" className="ml-auto" onClick={() => setDraft(content)}>
                 Change the routes
               </Button>
@@ -203,28 +214,55 @@ function Page({
         </>
       }
       strip={
-        <DeedDialog
-          open={keeping}
-          onClose={() => setKeeping(false)}
-          title="Keep these routes"
-          deed="Keep the routes"
-          reason="Why they change"
-          run={async (note) => {
-            await call(api.POST("/api/routes", { body: { from, note, content } }));
-            setDraft(undefined);
-            setWarnings(undefined);
-            change({ set: undefined });
-            await queries.invalidateQueries();
-            toast(`The routes are in force from ${longDate(from)}.`);
-          }}
-        >
-          <DayField label="In force from" value={from} onDay={(day) => setFrom(day ?? "")} />
-          {warnings?.map((words) => (
-            <p key={words} className="border-brass text-brass mt-2 border-l-4 pl-3">
-              {words}
+        <>
+          <DeedDialog
+            open={confirming}
+            onClose={() => setConfirming(false)}
+            title="Confirm these routes"
+            deed="Confirm the routes"
+            run={async () => {
+              await call(api.POST("/api/routes/{id}/confirm", { params: { path: { id: shown!.id } } }));
+              await queries.invalidateQueries();
+              toast(`Confirmed: in force from ${longDate(shown!.from)}.`);
+            }}
+          >
+            <p>
+              {shown?.madeBy} made them: “{shown?.note}”. Batches sent from {shown && longDate(shown.from)} on
+              take them.
             </p>
-          ))}
-        </DeedDialog>
+          </DeedDialog>
+          <DeedDialog
+            open={keeping}
+            onClose={() => setKeeping(false)}
+            title="Keep these routes"
+            deed="Keep the routes"
+            reason="Why they change"
+            run={async (note) => {
+              await call(api.POST("/api/routes", { body: { from, note, content } }));
+              setDraft(undefined);
+              setWarnings(undefined);
+              change({ set: undefined });
+              await queries.invalidateQueries();
+              toast(
+                "Kept. They wait for a second controller; until then the routes before them stay in force.",
+              );
+            }}
+          >
+            <DayField
+              label="In force from, tomorrow at the earliest"
+              value={from}
+              onDay={(day) => setFrom(day ?? "")}
+            />
+            <p className="text-faint mt-2">
+              A second controller confirms them before that day begins; you do not confirm your own.
+            </p>
+            {warnings?.map((words) => (
+              <p key={words} className="border-brass text-brass mt-2 border-l-4 pl-3">
+                {words}
+              </p>
+            ))}
+          </DeedDialog>
+        </>
       }
     />
   );

@@ -15,7 +15,7 @@ import { ImportsPage } from "../imports/ImportsPage";
 import { EnterInvoice } from "../invoices/EnterInvoice";
 import { LedgerPage } from "../ledger/LedgerPage";
 import { MailPage } from "../mail/MailPage";
-import { OwnPage } from "../people/OwnPage";
+import { OwnPage, Password } from "../people/OwnPage";
 import { PeoplePage } from "../people/PeoplePage";
 import { SignIn } from "../people/SignIn";
 import { PostStation } from "../posting/PostStation";
@@ -39,6 +39,16 @@ export function App() {
     const out = session.error instanceof Refused && session.error.status > 0;
     return out ? <SignIn /> : <p className="p-8">{session.error.message}</p>;
   }
+  if (session.data.mustChangePassword)
+    return (
+      <main className="mx-auto flex min-h-full max-w-md flex-col justify-center gap-4 p-8">
+        <h1 className="text-2xl font-bold">Welcome, {session.data.name}</h1>
+        <p>
+          Somebody else set your password. Set one that only you know; nothing else can be done before that.
+        </p>
+        <Password />
+      </main>
+    );
   return (
     <SessionContext value={session.data}>
       <div className="station flex h-full flex-col">

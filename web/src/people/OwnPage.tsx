@@ -44,7 +44,8 @@ export function OwnPage() {
   );
 }
 
-function Password() {
+/** Another password of one's own; everyone else's sessions of it end. */
+export function Password() {
   const queries = useQueryClient();
   const [old, setOld] = useState("");
   const [password, setPassword] = useState("");
@@ -59,7 +60,7 @@ function Password() {
           await call(api.POST("/api/session/password", { body: { old, password } }));
           setOld("");
           setPassword("");
-          await queries.invalidateQueries({ queryKey: ["own-sessions"] });
+          await queries.invalidateQueries();
           toast("Your password is changed; your other sessions ended.");
         } catch (error) {
           setRefused(error instanceof Refused ? error.message : "That failed. Try again.");

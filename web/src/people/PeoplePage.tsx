@@ -44,6 +44,9 @@ const COLUMNS: Column<Member>[] = [
   },
 ];
 
+/** Roles that two people give. */
+const TWO: Role[] = ["APPROVER", "CONTROLLER"];
+
 function words(roles: string[]): string {
   return roles.map((role) => role.toLowerCase()).join(", ");
 }
@@ -55,13 +58,21 @@ export function PeoplePage() {
   const session = useSession();
   const [values, change] = useAddress();
   const [asking, setAsking] = useState<Asking>();
+  const administrator = session.roles.includes("ADMINISTRATOR");
   const people = useQuery({
     queryKey: ["people"],
+    enabled: administrator,
     queryFn: () => call(api.GET("/api/people")),
   });
+  const changes = useQuery({
+    queryKey: ["people", "changes"],
+    queryFn: () => call(api.GET("/api/people/changes")),
+  });
   if (people.error) return <Trouble error={people.error} />;
-  if (!people.data) return <Skeleton />;
-  const at = people.data.find((one) => String(one.id) === values.at);
+  if (changes.error) return <Trouble error={changes.error} />;
+  if (!changes.data || (administrator && !people.data)) return <Skeleton />;
+  const members = people.data ?? [];
+  const at = members.find((one) => String(one.id) === values.at);
   const self = at?.id === session.personId;
   return (
     <Station
@@ -69,59 +80,122 @@ export function PeoplePage() {
       sentence={<>Who may sign in, and what each of them is trusted with.</>}
       answer={
         <>
-          <Figure value={people.data.filter((one) => one.enabled).length}>may sign in</Figure>
-          <Figure value={people.data.reduce((sum, one) => sum + one.sessions, 0)}>open sessions</Figure>
+          <Figure value={members.filter((one) => one.enabled).length}>may sign in</Figure>
+          <Figure value={members.reduce((sum, one) => sum + one.sessions, 0)}>open sessions</Figure>
+          {changes.data.length > 0 && (
+            <Figure value={changes.data.length} look="text-brass">
+              {changes.data.length === 1 ? "change waits" : "changes wait"} for a second person
+            </Figure>
+          )}
         </>
       }
       list={
         <Grid
           label="People"
-          items={people.data.map((row) => ({ key: String(row.id), row }))}
+          items={members.map((row) => ({ key: String(row.id), row }))}
           columns={COLUMNS}
           cursor={values.at}
           onCursor={(key) => change({ at: key })}
           onEnter={() => setAsking("change")}
           dim={(one) => !one.enabled}
-          empty="Nobody yet."
+          empty="Administrators see here who may sign in. What waits for a second person is beside it."
         />
       }
       bar={
-        <>
-          <Button disabled={!at} onClick={() => setAsking("change")}>
-            Change…
-          </Button>
-          <Button disabled={!at} onClick={() => setAsking("password")}>
-            New password…
-          </Button>
-          {at && !at.enabled ? (
-            <Button onClick={() => setAsking("enable")}>Let in again…</Button>
-          ) : (
-            <Button disabled={!at || self} onClick={() => setAsking("disable")}>
-              Disable…
+        administrator && (
+          <>
+            <Button disabled={!at} onClick={() => setAsking("change")}>
+              Change…
             </Button>
-          )}
-          <Button look="deed" className="ml-auto" onClick={() => setAsking("add")}>
-            Add somebody…
-          </Button>
-        </>
+            <Button disabled={!at} onClick={() => setAsking("password")}>
+              New password…
+            </Button>
+            {at && !at.enabled ? (
+              <Button onClick={() => setAsking("enable")}>Let in again…</Button>
+            ) : (
+              <Button disabled={!at || self} onClick={() => setAsking("disable")}>
+                Disable…
+              </Button>
+            )}
+            <Button look="deed" className="ml-auto" onClick={() => setAsking("add")}>
+              Add somebody…
+            </Button>
+          </>
+        )
       }
       slip={
-        at ? (
-          <div className="flex flex-col gap-3">
-            <h2 className="text-base font-bold">{at.name}</h2>
-            <p>
-              {words(at.roles)}
-              {at.email ? `; told by mail at ${at.email}` : "; gets no mail"}.
-            </p>
-            {self && <p className="text-faint">This is you: somebody else changes your roles.</p>}
-            <Sessions person={at} />
-          </div>
-        ) : (
-          <p className="text-faint">Move the cursor onto somebody: their sessions appear here.</p>
-        )
+        <>
+          {changes.data.map((one) => (
+            <PersonChange key={one.id} change={one} />
+          ))}
+          {at ? (
+            <div className="flex flex-col gap-3">
+              <h2 className="text-base font-bold">{at.name}</h2>
+              <p>
+                {words(at.roles)}
+                {at.email ? `; told by mail at ${at.email}` : "; gets no mail"}.
+              </p>
+              {self && <p className="text-faint">This is you: somebody else changes your roles.</p>}
+              <Sessions person={at} />
+            </div>
+          ) : (
+            <p className="text-faint">Move the cursor onto somebody: their sessions appear here.</p>
+          )}
+        </>
       }
       strip={<Questions person={at} asking={asking} onClose={() => setAsking(undefined)} />}
     />
+  );
+}
+
+/** Roles that let money out, or the password of who holds them: a second person confirms or refuses. */
+function PersonChange({ change }: { change: Schemas["PersonChangeView"] }) {
+  const queries = useQueryClient();
+  const [asking, setAsking] = useState<"confirm" | "refuse">();
+  const path = { params: { path: { id: change.id } } };
+  const what = change.password ? "a new password" : `the roles ${words(change.roles)}`;
+  const done = async (said: string) => {
+    await queries.invalidateQueries();
+    toast(said);
+  };
+  return (
+    <section
+      aria-label={`Change of ${change.name}`}
+      className="border-brass mb-4 flex flex-col gap-2 border-l-4 pl-3"
+    >
+      <p>
+        <b>{change.name}</b> gets {what}, says {change.proposedBy}. It waits for a second person.
+      </p>
+      {change.mayDecide && (
+        <div className="flex gap-2">
+          <Button look="deed" onClick={() => setAsking("confirm")}>
+            Confirm…
+          </Button>
+          <Button onClick={() => setAsking("refuse")}>Refuse it…</Button>
+        </div>
+      )}
+      <DeedDialog
+        open={asking !== undefined}
+        onClose={() => setAsking(undefined)}
+        title={asking === "confirm" ? `Give ${change.name} ${what}` : `Refuse ${what} for ${change.name}`}
+        deed={asking === "confirm" ? "Confirm the change" : "Refuse the change"}
+        run={async () => {
+          if (asking === "confirm") {
+            await call(api.POST("/api/people/changes/{id}/confirm", path));
+            await done(`${change.name} has ${what}; their sessions ended.`);
+          } else {
+            await call(api.POST("/api/people/changes/{id}/refuse", path));
+            await done("Refused; nothing changed.");
+          }
+        }}
+      >
+        <p>
+          {asking === "confirm"
+            ? "You vouch for it together with whoever proposed it. It holds at once."
+            : "Everything stays as it is."}
+        </p>
+      </DeedDialog>
+    </section>
   );
 }
 
@@ -228,7 +302,13 @@ function PersonDialog({
             }),
           );
         else await call(api.POST("/api/people", { body: { signIn, name, email, password, roles } }));
-        await done(person ? `${name} is changed.` : `${name} may sign in.`);
+        await done(
+          roles.some((role) => TWO.includes(role) && !(person?.roles ?? []).includes(role))
+            ? `${name} is kept. Roles that let money out wait for a second person.`
+            : person
+              ? `${name} is changed.`
+              : `${name} may sign in.`,
+        );
       }}
     >
       <div className="flex flex-col gap-3">
@@ -298,7 +378,11 @@ function PasswordDialog({
             body: { password },
           }),
         );
-        await done(`${person.name} has a new password; their sessions ended.`);
+        await done(
+          person.roles.some((role) => TWO.includes(role))
+            ? `The password of ${person.name} waits for a second person.`
+            : `${person.name} has a new password; their sessions ended.`,
+        );
       }}
     >
       <Field label="Password, 12 characters or more, told by another way">

@@ -34,6 +34,7 @@ function people(members: Schemas["MemberView"][], answers: Answers = {}) {
     roles: ["ADMINISTRATOR"],
     answers: {
       "GET /api/people": members,
+      "GET /api/people/changes": [],
       "GET /api/people/{id}/sessions": [session("k1", false)],
       ...answers,
     },

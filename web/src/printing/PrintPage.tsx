@@ -13,9 +13,12 @@ import { Face } from "../parts/Face";
 import { Grid, type Column, type Item } from "../parts/Grid";
 import { LevelStrip } from "../proof/LevelStrip";
 import { TakeNumbers } from "./TakeNumbers";
+import { ReleaseBlanks, TakeOut, type Out } from "./TakeOut";
 import { usePrinting } from "./usePrinting";
 
 type Sheet = Schemas["SheetView"];
+type Unnumbered = Schemas["UnnumberedView"];
+type Row = { sheet: Sheet; waiting?: undefined } | { sheet?: undefined; waiting: Unnumbered };
 
 const TRAY: Record<string, string> = {
   PRINTED: "printed",
@@ -52,11 +55,26 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
   const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [spoiling, setSpoiling] = useState<string[]>();
+  const [out, setOut] = useState<Out>();
+  const [releasing, setReleasing] = useState<number[]>();
   const cursor = values.at;
   const sheets = new Map(
     printing.runs.flatMap((run) => run.sheets.map((s) => [String(s.document), s] as const)),
   );
+  const unnumbered = new Map<string, Unnumbered>(
+    printing.unnumbered.map((one) => [`claim-${one.claim}`, one]),
+  );
+  const behind = printing.unnumbered.filter((one) => one.why);
   const unsent = printing.runs.find((run) => !run.sent);
+  const advice = printing.advices.find((one) => !one.sent);
+  const send = (run: number) =>
+    orSayWhy(async () =>
+      show(
+        await call(
+          api.POST("/api/batches/{id}/runs/{run}/send", { params: { path: { id: batch.id, run } } }),
+        ),
+      ),
+    );
   const clerk = session.roles.includes("CLERK");
   const show = async (next: Schemas["PrintingView"]) => {
     queries.setQueryData(["printing", batch.id], next);
@@ -79,7 +97,7 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
   const say = (keys: string[], said: "GOOD" | "BLANK") => {
     if (keys.length > 0) orSayWhy(() => answer(keys, said));
   };
-  const items: Item<Sheet>[] = printing.runs.flatMap((run, i) => [
+  const sheetItems: Item<Row>[] = printing.runs.flatMap((run, i) => [
     {
       key: `run-${run.run}`,
       heading: (
@@ -102,9 +120,45 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
         </span>
       ),
     },
-    ...run.sheets.map((row) => ({ key: String(row.document), row })),
+    ...run.sheets.map((sheet) => ({ key: String(sheet.document), row: { sheet } })),
   ]);
-  const chosen = [...(selected.size > 0 ? selected : cursor && sheets.has(cursor) ? [cursor] : [])];
+  const items: Item<Row>[] = [
+    ...(unnumbered.size === 0
+      ? []
+      : [
+          {
+            key: "unnumbered",
+            heading: (
+              <span>
+                <b>Without a number</b>{" "}
+                <span className="text-faint">
+                  {unnumbered.size} {unnumbered.size === 1 ? "payment" : "payments"}
+                  {behind.length > 0 && `, ${behind.length} of them kept back`}
+                </span>
+              </span>
+            ),
+          },
+        ]),
+    ...[...unnumbered].map(([key, waiting]) => ({ key, row: { waiting } })),
+    ...sheetItems,
+  ];
+  const known = (key: string) => sheets.has(key) || unnumbered.has(key);
+  const chosen = [...(selected.size > 0 ? selected : cursor && known(cursor) ? [cursor] : [])].filter(known);
+  const blank = chosen.filter((key) => {
+    const sheet = sheets.get(key);
+    return sheet?.answer === "BLANK" && !sheet.posted;
+  });
+  const removable = chosen.filter((key) => unnumbered.has(key) || !sheets.get(key)?.posted);
+  const takeOut = () => {
+    const numbered = removable.map((key) => sheets.get(key)).filter((one) => one !== undefined);
+    const rest = removable.map((key) => unnumbered.get(key)).filter((one) => one !== undefined);
+    const all = [...numbered, ...rest];
+    setOut({
+      claims: [...new Set(all.map((one) => one.claim))],
+      words: [...new Set(all.map((one) => one.payee))],
+      numbered: numbered.some((one) => one.answer !== "SPOILED"),
+    });
+  };
   // whatever was handed over can be answered, even if nothing is known of the paper after a break
   const waiting = new Set(
     printing.runs
@@ -132,6 +186,11 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
           <Figure value={printing.toNumber}>to number, {printing.toNumberAmount}</Figure>
           <Figure value={printing.unanswered}>without an answer</Figure>
           <Figure value={printing.blanks}>still blank</Figure>
+          {behind.length > 0 && (
+            <Figure value={behind.length} look="text-brass">
+              kept back
+            </Figure>
+          )}
           {printing.turn && (
             <span className="text-brass">
               <b>{printing.turn.mine ? "You have" : `${printing.turn.holder} has`} the turn</b>
@@ -141,32 +200,25 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
         </>
       }
       list={
-        printing.runs.length === 0 ? (
-          <p className="text-faint min-h-0 flex-1 p-6">
-            No number is taken yet. Put paper into the printer, then take the turn and confirm the first
-            number.
-          </p>
-        ) : (
-          <Grid
-            label="Sheets"
-            items={items}
-            columns={COLUMNS}
-            cursor={cursor}
-            onCursor={(key) => change({ at: key })}
-            selected={selected}
-            onSelect={setSelected}
-            onSpace={
-              clerk
-                ? (keys) =>
-                    say(
-                      keys.filter((k) => waiting.has(k)),
-                      "GOOD",
-                    )
-                : undefined
-            }
-            empty="No sheet yet."
-          />
-        )
+        <Grid
+          label="Sheets"
+          items={items}
+          columns={COLUMNS}
+          cursor={cursor}
+          onCursor={(key) => change({ at: key })}
+          selected={selected}
+          onSelect={setSelected}
+          onSpace={
+            clerk
+              ? (keys) =>
+                  say(
+                    keys.filter((k) => waiting.has(k)),
+                    "GOOD",
+                  )
+              : undefined
+          }
+          empty="Nothing to print, and no sheet yet."
+        />
       }
       bar={
         clerk && (
@@ -192,21 +244,23 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
                 </Button>
               </>
             )}
+            {printing.printable && (
+              <Button disabled={removable.length === 0} onClick={takeOut}>
+                Take out…
+              </Button>
+            )}
+            {blank.length > 0 && (
+              <Button onClick={() => setReleasing(blank.map(Number))}>
+                Give up {blank.length === 1 ? "its number" : `${blank.length} numbers`}…
+              </Button>
+            )}
+            {advice && (
+              <Button onClick={() => send(advice.run)}>
+                Print {advice.pages} {advice.pages === 1 ? "page" : "pages"} of advice on plain paper
+              </Button>
+            )}
             {unsent && (
-              <Button
-                look="deed"
-                onClick={() =>
-                  orSayWhy(async () =>
-                    show(
-                      await call(
-                        api.POST("/api/batches/{id}/runs/{run}/send", {
-                          params: { path: { id: batch.id, run: unsent.run } },
-                        }),
-                      ),
-                    ),
-                  )
-                }
-              >
+              <Button look="deed" onClick={() => send(unsent.run)}>
                 Print the {unsent.sheets.length} sheets whose numbers are taken
               </Button>
             )}
@@ -222,7 +276,7 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
               </Button>
             )}
             {printing.toNumber > 0 && <TakeNumbers batch={batch} printing={printing} onPrinted={show} />}
-            {printing.toNumber === 0 && printing.runs.length > 0 && allOpen.length === 0 && (
+            {unnumbered.size === 0 && printing.runs.length > 0 && allOpen.length === 0 && (
               <Link to={`/post?at=${batch.id}`} className="text-harbour ml-auto font-bold underline">
                 Every sheet is answered: go to posting
               </Link>
@@ -230,10 +284,23 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
           </>
         )
       }
-      slip={<Tray sheet={cursor ? sheets.get(cursor) : undefined} />}
+      slip={
+        cursor && unnumbered.has(cursor) ? (
+          <KeptBack payment={unnumbered.get(cursor)!} />
+        ) : (
+          <Tray sheet={cursor ? sheets.get(cursor) : undefined} />
+        )
+      }
       strip={
         <>
           <LevelStrip batch={batch.id} />
+          <TakeOut batch={batch.id} out={out} onClose={() => setOut(undefined)} onDone={show} />
+          <ReleaseBlanks
+            batch={batch.id}
+            documents={releasing}
+            onClose={() => setReleasing(undefined)}
+            onDone={show}
+          />
           <DeedDialog
             open={spoiling !== undefined}
             onClose={() => setSpoiling(undefined)}
@@ -254,24 +321,37 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
   );
 }
 
-const COLUMNS: Column<Sheet>[] = [
-  { title: "Number", width: "84px", cell: (s) => <span className="font-mono">{s.number}</span> },
-  { title: "Payee", width: "minmax(150px,2fr)", cell: (s) => s.payee },
-  { title: "Amount", width: "100px", right: true, cell: (s) => s.amount },
+const COLUMNS: Column<Row>[] = [
+  {
+    title: "Number",
+    width: "84px",
+    cell: ({ sheet }) => (sheet ? <span className="font-mono">{sheet.number}</span> : ""),
+  },
+  { title: "Payee", width: "minmax(150px,2fr)", cell: (row) => (row.sheet ?? row.waiting).payee },
+  { title: "Amount", width: "100px", right: true, cell: (row) => (row.sheet ?? row.waiting).amount },
   {
     title: "In the tray",
     width: "120px",
-    cell: (s) => (
-      <span className={s.outcome && s.outcome !== "PRINTED" ? "text-brass" : "text-faint"}>
-        {s.outcome ? TRAY[s.outcome] : "nothing known"}
-      </span>
-    ),
+    cell: ({ sheet }) =>
+      sheet ? (
+        <span className={sheet.outcome && sheet.outcome !== "PRINTED" ? "text-brass" : "text-faint"}>
+          {sheet.outcome ? TRAY[sheet.outcome] : "nothing known"}
+        </span>
+      ) : (
+        ""
+      ),
   },
   {
     title: "Answer",
     width: "minmax(120px,1fr)",
-    cell: (s) =>
-      s.answer ? (
+    cell: ({ sheet: s, waiting }) =>
+      !s ? (
+        waiting.why ? (
+          <span className="text-brass">kept back: {waiting.why}</span>
+        ) : (
+          <span className="text-faint">waits for its number</span>
+        )
+      ) : s.answer ? (
         <span className={s.answer === "GOOD" ? "text-greentext" : "text-brass"}>
           {ANSWERS[s.answer]}
           {s.why && `: ${s.why}`}
@@ -282,6 +362,27 @@ const COLUMNS: Column<Sheet>[] = [
       ),
   },
 ];
+
+/** A payment that has no number yet, and what keeps it back. */
+function KeptBack({ payment }: { payment: Unnumbered }) {
+  return (
+    <div className="flex flex-col gap-3">
+      <h2 className="text-base font-bold">{payment.payee}</h2>
+      <p>
+        <b>{payment.amount}</b>, {payment.why ? "kept back while the others go on" : "waits for its number"}.
+      </p>
+      {payment.why && (
+        <>
+          <p className="border-brass text-brass border-l-4 pl-3">{payment.why}</p>
+          <p className="text-faint">
+            Mend what keeps it back and print again, or take it out: its invoices then come free for another
+            batch.
+          </p>
+        </>
+      )}
+    </div>
+  );
+}
 
 /** One sheet as it lies in the tray; never a check. */
 function Tray({ sheet }: { sheet: Sheet | undefined }) {

@@ -7,6 +7,7 @@ import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { clock, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
+import { Field } from "../parts/Field";
 
 type Change = Schemas["ChangeView"];
 
@@ -21,6 +22,8 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
   const session = useSession();
   const queries = useQueryClient();
   const [asking, setAsking] = useState<"confirm" | "refuse">();
+  const [routing, setRouting] = useState("");
+  const [account, setAccount] = useState("");
   const path = { params: { path: { id: change.id } } };
   const waits = change.state === "PROPOSED";
   const controller = session.roles.includes("CONTROLLER");
@@ -92,7 +95,9 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
         title={`Confirm the ${change.what} of ${change.vendorName}`}
         deed="Confirm the change"
         run={async () => {
-          const answer = await call(api.POST("/api/vendor-changes/{id}/confirm", path));
+          const answer = await call(
+            api.POST("/api/vendor-changes/{id}/confirm", { ...path, body: { routing, account } }),
+          );
           await done(
             answer.batches.length === 0
               ? "The change is in force."
@@ -104,6 +109,32 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
           Payments sent for approval from now on use it, and are marked for 30 days. For as long neither you
           nor {change.proposedBy} can approve a payment to this vendor.
         </p>
+        {change.typesAccount && (
+          <>
+            <p className="mt-2">
+              Call the vendor on a number you knew before, and type the bank details they say: two people who
+              typed the same.
+            </p>
+            <div className="mt-2 flex flex-wrap gap-3">
+              <Field label="Routing number, empty for an IBAN" small>
+                <input
+                  className="w-40 font-mono"
+                  value={routing}
+                  autoComplete="off"
+                  onChange={(event) => setRouting(event.target.value)}
+                />
+              </Field>
+              <Field label="Account number or IBAN" small>
+                <input
+                  className="w-64 font-mono"
+                  value={account}
+                  autoComplete="off"
+                  onChange={(event) => setAccount(event.target.value)}
+                />
+              </Field>
+            </div>
+          </>
+        )}
       </DeedDialog>
       <DeedDialog
         open={asking === "refuse"}

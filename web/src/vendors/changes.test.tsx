@@ -21,6 +21,7 @@ const change: Schemas["ChangeView"] = {
   state: "PROPOSED",
   decidedWhy: "",
   mine: false,
+  typesAccount: true,
 };
 const vendor = { id: 7, name: "Turnstone Security" } as Schemas["VendorView"];
 const address = {
@@ -48,8 +49,15 @@ describe("a vendor change", () => {
     expect(screen.getAllByText("1 Quay")[1]!.className).not.toContain("font-bold");
     await user.click(screen.getByRole("button", { name: "Confirm…" }));
     expect(screen.getByText(/neither you nor Ines Okafor can approve/)).toBeTruthy();
+    await user.type(screen.getByLabelText("Routing number, empty for an IBAN"), "990044105");
+    await user.type(screen.getByLabelText("Account number or IBAN"), "20934417");
     await user.click(screen.getByRole("button", { name: "Confirm the change" }));
-    expect(sent).toEqual([{ path: "/api/vendor-changes/9/confirm", body: undefined }]);
+    expect(sent).toEqual([
+      {
+        path: "/api/vendor-changes/9/confirm",
+        body: { routing: "990044105", account: "20934417" },
+      },
+    ]);
   });
 
   it("is refused with a reason", async () => {

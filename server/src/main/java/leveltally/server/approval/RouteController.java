@@ -73,8 +73,8 @@ class RouteController {
     record MarkChoice(String kind, String words) {}
 
     /** All sets of routes that were kept, and what they can be made of. */
-    @Schema(requiredProperties = {"kept", "marks"})
-    record RoutesView(List<KeptRoutes> kept, List<MarkChoice> marks) {}
+    @Schema(requiredProperties = {"kept", "marks", "earliest"})
+    record RoutesView(List<KeptRoutes> kept, List<MarkChoice> marks, LocalDate earliest) {}
 
     record KeepRoutes(
             @NotNull LocalDate from,
@@ -115,7 +115,8 @@ class RouteController {
                         .toList(),
                 java.util.Arrays.stream(MarkKind.values())
                         .map(kind -> new MarkChoice(kind.name(), kind.words()))
-                        .toList());
+                        .toList(),
+                by.today().plusDays(1));
     }
 
     private static String state(Policies.Kept one, @Nullable Long now, LocalDate today) {
