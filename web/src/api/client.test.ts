@@ -1,5 +1,16 @@
-import { describe, expect, it } from "vitest";
-import { call, Refused } from "./client";
+// @vitest-environment jsdom
+import { describe, expect, it, vi } from "vitest";
+import { api, call, connection, Refused } from "./client";
+
+// outside a browser a request has no page to be relative to
+vi.hoisted(() => {
+  const Real = globalThis.Request;
+  globalThis.Request = class extends Real {
+    constructor(input: RequestInfo | URL, init?: RequestInit) {
+      super(typeof input === "string" ? new URL(input, "http://localhost") : input, init);
+    }
+  };
+});
 
 const answer = (status: number, error?: unknown) =>
   Promise.resolve({
@@ -34,7 +45,15 @@ describe("call", () => {
     await expect(call(answer(502))).rejects.toThrow("The server answered 502");
   });
 
-  it("calls a lost connection a refusal that lost nothing", async () => {
-    await expect(call(Promise.reject(new TypeError("failed to fetch")))).rejects.toThrow("Nothing was saved");
+  it("does not know what became of an edit whose answer was lost, and says so until one comes", async () => {
+    const fetched = vi.spyOn(globalThis, "fetch").mockRejectedValue(new TypeError("failed to fetch"));
+    const post = call(api.POST("/api/batches/{id}/post", { params: { path: { id: 1 } } }));
+    await expect(post).rejects.toThrow("it is not known here whether this was done");
+    await expect(call(api.GET("/api/session"))).rejects.toThrow("It is tried again");
+    expect(connection.isThere()).toBe(false);
+    fetched.mockResolvedValue(Response.json({ name: "Ines" }));
+    await call(api.GET("/api/session"));
+    expect(connection.isThere()).toBe(true);
+    fetched.mockRestore();
   });
 });

@@ -17,7 +17,41 @@ export class Refused extends Error {
 
 const client = createClient<paths>({ baseUrl: "/" });
 
+type Listener = () => void;
+const listeners = new Set<Listener>();
+let reached = true;
+
+/** Whether the server answered last; the browser's own knowledge of a network is no proof. */
+export const connection = {
+  isThere: () => reached,
+  subscribe(listener: Listener): Listener {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  },
+  set(now: boolean): void {
+    if (now === reached) return;
+    reached = now;
+    listeners.forEach((listener) => listener());
+  },
+};
+
 client.use({
+  onResponse() {
+    connection.set(true);
+  },
+  onError({ request, error }) {
+    if (error instanceof DOMException && error.name === "AbortError") return undefined;
+    connection.set(false);
+    return new Refused(
+      0,
+      "offline",
+      request.method === "GET"
+        ? "The server cannot be reached. It is tried again."
+        : "No answer came, so it is not known here whether this was done. Once the server answers, look at what it shows before you do it again.",
+      {},
+    );
+  },
+
   onRequest({ request }) {
     const token = document.cookie.match(/(?:^|; )XSRF-TOKEN=([^;]+)/)?.[1];
     if (token && request.method !== "GET") request.headers.set("X-XSRF-TOKEN", decodeURIComponent(token));
@@ -27,21 +61,11 @@ client.use({
 
 export const api = client;
 
-/** Unwraps an answer, or throws what was refused; a lost connection is a refusal, too. */
+/** Unwraps an answer, or throws what was refused; an answer that never came is a refusal, too. */
 export async function call<T>(
   answer: Promise<{ data?: T; error?: unknown; response: Response }>,
 ): Promise<T> {
-  let got: Awaited<typeof answer>;
-  try {
-    got = await answer;
-  } catch {
-    throw new Refused(
-      0,
-      "offline",
-      "The server cannot be reached. Nothing was saved; it is tried again when you repeat it.",
-      {},
-    );
-  }
+  const got = await answer;
   if (got.response.ok) return got.data as T;
   const problem = (got.error ?? {}) as {
     detail?: string;

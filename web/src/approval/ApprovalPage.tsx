@@ -26,7 +26,7 @@ export function ApprovalPage() {
     queryFn: () => call(api.GET("/api/approval/{id}", { params: { path: { id } } })),
     staleTime: 0,
   });
-  if (asked.error) return <Trouble error={asked.error} />;
+  if (asked.error && !asked.data) return <Trouble error={asked.error} />;
   if (!asked.data) return <Skeleton />;
   return <View asked={asked.data} />;
 }

@@ -32,7 +32,7 @@ export function ApprovalStation() {
     queryKey: ["vendor-changes"],
     queryFn: () => call(api.GET("/api/vendor-changes")),
   });
-  if (waiting.error) return <Trouble error={waiting.error} />;
+  if (waiting.error && !waiting.data) return <Trouble error={waiting.error} />;
   if (!waiting.data || !changes.data) return <Skeleton />;
   const mine = waiting.data.batches.filter((one) => one.mine);
   const others = waiting.data.batches.filter((one) => !one.mine);

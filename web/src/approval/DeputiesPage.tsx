@@ -30,7 +30,7 @@ export function DeputiesPage() {
   const [values, change] = useAddress();
   const [naming, setNaming] = useState(false);
   const deputies = useQuery({ queryKey: ["deputies"], queryFn: () => call(api.GET("/api/deputies")) });
-  if (deputies.error) return <Trouble error={deputies.error} />;
+  if (deputies.error && !deputies.data) return <Trouble error={deputies.error} />;
   if (!deputies.data) return <Skeleton />;
   const at = deputies.data.find((one) => String(one.id) === values.at);
   const mayName = session.roles.some(

@@ -56,8 +56,7 @@ export function RoutesPage() {
     queryFn: () => call(api.GET("/api/bank-accounts")),
   });
   const error = routes.error ?? people.error ?? accounts.error;
-  if (error) return <Trouble error={error} />;
-  if (!routes.data || !people.data || !accounts.data) return <Skeleton />;
+  if (!routes.data || !people.data || !accounts.data) return error ? <Trouble error={error} /> : <Skeleton />;
   return <Page view={routes.data} people={people.data} accounts={accounts.data} />;
 }
 

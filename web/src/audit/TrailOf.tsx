@@ -11,7 +11,7 @@ export function TrailOf({ subject }: { subject: string }) {
     queryFn: () => call(api.GET("/api/trail/of", { params: { query: { subject } } })),
     staleTime: 0,
   });
-  if (trail.error) return <p className="text-rust">{trail.error.message}</p>;
+  if (trail.error && !trail.data) return <p className="text-rust">{trail.error.message}</p>;
   if (trail.data?.length === 0) return <p className="text-faint">Nothing was recorded of it yet.</p>;
   return (
     <ol aria-label="Trail">

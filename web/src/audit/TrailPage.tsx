@@ -5,7 +5,7 @@ import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
-import { clock, shortDate } from "../parts/dates";
+import { clock, longDate } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord, DayWord, Word } from "../parts/Word";
@@ -15,7 +15,7 @@ type Record = Schemas["TrailView"];
 
 const COLUMNS: Column<Record>[] = [
   { title: "No.", width: "56px", right: true, cell: (one) => one.sequence },
-  { title: "When", width: "104px", cell: (one) => clock(one.at) },
+  { title: "When", width: "136px", cell: (one) => clock(one.at) },
   { title: "Who", width: "120px", cell: (one) => one.who },
   { title: "Deed", width: "minmax(178px,1fr)", cell: (one) => <b>{one.deed}</b> },
   { title: "To what", width: "minmax(110px,1fr)", cell: (one) => one.name || one.subject },
@@ -83,7 +83,7 @@ export function TrailPage() {
           , from{" "}
           <DayWord
             name="From"
-            text={values.from ? shortDate(values.from) : "the beginning"}
+            text={values.from ? longDate(values.from) : "the beginning"}
             value={values.from ?? ""}
             none="From the beginning"
             onChange={(from) => change({ from, at: undefined })}
@@ -91,7 +91,7 @@ export function TrailPage() {
           to{" "}
           <DayWord
             name="Until"
-            text={values.until ? shortDate(values.until) : "now"}
+            text={values.until ? longDate(values.until) : "now"}
             value={values.until ?? ""}
             none="Until now"
             onChange={(until) => change({ until, at: undefined })}

@@ -34,7 +34,7 @@ export function BankStation() {
     queryKey: ["bank-accounts"],
     queryFn: () => call(api.GET("/api/bank-accounts")),
   });
-  if (accounts.error) return <Trouble error={accounts.error} />;
+  if (accounts.error && !accounts.data) return <Trouble error={accounts.error} />;
   if (!accounts.data) return <Skeleton />;
   const told = accounts.data.filter((account) => account.positivePay);
   if (told.length === 0) return <p className="text-faint p-8">No account is set up for positive pay.</p>;

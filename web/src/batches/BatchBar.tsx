@@ -8,6 +8,7 @@ import { api, call, type Schemas } from "../api/client";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
+import { AboutBatch } from "./AboutBatch";
 import type { Batch, Deeds, Edit } from "./draftDeeds";
 
 /** What can be done with the batch as it is, and with what is selected in it. */
@@ -31,7 +32,7 @@ export function BatchBar({
   onPay: () => void;
 }) {
   const session = useSession();
-  const [asking, setAsking] = useState<"send" | "withdraw" | "gather">();
+  const [asking, setAsking] = useState<"send" | "withdraw" | "gather" | "about">();
   const approver = session.roles.includes("APPROVER") || session.roles.includes("CONTROLLER");
   const none = selected.length === 0;
   const item =
@@ -70,6 +71,7 @@ export function BatchBar({
     ],
   ];
   const whole: [string, boolean, () => void][] = [
+    ["Name, note and days…", false, () => setAsking("about")],
     ["Gather again…", !batch.gathered, () => setAsking("gather")],
     [
       "Release all credits",
@@ -154,9 +156,12 @@ export function BatchBar({
           Go to printing
         </Link>
       )}
+      {asking === "about" && (
+        <AboutBatch batch={batch} edit={edit} deeds={deeds} onClose={() => setAsking(undefined)} />
+      )}
       <Questions
         batch={batch}
-        asking={asking}
+        asking={asking === "about" ? undefined : asking}
         onClose={() => setAsking(undefined)}
         edit={edit}
         deeds={deeds}

@@ -8,6 +8,7 @@ import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { dayMonth, shortDate } from "../parts/dates";
 import { Grid, type Column, type Item } from "../parts/Grid";
+import { inText } from "../parts/singleKeys";
 import { writeRanges } from "../parts/ranges";
 import { LevelStrip } from "../proof/LevelStrip";
 import { markWords } from "../approval/Marks";
@@ -27,9 +28,9 @@ export function BatchPage() {
     queryKey: ["batch", id],
     queryFn: () => call(api.GET("/api/batches/{id}", { params: { path: { id } } })),
   });
-  if (batch.error) return <Trouble error={batch.error} />;
+  if (batch.error && !batch.data) return <Trouble error={batch.error} />;
   if (!batch.data) return <Skeleton />;
-  return <View batch={batch.data} />;
+  return <View key={id} batch={batch.data} />;
 }
 
 function View({ batch }: { batch: Batch }) {
@@ -91,7 +92,7 @@ function View({ batch }: { batch: Batch }) {
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || !editable || event.target instanceof HTMLInputElement) return;
+      if (!(event.ctrlKey || event.metaKey) || !editable || inText(event.target)) return;
       if (event.key === "z" && batch.undo) {
         event.preventDefault();
         void edit(deeds.undo);

@@ -56,6 +56,8 @@ export function draftDeeds(id: number) {
       call(api.POST("/api/batches/{id}/release-credits", { params: { path }, body: { version } })),
     gatherAgain: (version: number, shown: string) =>
       call(api.POST("/api/batches/{id}/gather-again", { params: { path }, body: { version, shown } })),
+    about: (version: number, about: { name: string; note: string; checkDate: string; ledgerDate: string }) =>
+      call(api.POST("/api/batches/{id}/about", { params: { path }, body: { version, ...about } })),
     undo: (version: number) =>
       call(api.POST("/api/batches/{id}/undo", { params: { path }, body: { version } })),
     redo: (version: number) =>

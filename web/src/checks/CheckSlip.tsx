@@ -21,7 +21,7 @@ export function CheckSlip({ id }: { id: number }) {
     queryFn: () => call(api.GET("/api/checks/{id}", { params: { path: { id: rested } } })),
     placeholderData: keepPreviousData,
   });
-  if (history.error) return <p className="text-rust">{history.error.message}</p>;
+  if (history.error && !history.data) return <p className="text-rust">{history.error.message}</p>;
   if (!history.data) return null;
   const { number, steps, invoices, bank } = history.data;
   return (

@@ -52,7 +52,7 @@ export function RegisterPage() {
     queryKey: ["bank-accounts"],
     queryFn: () => call(api.GET("/api/bank-accounts")),
   });
-  if (accounts.error) return <Trouble error={accounts.error} />;
+  if (accounts.error && !accounts.data) return <Trouble error={accounts.error} />;
   if (!accounts.data) return <Skeleton />;
   return <Register accounts={accounts.data.filter((a) => a.method === "CHECK")} />;
 }

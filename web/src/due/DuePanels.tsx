@@ -208,7 +208,7 @@ function Where({
         answered, wherever it is.
       </p>
     );
-  if (found.error) return <p className="text-rust">{found.error.message}</p>;
+  if (found.error && !found.data) return <p className="text-rust">{found.error.message}</p>;
   if (!found.data) return null;
   return (
     <div aria-live="polite">

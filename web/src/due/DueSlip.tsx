@@ -20,7 +20,7 @@ export function DueSlip({ question, invoice }: { question: Question; invoice: nu
         Move the cursor onto an invoice: its payment appears here as the check it will become.
       </p>
     );
-  if (slip.error) return <p className="text-rust">{slip.error.message}</p>;
+  if (slip.error && !slip.data) return <p className="text-rust">{slip.error.message}</p>;
   if (!slip.data) return null;
   return (
     <div className="flex flex-col gap-4">

@@ -21,7 +21,7 @@ export function DueStation() {
     queryFn: () => call(api.GET("/api/bank-accounts")),
     staleTime: 60_000,
   });
-  if (accounts.error) return <Trouble error={accounts.error} />;
+  if (accounts.error && !accounts.data) return <Trouble error={accounts.error} />;
   if (!accounts.data) return <Skeleton />;
   if (accounts.data.length === 0)
     return (

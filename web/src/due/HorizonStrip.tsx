@@ -36,7 +36,7 @@ export function HorizonStrip({
 }) {
   const horizon = useHorizon(question);
   const [from, setFrom] = useState<string>();
-  if (horizon.error) return <p className="text-rust p-3">{horizon.error.message}</p>;
+  if (horizon.error && !horizon.data) return <p className="text-rust p-3">{horizon.error.message}</p>;
   if (!horizon.data) return <div className="border-hair h-[150px] shrink-0 border-b" />;
   const data = horizon.data;
   const step = WIDTH / data.days.length;
@@ -227,7 +227,7 @@ function Bar({
 /** The same as a table; days on which nothing happens are passed over. */
 export function HorizonTable({ question }: { question: Question }) {
   const horizon = useHorizon(question);
-  if (horizon.error) return <p className="text-rust">{horizon.error.message}</p>;
+  if (horizon.error && !horizon.data) return <p className="text-rust">{horizon.error.message}</p>;
   if (!horizon.data) return null;
   const runs = new Map(horizon.data.runs.map((run) => [run.date, run]));
   const days = horizon.data.days.filter((day) => day.count > 0 || day.discounts > 0 || runs.has(day.date));

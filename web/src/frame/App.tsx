@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Navigate, Route, Routes } from "react-router";
+import { Navigate, Route, Routes, useLocation } from "react-router";
 import { api, call, Refused } from "../api/client";
 import { ApprovalPage } from "../approval/ApprovalPage";
 import { ApprovalStation } from "../approval/ApprovalStation";
@@ -24,21 +24,29 @@ import { PrintStation } from "../printing/PrintStation";
 import { ProofPage } from "../proof/ProofPage";
 import { VendorPage } from "../vendors/VendorPage";
 import { VendorsPage } from "../vendors/VendorsPage";
+import { Boundary } from "./Boundary";
+import { Connection } from "./Connection";
 import { SessionContext } from "./session";
 import { WorkLine } from "./WorkLine";
 
 /** Everything, once one is signed in. */
 export function App() {
+  const place = useLocation().pathname;
   const session = useQuery({
     queryKey: ["session"],
     queryFn: () => call(api.GET("/api/session")),
     staleTime: 60_000,
   });
   if (session.isPending) return null;
-  if (session.error) {
-    const out = session.error instanceof Refused && session.error.status > 0;
-    return out ? <SignIn /> : <p className="p-8">{session.error.message}</p>;
-  }
+  // only the server's own word opens the door; what failed otherwise leaves everything where it is
+  if (session.error instanceof Refused && session.error.status === 401) return <SignIn />;
+  if (!session.data)
+    return (
+      <>
+        <Connection />
+        <p className="p-8">{session.error.message}</p>
+      </>
+    );
   if (session.data.mustChangePassword)
     return (
       <main className="mx-auto flex min-h-full max-w-md flex-col justify-center gap-4 p-8">
@@ -53,33 +61,36 @@ export function App() {
     <SessionContext value={session.data}>
       <div className="station flex h-full flex-col">
         <WorkLine />
+        <Connection />
         <main className="flex min-h-0 flex-1 flex-col">
-          <Routes>
-            <Route path="/" element={<Navigate to="/due" replace />} />
-            <Route path="/due" element={<DueStation />} />
-            <Route path="/batches" element={<BatchesStation />} />
-            <Route path="/batches/:id" element={<BatchPage />} />
-            <Route path="/approval" element={<ApprovalStation />} />
-            <Route path="/approval/:id" element={<ApprovalPage />} />
-            <Route path="/print" element={<PrintStation />} />
-            <Route path="/print/:id" element={<PrintPage />} />
-            <Route path="/post" element={<PostStation />} />
-            <Route path="/bank" element={<BankStation />} />
-            <Route path="/register" element={<RegisterPage />} />
-            <Route path="/vendors" element={<VendorsPage />} />
-            <Route path="/vendors/:id" element={<VendorPage />} />
-            <Route path="/enter" element={<EnterInvoice />} />
-            <Route path="/bring-in" element={<ImportsPage />} />
-            <Route path="/ledger" element={<LedgerPage />} />
-            <Route path="/proof" element={<ProofPage />} />
-            <Route path="/routes" element={<RoutesPage />} />
-            <Route path="/deputies" element={<DeputiesPage />} />
-            <Route path="/trail" element={<TrailPage />} />
-            <Route path="/mail" element={<MailPage />} />
-            <Route path="/people" element={<PeoplePage />} />
-            <Route path="/own" element={<OwnPage />} />
-            <Route path="*" element={<p className="p-8">There is nothing at this address.</p>} />
-          </Routes>
+          <Boundary key={place}>
+            <Routes>
+              <Route path="/" element={<Navigate to="/due" replace />} />
+              <Route path="/due" element={<DueStation />} />
+              <Route path="/batches" element={<BatchesStation />} />
+              <Route path="/batches/:id" element={<BatchPage />} />
+              <Route path="/approval" element={<ApprovalStation />} />
+              <Route path="/approval/:id" element={<ApprovalPage />} />
+              <Route path="/print" element={<PrintStation />} />
+              <Route path="/print/:id" element={<PrintPage />} />
+              <Route path="/post" element={<PostStation />} />
+              <Route path="/bank" element={<BankStation />} />
+              <Route path="/register" element={<RegisterPage />} />
+              <Route path="/vendors" element={<VendorsPage />} />
+              <Route path="/vendors/:id" element={<VendorPage />} />
+              <Route path="/enter" element={<EnterInvoice />} />
+              <Route path="/bring-in" element={<ImportsPage />} />
+              <Route path="/ledger" element={<LedgerPage />} />
+              <Route path="/proof" element={<ProofPage />} />
+              <Route path="/routes" element={<RoutesPage />} />
+              <Route path="/deputies" element={<DeputiesPage />} />
+              <Route path="/trail" element={<TrailPage />} />
+              <Route path="/mail" element={<MailPage />} />
+              <Route path="/people" element={<PeoplePage />} />
+              <Route path="/own" element={<OwnPage />} />
+              <Route path="*" element={<p className="p-8">There is nothing at this address.</p>} />
+            </Routes>
+          </Boundary>
         </main>
       </div>
     </SessionContext>

@@ -18,7 +18,7 @@ export function LedgerPage() {
   const session = useSession();
   const [values, change] = useAddress();
   const periods = useQuery({ queryKey: ["periods"], queryFn: () => call(api.GET("/api/periods")) });
-  if (periods.error) return <Trouble error={periods.error} />;
+  if (periods.error && !periods.data) return <Trouble error={periods.error} />;
   if (!periods.data) return <Skeleton />;
   const month =
     periods.data.find((p) => p.month === values.month) ??
@@ -125,7 +125,7 @@ function Entries({ month }: { month: string }) {
     getNextPageParam: (page) => page.next ?? undefined,
   });
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
-  if (pages.error) return <Trouble error={pages.error} />;
+  if (pages.error && !pages.data) return <Trouble error={pages.error} />;
   if (!pages.data) return <Skeleton />;
   const items: Item<Line>[] = pages.data.pages
     .flatMap((page) => page.entries)
@@ -179,7 +179,7 @@ function TrialBalance({ month }: { month: string }) {
     queryKey: ["balance", month],
     queryFn: () => call(api.GET("/api/ledger/{month}/trial-balance", { params: { path: { month } } })),
   });
-  if (balance.error) return <Trouble error={balance.error} />;
+  if (balance.error && !balance.data) return <Trouble error={balance.error} />;
   if (!balance.data) return <Skeleton />;
   return (
     <div className="min-h-0 flex-1 overflow-auto px-4 py-2" tabIndex={0} data-list>

@@ -45,7 +45,7 @@ export function MailPage() {
     queryFn: () => call(api.GET("/api/mail")),
     refetchInterval: 10_000,
   });
-  if (mail.error) return <Trouble error={mail.error} />;
+  if (mail.error && !mail.data) return <Trouble error={mail.error} />;
   if (!mail.data) return <Skeleton />;
   const at = mail.data.find((one) => String(one.id) === values.at);
   const failing = mail.data.filter((one) => one.trouble && one.state !== "SENT");

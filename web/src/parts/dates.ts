@@ -28,7 +28,7 @@ export function clock(instant: string): string {
   const time = `${String(at.getHours()).padStart(2, "0")}:${String(at.getMinutes()).padStart(2, "0")}`;
   return at.toDateString() === new Date().toDateString()
     ? time
-    : `${at.getDate()} ${MONTHS[at.getMonth()]} ${time}`;
+    : `${at.getDate()} ${MONTHS[at.getMonth()]} ${at.getFullYear()} ${time}`;
 }
 
 /** How long ago an instant was, such as `5 min`, `3 h` or `2 days`. */

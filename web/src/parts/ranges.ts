@@ -11,12 +11,17 @@ export function writeRanges(entries: Iterable<number>): string {
   return parts.join(".");
 }
 
+/** More than any list holds; a longer range in an address is no selection. */
+const MOST = 200_000;
+
 export function readRanges(text: string | undefined): Set<number> {
   const entries = new Set<number>();
   for (const part of (text ?? "").split(".")) {
     const [from, to] = part.split("-").map(Number);
-    if (!from || !Number.isFinite(from)) continue;
-    for (let entry = from; entry <= (to && Number.isFinite(to) ? to : from); entry++) entries.add(entry);
+    if (!from || !Number.isInteger(from)) continue;
+    const last = to && Number.isInteger(to) ? to : from;
+    if (last - from + entries.size >= MOST) continue;
+    for (let entry = from; entry <= last; entry++) entries.add(entry);
   }
   return entries;
 }

@@ -5,6 +5,15 @@ export function singleKeys(): boolean {
   return localStorage.getItem(KEPT) !== "off";
 }
 
+/** Whether keys go into a text, where undoing undoes the text. */
+export function inText(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLInputElement ||
+    target instanceof HTMLTextAreaElement ||
+    target instanceof HTMLSelectElement
+  );
+}
+
 export function setSingleKeys(on: boolean): void {
   localStorage.setItem(KEPT, on ? "on" : "off");
 }

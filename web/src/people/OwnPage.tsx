@@ -16,7 +16,7 @@ export function OwnPage() {
     queryKey: ["own-sessions"],
     queryFn: () => call(api.GET("/api/session/all")),
   });
-  if (sessions.error) return <Trouble error={sessions.error} />;
+  if (sessions.error && !sessions.data) return <Trouble error={sessions.error} />;
   return (
     <Station
       title="Your sessions and password"

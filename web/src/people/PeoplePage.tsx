@@ -68,8 +68,8 @@ export function PeoplePage() {
     queryKey: ["people", "changes"],
     queryFn: () => call(api.GET("/api/people/changes")),
   });
-  if (people.error) return <Trouble error={people.error} />;
-  if (changes.error) return <Trouble error={changes.error} />;
+  if (people.error && !people.data) return <Trouble error={people.error} />;
+  if (changes.error && !changes.data) return <Trouble error={changes.error} />;
   if (!changes.data || (administrator && !people.data)) return <Skeleton />;
   const members = people.data ?? [];
   const at = members.find((one) => String(one.id) === values.at);

@@ -44,9 +44,8 @@ export function PrintPage() {
   });
   const printing = usePrinting(id);
   const error = batch.error ?? printing.error;
-  if (error) return <Trouble error={error} />;
-  if (!batch.data || !printing.data) return <Skeleton />;
-  return <View batch={batch.data} printing={printing.data} />;
+  if (!batch.data || !printing.data) return error ? <Trouble error={error} /> : <Skeleton />;
+  return <View key={id} batch={batch.data} printing={printing.data} />;
 }
 
 function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Schemas["PrintingView"] }) {

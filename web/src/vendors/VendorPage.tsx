@@ -35,7 +35,7 @@ export function VendorPage() {
     queryKey: ["vendor", id],
     queryFn: () => call(api.GET("/api/vendors/{id}", { params: { path: { id } } })),
   });
-  if (vendor.error) return <Trouble error={vendor.error} />;
+  if (vendor.error && !vendor.data) return <Trouble error={vendor.error} />;
   if (!vendor.data) return <Skeleton />;
   return <Page vendor={vendor.data} />;
 }

@@ -1,0 +1,27 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useSyncExternalStore } from "react";
+import { api, call, connection } from "../api/client";
+
+const AGAIN_MS = 3_000;
+
+/** A line that stays while the server does not answer, asks until it does, and then shows everything as it is. */
+export function Connection() {
+  const queries = useQueryClient();
+  const there = useSyncExternalStore(connection.subscribe, connection.isThere);
+  useEffect(() => {
+    if (there) return;
+    const timer = setInterval(() => {
+      void call(api.GET("/api/session/door")).then(
+        () => queries.invalidateQueries(),
+        () => undefined,
+      );
+    }, AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [there, queries]);
+  if (there) return null;
+  return (
+    <p role="status" className="bg-brass text-sheet shrink-0 px-5 py-1 text-[13px] font-semibold">
+      The server does not answer. What you see is from before; it is asked again every few seconds.
+    </p>
+  );
+}
