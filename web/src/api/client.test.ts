@@ -2,14 +2,17 @@
 import { describe, expect, it, vi } from "vitest";
 import { api, call, connection, Refused } from "./client";
 
-// outside a browser a request has no page to be relative to
-vi.hoisted(() => {
+// outside a browser a request has no page to be relative to, and the client keeps the fetch it was made with
+const fetched = vi.hoisted(() => {
+  const stub = vi.fn<typeof fetch>();
+  globalThis.fetch = stub;
   const Real = globalThis.Request;
   globalThis.Request = class extends Real {
     constructor(input: RequestInfo | URL, init?: RequestInit) {
       super(typeof input === "string" ? new URL(input, "http://localhost") : input, init);
     }
   };
+  return stub;
 });
 
 const answer = (status: number, error?: unknown) =>
@@ -46,7 +49,7 @@ describe("call", () => {
   });
 
   it("does not know what became of an edit whose answer was lost, and says so until one comes", async () => {
-    const fetched = vi.spyOn(globalThis, "fetch").mockRejectedValue(new TypeError("failed to fetch"));
+    fetched.mockRejectedValue(new TypeError("failed to fetch"));
     const post = call(api.POST("/api/batches/{id}/post", { params: { path: { id: 1 } } }));
     await expect(post).rejects.toThrow("it is not known here whether this was done");
     await expect(call(api.GET("/api/session"))).rejects.toThrow("It is tried again");
@@ -54,6 +57,5 @@ describe("call", () => {
     fetched.mockResolvedValue(Response.json({ name: "Ines" }));
     await call(api.GET("/api/session"));
     expect(connection.isThere()).toBe(true);
-    fetched.mockRestore();
   });
 });

@@ -282,6 +282,13 @@ GRANT SELECT ON hand TO ${appUser};
 GRANT SELECT, INSERT ON invoice_release TO ${appUser};
 GRANT UPDATE (held_by) ON invoice TO ${appUser};
 
+-- ------------------------------------------------------------ tries to sign in, per name and per origin
+ALTER TABLE sign_in_attempt ADD COLUMN blocked BOOLEAN NOT NULL DEFAULT FALSE, ADD INDEX (origin, at);
+GRANT UPDATE (good) ON sign_in_attempt TO ${appUser};
+-- mail: whose hand works on it, by the database's clock
+ALTER TABLE mail ADD COLUMN lease_token VARCHAR(36);
+GRANT UPDATE (lease_token) ON mail TO ${appUser};
+
 -- Roles that let money out, and the passwords of who holds them, are given by two.
 ALTER TABLE person ADD COLUMN must_change_password BOOLEAN NOT NULL DEFAULT FALSE;
 CREATE TABLE person_change (

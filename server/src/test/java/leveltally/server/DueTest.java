@@ -100,7 +100,7 @@ class DueTest {
         Drafting drafting = bean(Drafting.class);
         Batches batches = bean(Batches.class);
         assertThatThrownBy(() -> drafting.add(App.ines(), batch, App.version(batch), List.of(second, held)))
-                .hasMessageContaining("cannot be added: held invoice (short delivery)");
+                .hasMessageContaining("cannot be added: held invoice: short delivery");
         assertThatThrownBy(() -> drafting.add(App.ines(), batch, App.version(batch), List.of(new InvoiceId(999_999))))
                 .hasMessageContaining("not open any more");
         drafting.add(App.ines(), batch, App.version(batch), List.of(second));

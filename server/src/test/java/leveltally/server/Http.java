@@ -39,6 +39,10 @@ final class Http {
         return send(request(path).GET());
     }
 
+    Answer get(String path, String accept) {
+        return send(request(path).header("Accept", accept).GET());
+    }
+
     Answer post(String path, String json) {
         return send(request(path)
                 .header("Content-Type", "application/json")

@@ -177,7 +177,8 @@ class ThreadsTest {
                 () -> printing.number(ines(), first, turn.serial(), next, ""),
                 () -> printing.number(ines(), first, turn.serial(), next, ""),
                 () -> printing.number(ines(), second, turn.serial(), next, "")));
-        assertThat(outcomes.stream().filter(Long.class::isInstance)).hasSize(1);
+        assertThat(outcomes.stream().filter(leveltally.server.printing.Printing.Numbered.class::isInstance))
+                .hasSize(1);
         assertThat(App.number("SELECT COUNT(*) FROM check_number WHERE number >= ?", next))
                 .isOne();
     }

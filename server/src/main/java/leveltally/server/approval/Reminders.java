@@ -14,6 +14,8 @@ import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.frame.Settings;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
@@ -25,6 +27,8 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 public class Reminders {
+    private static final Logger LOG = LoggerFactory.getLogger(Reminders.class);
+
     private final JdbcClient jdbc;
     private final Batches batches;
     private final Rounds rounds;
@@ -67,11 +71,21 @@ public class Reminders {
         int done = 0;
         for (Round round : rounds.of(waiting, today)) {
             if (remindIsDue(round, now) || escalationIsDue(round, now)) {
-                Integer one = each.execute(status -> ask(round.batch(), today, now));
-                done += one == null ? 0 : one;
+                done += askAlone(round.batch(), today, now);
             }
         }
         return done;
+    }
+
+    /** Whatever is wrong with one batch keeps no other from being asked about. */
+    private int askAlone(BatchId id, LocalDate today, Instant now) {
+        try {
+            Integer done = each.execute(status -> ask(id, today, now));
+            return done == null ? 0 : done;
+        } catch (RuntimeException failed) {
+            LOG.error("reminding of batch {} failed; the others go on", id.value(), failed);
+            return 0;
+        }
     }
 
     private int ask(BatchId id, LocalDate today, Instant now) {

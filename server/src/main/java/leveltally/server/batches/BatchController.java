@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Objects;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.people.Actor;
@@ -197,7 +198,11 @@ class BatchController {
     @GetMapping
     List<ListedView> list(Actor by, @RequestParam(required = false) List<BatchState> state) {
         by.mayDo(Deed.READ);
-        List<String> states = (state == null || state.isEmpty() ? List.of(BatchState.values()) : state)
+        // a blank value names no state
+        List<BatchState> named = state == null
+                ? List.of()
+                : state.stream().filter(Objects::nonNull).toList();
+        List<String> states = (named.isEmpty() ? List.of(BatchState.values()) : named)
                 .stream().map(Enum::name).toList();
         return jdbc.sql("""
                         SELECT b.id, b.name, a.name AS account, b.state, a.currency, b.check_date, p.name AS who,

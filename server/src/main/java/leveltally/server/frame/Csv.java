@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
@@ -16,6 +17,9 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 /** Lists as CSV (RFC 4180, UTF-8 with a byte order mark), written so that no spreadsheet runs a cell. */
 public final class Csv {
     public static final String TYPE = "text/csv";
+
+    private static final Pattern PLAIN_NUMBER = Pattern.compile("-?\\d+(\\.\\d+)?");
+    private static final Pattern FORMULA = Pattern.compile("(^|[;\\t\\r\\n])(\\s*[=+\\-@\\t\\r])");
 
     private Csv() {}
 
@@ -56,7 +60,10 @@ public final class Csv {
 
     /** A cell that a spreadsheet would take for a formula is written as text; plain numbers stay numbers. */
     public static String harmless(String cell) {
-        boolean formula = !cell.isEmpty() && "=+-@\t\r".indexOf(cell.charAt(0)) >= 0;
-        return formula && !cell.matches("-\\d+(\\.\\d+)?") ? "'" + cell : cell;
+        if (PLAIN_NUMBER.matcher(cell).matches()) {
+            return cell;
+        }
+        // spreadsheets that split at semicolons or tabs take what follows one for a cell of its own, and so a line
+        return FORMULA.matcher(cell).replaceAll("$1'$2");
     }
 }

@@ -2,6 +2,7 @@ package leveltally.server.frame;
 
 import jakarta.persistence.OptimisticLockException;
 import jakarta.servlet.http.HttpServletRequest;
+import java.time.DateTimeException;
 import java.util.Map;
 import java.util.TreeMap;
 import leveltally.core.Refusal;
@@ -11,8 +12,10 @@ import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.OptimisticLockingFailureException;
 import org.springframework.dao.PessimisticLockingFailureException;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.web.ErrorResponse;
 import org.springframework.web.HttpRequestMethodNotSupportedException;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.MissingServletRequestParameterException;
@@ -53,6 +56,11 @@ class Problems {
         MissingServletRequestParameterException.class
     })
     ProblemDetail unreadable(Exception unreadable) {
+        for (Throwable cause = unreadable; cause != null; cause = cause.getCause()) {
+            if (cause instanceof BodyLimit.TooLong) {
+                return BodyLimit.tooLong();
+            }
+        }
         String field = unreadable instanceof MethodArgumentTypeMismatchException mismatch ? mismatch.getName() : "";
         return problem(
                 HttpStatus.BAD_REQUEST,
@@ -90,17 +98,35 @@ class Problems {
         return problem(
                 HttpStatus.CONFLICT,
                 "law",
-                "The database refused this because it would break a rule. Nothing was changed; look again.",
+                "The database refused this because it would break a rule. Look at what is shown now before you repeat it.",
                 Map.of());
+    }
+
+    /** Whatever the platform itself finds wrong with a request: its kind, its headers, its parameters. */
+    private static ProblemDetail notUnderstood(HttpStatusCode status) {
+        String sentence = status.value() == HttpStatus.NOT_ACCEPTABLE.value()
+                ? "What is at this address is not to be had in the form that was asked for."
+                : "The request could not be understood. Load the page again and repeat it.";
+        return problem(HttpStatus.valueOf(status.value()), "not-understood", sentence, Map.of());
     }
 
     @ExceptionHandler
     ProblemDetail broken(Exception broken, HttpServletRequest request) {
+        if (broken instanceof ErrorResponse told && told.getStatusCode().is4xxClientError()) {
+            return notUnderstood(told.getStatusCode());
+        }
+        if (broken instanceof DateTimeException) {
+            return unreadable(broken);
+        }
+        if (Deadlocks.isOne(broken)) {
+            return busy(new PessimisticLockingFailureException("deadlock", broken));
+        }
         LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), broken);
         return problem(
                 HttpStatus.INTERNAL_SERVER_ERROR,
                 "broken",
-                "Something went wrong on our side and nothing was changed. Try again; if it stays, tell your administrator.",
+                "Something went wrong on our side. Look at what is shown now before you repeat it; if it stays, tell your"
+                        + " administrator.",
                 Map.of());
     }
 

@@ -9,8 +9,10 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
-import org.springframework.security.crypto.factory.PasswordEncoderFactories;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.security.crypto.password.DelegatingPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.crypto.password.Pbkdf2PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -22,7 +24,9 @@ class Security {
 
     @Bean
     PasswordEncoder passwords() {
-        return PasswordEncoderFactories.createDelegatingPasswordEncoder();
+        // PBKDF2 takes a password of any script and length; bcrypt, which older hashes are of, ends at 72 bytes
+        var ours = Pbkdf2PasswordEncoder.defaultsForSpringSecurity_v5_8();
+        return new DelegatingPasswordEncoder("pbkdf2", Map.of("pbkdf2", ours, "bcrypt", new BCryptPasswordEncoder()));
     }
 
     @Bean

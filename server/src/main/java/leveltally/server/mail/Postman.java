@@ -6,6 +6,7 @@ import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.UUID;
 import leveltally.server.frame.Settings;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -49,7 +50,7 @@ public class Postman {
     public int carry(Instant now) {
         List<Waiting> waiting = jdbc.sql("""
                         SELECT id, address, subject, text, html, tries FROM mail
-                        WHERE state = 'WAITING' AND next_try_at <= :now AND (taken_until IS NULL OR taken_until <= :now)
+                        WHERE state = 'WAITING' AND next_try_at <= :now AND (taken_until IS NULL OR taken_until <= NOW(6))
                         ORDER BY next_try_at, id LIMIT :most
                         """)
                 .param("now", Timestamp.from(now))
@@ -59,25 +60,27 @@ public class Postman {
                 .list();
         int sent = 0;
         for (Waiting mail : waiting) {
-            if (isMine(mail.id(), now) && send(mail, now)) {
+            String lease = UUID.randomUUID().toString();
+            if (isMine(mail.id(), lease) && send(mail, lease, now)) {
                 sent++;
             }
         }
         return sent;
     }
 
-    /** Takes a mail, so that no other server process sends it as well. */
-    private boolean isMine(long id, Instant now) {
-        return jdbc.sql("UPDATE mail SET taken_until = :until WHERE id = :id AND state = 'WAITING'"
-                                + " AND (taken_until IS NULL OR taken_until <= :now)")
-                        .param("until", Timestamp.from(now.plus(TAKEN)))
+    /** Takes a mail for a while by the database's clock, so that no other server process sends it as well. */
+    private boolean isMine(long id, String lease) {
+        return jdbc.sql(
+                                "UPDATE mail SET taken_until = NOW(6) + INTERVAL :seconds SECOND, lease_token = :lease"
+                                        + " WHERE id = :id AND state = 'WAITING' AND (taken_until IS NULL OR taken_until <= NOW(6))")
+                        .param("seconds", TAKEN.toSeconds())
+                        .param("lease", lease)
                         .param("id", id)
-                        .param("now", Timestamp.from(now))
                         .update()
                 == 1;
     }
 
-    private boolean send(Waiting mail, Instant now) {
+    private boolean send(Waiting mail, String lease, Instant now) {
         try {
             MimeMessage message = server.createMimeMessage();
             MimeMessageHelper parts = new MimeMessageHelper(message, true, "UTF-8");
@@ -87,28 +90,30 @@ public class Postman {
             parts.setText(mail.text(), mail.html());
             server.send(message);
         } catch (MailException | MessagingException failed) {
-            later(mail, now, failed);
+            later(mail, lease, now, failed);
             return false;
         }
         jdbc.sql("UPDATE mail SET state = 'SENT', sent_at = ?, taken_until = NULL, tries = tries + 1, trouble = ''"
-                        + " WHERE id = ?")
-                .params(Timestamp.from(now), mail.id())
+                        + " WHERE id = ? AND lease_token = ?")
+                .params(Timestamp.from(now), mail.id(), lease)
                 .update();
         return true;
     }
 
-    private void later(Waiting mail, Instant now, Exception failed) {
+    private void later(Waiting mail, String lease, Instant now, Exception failed) {
         int tries = mail.tries() + 1;
         Duration wait = Duration.ofSeconds(30).multipliedBy(1L << Math.min(tries, 12));
         String trouble = String.valueOf(failed.getMessage()).lines().findFirst().orElse("");
         LOG.info("mail {} failed for the {}. time: {}", mail.id(), tries, trouble);
-        jdbc.sql("UPDATE mail SET state = ?, tries = ?, next_try_at = ?, taken_until = NULL, trouble = ? WHERE id = ?")
+        jdbc.sql("UPDATE mail SET state = ?, tries = ?, next_try_at = ?, taken_until = NULL, trouble = ?"
+                        + " WHERE id = ? AND lease_token = ?")
                 .params(
                         tries >= MOST_TRIES ? "GIVEN_UP" : "WAITING",
                         tries,
                         Timestamp.from(now.plus(wait.compareTo(LONGEST_WAIT) < 0 ? wait : LONGEST_WAIT)),
                         trouble.substring(0, Math.min(300, trouble.length())),
-                        mail.id())
+                        mail.id(),
+                        lease)
                 .update();
     }
 }

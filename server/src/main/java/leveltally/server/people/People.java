@@ -1,6 +1,7 @@
 package leveltally.server.people;
 
 import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -18,15 +19,18 @@ import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.Settings;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** The people who may sign in. */
 @Service
 public class People {
     static final int MOST_FAILURES = 8;
     static final Duration WINDOW = Duration.ofMinutes(15);
+    private static final int MOST_FAILURES_FROM_ONE_ORIGIN = 100;
     private static final String EMAIL = "[^@\\s]{1,60}@[^@\\s]{1,59}";
 
     private final EntityManager entities;
@@ -34,6 +38,7 @@ public class People {
     private final CommonPasswords common;
     private final AuditTrail audit;
     private final Settings settings;
+    private final TransactionTemplate transactions;
     private final String nobodysHash;
 
     People(
@@ -41,8 +46,10 @@ public class People {
             PasswordEncoder passwords,
             CommonPasswords common,
             AuditTrail audit,
-            Settings settings) {
+            Settings settings,
+            TransactionTemplate transactions) {
         this.settings = settings;
+        this.transactions = transactions;
         this.entities = entities;
         this.passwords = passwords;
         this.common = common;
@@ -155,48 +162,75 @@ public class People {
                 .collect(Collectors.toMap(person -> person.id, person -> person.name));
     }
 
+    /** What a try to sign in is measured against, before the password is. */
+    private record Tried(long attempt, @Nullable PersonEntity person) {}
+
     /**
-     * Checks a password, at most eight wrong ones in fifteen minutes per sign-in name.
+     * Checks a password: at most eight wrong ones in fifteen minutes per name, and a hundred from one origin. Each try is
+     * written down as a wrong one before it is checked, so that many at once are no way around; the slow check itself holds
+     * no connection and no lock.
      *
      * @throws Refusal with the same sentence for a wrong name and a wrong password
      */
-    @Transactional(noRollbackFor = Refusal.class)
     public Person signIn(String signIn, String password, String origin, Instant now) {
-        long failures = entities.createQuery(
-                        "select count(a) from SignInAttempt a where a.signIn = :name and a.at > :since and not a.good",
-                        Long.class)
-                .setParameter("name", shortened(signIn))
-                .setParameter("since", now.minus(WINDOW))
-                .getSingleResult();
-        if (failures >= MOST_FAILURES) {
+        Tried tried = transactions.execute(status -> tried(signIn, origin, now));
+        if (tried.attempt() < 0) {
             throw Refusal.notAllowed(
                     "too-many-tries",
-                    "Too many wrong passwords for this name. Wait a quarter of an hour and try again.");
+                    "Too many wrong passwords for this name or from this place. Wait a quarter of an hour and try again.");
         }
+        PersonEntity person = tried.person();
+        // an unknown name costs as long as a known one, so that nobody learns which names exist
+        String hash = person == null ? nobodysHash : person.passwordHash;
+        boolean good = passwords.matches(password, hash) && person != null && mayEnter(person);
+        transactions.executeWithoutResult(status -> answered(tried, good, signIn, origin, now));
+        if (person == null || !good) {
+            throw Refusal.notAllowed("wrong-sign-in", "This name and password do not fit. Check both and try again.");
+        }
+        return view(person);
+    }
+
+    private Tried tried(String signIn, String origin, Instant now) {
         PersonEntity person = entities.createQuery(
-                        "select p from PersonEntity p where p.signIn = :name", PersonEntity.class)
+                        "select p from PersonEntity p left join fetch p.roles where p.signIn = :name",
+                        PersonEntity.class)
                 .setParameter("name", signIn)
                 .getResultStream()
                 .findFirst()
                 .orElse(null);
-        // an unknown name costs as long as a known one, so that nobody learns which names exist
-        String hash = person == null ? nobodysHash : person.passwordHash;
-        boolean good = passwords.matches(password, hash) && person != null && mayEnter(person);
+        if (person != null) {
+            entities.lock(person, LockModeType.PESSIMISTIC_WRITE);
+        }
         SignInAttempt attempt = new SignInAttempt();
         attempt.signIn = shortened(signIn);
         attempt.origin = origin;
         attempt.at = now;
-        attempt.good = good;
+        attempt.blocked = failures("signIn", attempt.signIn, now) >= MOST_FAILURES
+                || failures("origin", origin, now) >= MOST_FAILURES_FROM_ONE_ORIGIN;
         entities.persist(attempt);
-        if (person == null || !good) {
-            audit.record(
-                    new Actor(new PersonId(0), "nobody", Set.of(), LocalDate.EPOCH, now, origin),
-                    "refuse sign-in",
-                    "sign-in " + shortened(signIn),
-                    Map.of("known", person != null));
-            throw Refusal.notAllowed("wrong-sign-in", "This name and password do not fit. Check both and try again.");
+        return new Tried(attempt.blocked ? -1 : attempt.id, person);
+    }
+
+    private long failures(String of, String value, Instant now) {
+        return entities.createQuery(
+                        "select count(a) from SignInAttempt a where a." + of
+                                + " = :value and a.at > :since and not a.good and not a.blocked",
+                        Long.class)
+                .setParameter("value", value)
+                .setParameter("since", now.minus(WINDOW))
+                .getSingleResult();
+    }
+
+    private void answered(Tried tried, boolean good, String signIn, String origin, Instant now) {
+        if (good) {
+            entities.find(SignInAttempt.class, tried.attempt()).good = true;
+            return;
         }
-        return view(person);
+        audit.record(
+                new Actor(new PersonId(0), "nobody", Set.of(), LocalDate.EPOCH, now, origin),
+                "refuse sign-in",
+                "sign-in " + shortened(signIn),
+                Map.of("known", tried.person() != null));
     }
 
     /** Made-up people exist in the demo only: their password is published. */

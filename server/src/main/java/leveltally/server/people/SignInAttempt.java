@@ -5,9 +5,11 @@ import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.Id;
 import jakarta.persistence.SequenceGenerator;
 import java.time.Instant;
+import org.hibernate.annotations.DynamicUpdate;
 
 /** One try to sign in; too many bad ones slow the name down. */
 @Entity
+@DynamicUpdate
 class SignInAttempt {
     @Id
     @GeneratedValue(generator = "rows")
@@ -18,4 +20,7 @@ class SignInAttempt {
     String origin;
     Instant at;
     boolean good;
+
+    /** turned away unread: too many wrong ones came before it */
+    boolean blocked;
 }
