@@ -77,11 +77,22 @@ export function PeoplePage() {
   return (
     <Station
       title="People"
-      sentence={<>Who may sign in, and what each of them is trusted with.</>}
+      sentence={
+        administrator ? (
+          <>Who may sign in, and what each of them is trusted with.</>
+        ) : (
+          <>Roles and passwords that let money out: what one person gave and a second one confirms.</>
+        )
+      }
       answer={
         <>
-          <Figure value={members.filter((one) => one.enabled).length}>may sign in</Figure>
-          <Figure value={members.reduce((sum, one) => sum + one.sessions, 0)}>open sessions</Figure>
+          {administrator && (
+            <>
+              <Figure value={members.filter((one) => one.enabled).length}>may sign in</Figure>
+              <Figure value={members.reduce((sum, one) => sum + one.sessions, 0)}>open sessions</Figure>
+            </>
+          )}
+          {changes.data.length === 0 && <span>nothing waits for a second person</span>}
           {changes.data.length > 0 && (
             <Figure value={changes.data.length} look="text-brass">
               {changes.data.length === 1 ? "change waits" : "changes wait"} for a second person
@@ -98,7 +109,7 @@ export function PeoplePage() {
           onCursor={(key) => change({ at: key })}
           onEnter={() => setAsking("change")}
           dim={(one) => !one.enabled}
-          empty="Administrators see here who may sign in. What waits for a second person is beside it."
+          empty="Administrators see here who may sign in."
         />
       }
       bar={
@@ -139,7 +150,11 @@ export function PeoplePage() {
               <Sessions person={at} />
             </div>
           ) : (
-            <p className="text-faint">Move the cursor onto somebody: their sessions appear here.</p>
+            <p className="text-faint">
+              {administrator
+                ? "Move the cursor onto somebody: their sessions appear here."
+                : "What waits for a second person appears here."}
+            </p>
           )}
         </>
       }

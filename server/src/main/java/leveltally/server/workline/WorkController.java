@@ -66,7 +66,8 @@ class WorkController {
                 WHERE p.posted_entry_id IS NULL AND p.taken_out_at IS NULL GROUP BY p.currency
                 """);
         stations.put("bank", """
-                SELECT currency, COUNT(*), SUM(amount_minor) FROM bank_event
+                -- issues and voids are never added
+                SELECT currency, COUNT(*), SUM(CASE WHEN kind = 'ISSUE' THEN amount_minor ELSE 0 END) FROM bank_event
                 WHERE file_id IS NULL AND never_reported IS NULL GROUP BY currency
                 """);
         String main = jdbc.sql("SELECT currency FROM bank_account ORDER BY position LIMIT 1")
