@@ -64,6 +64,7 @@ export function Grid<R>(props: GridProps<R>) {
   const given = props.items;
   const items = useMemo(() => (Array.isArray(given) ? rowsOf(given) : given), [given]);
   const scroller = useRef<HTMLDivElement>(null);
+  const pointing = useRef(false);
   const anchor = useRef<number>(-1);
   const id = useId();
   const tracks = columns.map((column) => column.width).join(" ");
@@ -207,7 +208,10 @@ export function Grid<R>(props: GridProps<R>) {
         tabIndex={0}
         data-list
         onKeyDown={onKeyDown}
-        onFocus={() => at < 0 && isRow(step(-1, 1)) && go(step(-1, 1), false)}
+        // a row that is clicked is the cursor at once; only the keyboard comes in at the first row
+        onPointerDownCapture={() => (pointing.current = true)}
+        onPointerUpCapture={() => (pointing.current = false)}
+        onFocus={() => !pointing.current && at < 0 && isRow(step(-1, 1)) && go(step(-1, 1), false)}
         className="group min-h-0 flex-1 overflow-auto [scrollbar-gutter:stable] focus-visible:outline-none"
       >
         {items.length === 0 && <div className="text-faint p-6">{props.empty}</div>}

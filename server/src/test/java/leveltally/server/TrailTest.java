@@ -95,7 +95,7 @@ class TrailTest {
     void csvEndsWithTheHeadAndRunsInNoSpreadsheet() {
         List<String> lines =
                 PRIYA.get("/api/trail/csv?deed=make%20batch").body().lines().toList();
-        assertThat(lines.get(0)).contains("sequence,at,who,from,deed,subject,detail,previous_hash,hash");
+        assertThat(lines.get(0)).contains("sequence,at,person,who,from,deed,subject,detail,previous_hash,hash");
         assertThat(lines.get(1)).contains("make batch");
         assertThat(lines.get(lines.size() - 1)).contains("head of the trail").endsWith(head());
     }

@@ -99,13 +99,23 @@ class TrailController {
             writer.write('\ufeff');
             try (CSVPrinter printer = new CSVPrinter(writer, CSVFormat.RFC4180)) {
                 printer.printRecord(
-                        "sequence", "at", "who", "from", "deed", "subject", "detail", "previous_hash", "hash");
+                        "sequence",
+                        "at",
+                        "person",
+                        "who",
+                        "from",
+                        "deed",
+                        "subject",
+                        "detail",
+                        "previous_hash",
+                        "hash");
                 TrailRows.Head head = rows.each(
                         filter,
                         row -> print(
                                 printer,
                                 row.sequence(),
                                 row.at(),
+                                row.personId(),
                                 row.person(),
                                 row.origin(),
                                 row.deed(),
@@ -113,7 +123,7 @@ class TrailController {
                                 row.detail(),
                                 row.previousHash(),
                                 row.hash()));
-                print(printer, head.records(), "", "", "", "head of the trail", "", "", "", head.hash());
+                print(printer, head.records(), "", "", "", "", "head of the trail", "", "", "", head.hash());
             }
         });
     }

@@ -27,16 +27,20 @@ public class Postman {
     private static final int AT_ONCE = 50;
     private static final Duration TAKEN = Duration.ofMinutes(5);
     private static final Duration LONGEST_WAIT = Duration.ofHours(8);
+    private static final String NOWHERE =
+            "it waits: no mail server is set; an administrator sets LEVELTALLY_MAIL_HOST and starts again";
     private static final Logger LOG = LoggerFactory.getLogger(Postman.class);
 
     private final JdbcClient jdbc;
     private final JavaMailSender server;
     private final String from;
+    private final boolean mayCarry;
 
     Postman(JdbcClient jdbc, JavaMailSender server, Settings settings) {
         this.jdbc = jdbc;
         this.server = server;
         this.from = settings.mail().from();
+        this.mayCarry = settings.demo() || !settings.mail().host().isEmpty();
     }
 
     private record Waiting(long id, String address, String subject, String text, String html, int tries) {}
@@ -48,6 +52,12 @@ public class Postman {
 
     /** Sends what waits now; answers how many were sent. */
     public int carry(Instant now) {
+        if (!mayCarry) {
+            jdbc.sql("UPDATE mail SET trouble = :why WHERE state = 'WAITING' AND trouble <> :why")
+                    .param("why", NOWHERE)
+                    .update();
+            return 0;
+        }
         List<Waiting> waiting = jdbc.sql("""
                         SELECT id, address, subject, text, html, tries FROM mail
                         WHERE state = 'WAITING' AND next_try_at <= :now AND (taken_until IS NULL OR taken_until <= NOW(6))
