@@ -112,8 +112,8 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
         {change.typesAccount && (
           <>
             <p className="mt-2">
-              Call the vendor on a number you knew before, and type the bank details they say: two people who
-              typed the same.
+              Type the bank details as the vendor itself gives them, in its letter or when you call a number
+              you knew before: they are not shown here, and both must agree.
             </p>
             <div className="mt-2 flex flex-wrap gap-3">
               <Field label="Routing number, empty for an IBAN" small>

@@ -203,20 +203,20 @@ class ApprovalTest {
         DESK.see("••••2044");
         DESK.click("Confirm…");
         DESK.see("nor Tomas Brandt can approve");
+        // two people who typed the same
+        DESK.fill("Routing number", "990044105");
+        DESK.fill("Account number or IBAN", "3300192045");
+        DESK.confirm();
+        DESK.see("not the account that was proposed");
+        DESK.fill("Account number or IBAN", "3300192044");
         DESK.confirmed();
         DESK.see("The payment in Coffee was asked with the old data");
 
         DESK.sitDown("Ines Okafor");
         DESK.go("/print/" + batch);
-        DESK.click("Take the turn");
-        DESK.confirmed();
-        DESK.click("Print ");
-        DESK.type(
-                DESK.driver.findElement(By.cssSelector("[role=dialog] label b")).getText());
-        DESK.confirm();
-        DESK.see("Topsail Coffee Roasters: its bank details changed after the payment was sent for approval");
-        DESK.type(Keys.ESCAPE);
-        DESK.click("Give the turn back");
+        DESK.see("kept back");
+        DESK.pick("Topsail Coffee Roasters");
+        DESK.see("bank details changed after the payment was sent for approval");
         DESK.go("/batches/" + batch);
         DESK.click("Change ▾");
         DESK.driver

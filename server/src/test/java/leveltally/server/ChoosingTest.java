@@ -11,13 +11,11 @@ import java.util.stream.Stream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.server.batches.Drafting;
-import leveltally.server.frame.Csv;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.posting.Posting;
 import leveltally.server.vendors.Vendors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -254,20 +252,6 @@ class ChoosingTest {
         assertThat(INES.post("/api/invoices", entry.replace("HAND-1", "HAND-5").replace("2026-11-05", "2026-01-05"))
                         .body())
                 .contains("January 2026 is locked");
-    }
-
-    @ParameterizedTest
-    @CsvSource({
-        "=1+1, '''=1+1'",
-        "+1, '''+1'",
-        "@cmd, '''@cmd'",
-        "-5.00, -5.00",
-        "-5+cmd, '''-5+cmd'",
-        "plain, plain",
-        "'', ''"
-    })
-    void noSpreadsheetRunsWhatWeWrite(String cell, String written) {
-        assertThat(Csv.harmless(cell)).isEqualTo(written);
     }
 
     @Test

@@ -238,4 +238,22 @@ class PeopleTest {
                 .isEqualTo(200);
         assertThat(here.get("/api/work").status()).isEqualTo(401);
     }
+
+    @Test
+    void aPasswordOfAnyScriptAndLengthWorks() {
+        var passwords = App.bean(org.springframework.security.crypto.password.PasswordEncoder.class);
+        String longest = "жук и маяк ".repeat(20).substring(0, 200);
+        String kept = passwords.encode(longest);
+        assertThat(kept).hasSizeLessThan(200);
+        assertThat(passwords.matches(longest, kept)).isTrue();
+        // no letter is left unread at the end
+        assertThat(passwords.matches(longest.substring(0, 199) + "x", kept)).isFalse();
+        // what was kept before still opens the door
+        assertThat(passwords.matches(
+                        "boatswain",
+                        "{bcrypt}"
+                                + new org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder()
+                                        .encode("boatswain")))
+                .isTrue();
+    }
 }
