@@ -262,8 +262,8 @@ class RoadTest {
     void aPowerCutWhilePrintingResumesWithTheSameNumbers() {
         DESK.sitDown("Ines Okafor");
         DESK.go("/print");
-        DESK.see("Harbour dues, November");
-        DESK.press(Keys.HOME, Keys.ENTER);
+        DESK.pick("Harbour dues, November");
+        DESK.press(Keys.ENTER);
         DESK.click("Take the turn");
         DESK.confirmed();
         DESK.click("Print ");
