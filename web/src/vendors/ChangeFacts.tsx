@@ -7,7 +7,7 @@ import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { clock, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
-import { Field } from "../parts/Field";
+import { BankFields, NO_BANK } from "./BankFields";
 
 type Change = Schemas["ChangeView"];
 
@@ -22,8 +22,7 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
   const session = useSession();
   const queries = useQueryClient();
   const [asking, setAsking] = useState<"confirm" | "refuse">();
-  const [routing, setRouting] = useState("");
-  const [account, setAccount] = useState("");
+  const [typed, setTyped] = useState(NO_BANK);
   const path = { params: { path: { id: change.id } } };
   const waits = change.state === "PROPOSED";
   const controller = session.roles.includes("CONTROLLER");
@@ -95,9 +94,7 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
         title={`Confirm the ${change.what} of ${change.vendorName}`}
         deed="Confirm the change"
         run={async () => {
-          const answer = await call(
-            api.POST("/api/vendor-changes/{id}/confirm", { ...path, body: { routing, account } }),
-          );
+          const answer = await call(api.POST("/api/vendor-changes/{id}/confirm", { ...path, body: typed }));
           await done(
             answer.batches.length === 0
               ? "The change is in force."
@@ -115,23 +112,8 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
               Type the bank details as the vendor itself gives them, in its letter or when you call a number
               you knew before: they are not shown here, and both must agree.
             </p>
-            <div className="mt-2 flex flex-wrap gap-3">
-              <Field label="Routing number, empty for an IBAN" small>
-                <input
-                  className="w-40 font-mono"
-                  value={routing}
-                  autoComplete="off"
-                  onChange={(event) => setRouting(event.target.value)}
-                />
-              </Field>
-              <Field label="Account number or IBAN" small>
-                <input
-                  className="w-64 font-mono"
-                  value={account}
-                  autoComplete="off"
-                  onChange={(event) => setAccount(event.target.value)}
-                />
-              </Field>
+            <div className="mt-2">
+              <BankFields value={typed} onChange={setTyped} />
             </div>
           </>
         )}

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { DeedDialog } from "../parts/DeedDialog";
+import { BankFields, NO_BANK } from "./BankFields";
 import { ChangeFacts } from "./ChangeFacts";
 import { Field } from "../parts/Field";
 
@@ -58,8 +59,7 @@ export function ProposeChange({
   const [lines, setLines] = useState(address?.lines.join("\n") ?? "");
   const [postalCode, setPostalCode] = useState(address?.postalCode ?? "");
   const [bank, setBank] = useState<"KEEP" | "NONE" | "NEW">(address ? "KEEP" : "NONE");
-  const [routing, setRouting] = useState("");
-  const [account, setAccount] = useState("");
+  const [typed, setTyped] = useState(NO_BANK);
   return (
     <DeedDialog
       open={open}
@@ -77,8 +77,8 @@ export function ProposeChange({
               lines: lines.split("\n"),
               postalCode,
               bank,
-              routing,
-              bankAccount: account,
+              routing: typed.routing,
+              bankAccount: typed.account,
               why,
             },
           }),
@@ -125,23 +125,8 @@ export function ProposeChange({
               </label>
             ))}
           {bank === "NEW" && (
-            <div className="flex flex-wrap gap-3 pl-6">
-              <Field label="Routing number, empty for an IBAN" small>
-                <input
-                  className="w-40 font-mono"
-                  value={routing}
-                  autoComplete="off"
-                  onChange={(event) => setRouting(event.target.value)}
-                />
-              </Field>
-              <Field label="Account number or IBAN" small>
-                <input
-                  className="w-64 font-mono"
-                  value={account}
-                  autoComplete="off"
-                  onChange={(event) => setAccount(event.target.value)}
-                />
-              </Field>
+            <div className="pl-6">
+              <BankFields value={typed} onChange={setTyped} />
             </div>
           )}
         </fieldset>
