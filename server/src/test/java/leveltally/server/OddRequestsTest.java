@@ -101,4 +101,13 @@ class OddRequestsTest {
         String long1 = "{\"signIn\":\"" + "x".repeat(1 << 20) + "\",\"password\":\"y\"}";
         assertThat(Http.signedIn("ines").post("/api/session", long1).status()).isEqualTo(413);
     }
+
+    @Test
+    void noFileIsTakenBeforeSignInWhereverItIsSent() {
+        Http nobody = Http.nobody();
+        nobody.get("/api/session/door");
+        byte[] file = new byte[2 << 20];
+        assertThat(nobody.upload("/api/session", file).status()).isEqualTo(413);
+        assertThat(nobody.upload("/api/imports?kind=VENDORS", file).status()).isEqualTo(401);
+    }
 }

@@ -11,6 +11,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
+import java.util.Locale;
 import java.util.Map;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
@@ -20,11 +21,13 @@ import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import tools.jackson.databind.json.JsonMapper;
 
-/** No request but an upload has more than a megabyte of body, before and after sign-in; it is not read any further. */
+/** No request but an upload of files to import has more than a megabyte of body, before and after sign-in; it is not read any further. */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
 class BodyLimit extends OncePerRequestFilter {
     static final int MOST = 1 << 20;
+
+    private static final String UPLOADS = "/api/imports";
 
     private final JsonMapper json;
 
@@ -44,16 +47,22 @@ class BodyLimit extends OncePerRequestFilter {
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
-        String type = request.getContentType();
-        if (type != null && type.startsWith(MediaType.MULTIPART_FORM_DATA_VALUE)) {
+        // only there files come in, behind sign-in; a form of files sent anywhere else is a body like any other
+        if (request.getRequestURI().equals(UPLOADS)) {
             chain.doFilter(request, response);
-        } else if (request.getContentLengthLong() > MOST) {
+        } else if (request.getContentLengthLong() > MOST || isForm(request)) {
             response.setStatus(HttpStatus.CONTENT_TOO_LARGE.value());
             response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
             json.writeValue(response.getOutputStream(), tooLong());
         } else {
             chain.doFilter(new Limited(request), response);
         }
+    }
+
+    /** A form of files is read by the container, past any limit of ours; nothing but imports takes one. */
+    private static boolean isForm(HttpServletRequest request) {
+        String type = request.getContentType();
+        return type != null && type.toLowerCase(Locale.ROOT).startsWith("multipart/");
     }
 
     static org.springframework.http.ProblemDetail tooLong() {
