@@ -35,7 +35,7 @@ import leveltally.server.batches.Batches;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
-import leveltally.server.selection.Due;
+import leveltally.server.selection.DueLists;
 import leveltally.server.selection.DueQuestion;
 import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
@@ -52,14 +52,14 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/slips")
 @Needs(Deed.READ)
 class SlipController {
-    private final Due due;
+    private final DueLists lists;
     private final Batches batches;
     private final BankAccounts accounts;
     private final Vendors vendors;
     private final CheckPages pages;
 
-    SlipController(Due due, Batches batches, BankAccounts accounts, Vendors vendors, CheckPages pages) {
-        this.due = due;
+    SlipController(DueLists lists, Batches batches, BankAccounts accounts, Vendors vendors, CheckPages pages) {
+        this.lists = lists;
         this.batches = batches;
         this.accounts = accounts;
         this.vendors = vendors;
@@ -87,7 +87,7 @@ class SlipController {
     @GetMapping("/due")
     SlipView due(Actor by, @ParameterObject @ModelAttribute DueQuestion question, @RequestParam long invoice) {
         by.mayDo(Deed.READ);
-        Selection selection = due.lately(question, by.today());
+        Selection selection = lists.lately(question, by.today());
         LocalDate checkDate = selection.criteria().checkDate();
         Selection.Row row = selection.rows().stream()
                 .filter(r -> r.candidate().invoice().id().value() == invoice)

@@ -223,39 +223,46 @@ public class CandidateRows {
         return numbers.stream().map(String::valueOf).collect(Collectors.joining(",", "[", "]"));
     }
 
-    /** A mapper for the rows of one statement, whose candidates share their payees. */
+    /** A mapper for the rows of one statement, whose candidates share what is the same in them. */
     public static RowMapper<Candidate> mapper() {
-        Map<Long, Payee> payees = new HashMap<>();
-        Map<String, Currency> currencies = new HashMap<>();
-        return (row, n) -> candidate(row, payees, currencies);
+        Shared shared = new Shared(new HashMap<>(), new HashMap<>(), new HashMap<>());
+        return (row, n) -> candidate(row, shared);
     }
 
-    private static Candidate candidate(ResultSet row, Map<Long, Payee> payees, Map<String, Currency> currencies)
-            throws SQLException {
-        Currency currency = currencies.computeIfAbsent(row.getString(6), Currency::getInstance);
+    /** What stands in many rows and is held once. */
+    private record Shared(Map<Long, Payee> payees, Map<String, Currency> currencies, Map<LocalDate, LocalDate> dates) {
+        @Nullable
+        LocalDate date(ResultSet row, int column) throws SQLException {
+            LocalDate read = row.getObject(column, LocalDate.class);
+            return read == null ? null : dates.computeIfAbsent(read, same -> same);
+        }
+    }
+
+    private static Candidate candidate(ResultSet row, Shared shared) throws SQLException {
+        Currency currency = shared.currencies().computeIfAbsent(row.getString(6), Currency::getInstance);
         Money amount = Money.ofMinor(row.getLong(7), currency);
         Money open = Money.ofMinor(row.getLong(8), currency);
         Discount discount = Discount.after(
                 Money.ofMinor(row.getLong(9), currency),
                 row.getBigDecimal(10),
-                row.getObject(11, LocalDate.class),
+                shared.date(row, 11),
                 amount.minus(open),
                 Money.ofMinor(row.getLong(28), currency),
                 Money.ofMinor(row.getLong(12), currency));
         OpenInvoice invoice = new OpenInvoice(
                 new InvoiceId(row.getLong(1)),
                 row.getString(2),
-                row.getObject(3, LocalDate.class),
-                row.getObject(4, LocalDate.class),
-                new LedgerDays(row.getObject(5, LocalDate.class), row.getObject(27, LocalDate.class)),
+                shared.date(row, 3),
+                shared.date(row, 4),
+                new LedgerDays(shared.date(row, 5), shared.date(row, 27)),
                 amount,
                 open,
                 discount);
         long remitTo = row.getLong(15);
-        Payee payee = payees.get(remitTo);
+        Payee payee = shared.payees().get(remitTo);
         if (payee == null) {
             payee = payee(row, remitTo);
-            payees.put(remitTo, payee);
+            shared.payees().put(remitTo, payee);
         }
         return new Candidate(invoice, payee, row.getBoolean(14), row.getString(13), row.getString(26));
     }

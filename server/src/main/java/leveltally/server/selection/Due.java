@@ -1,8 +1,5 @@
 package leveltally.server.selection;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
-import java.time.Duration;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -29,17 +26,6 @@ public class Due {
                     (Candidate candidate) -> candidate.invoice().dueDate())
             .thenComparing(candidate -> candidate.payee().name(), String.CASE_INSENSITIVE_ORDER)
             .thenComparing(candidate -> candidate.invoice().id().value());
-
-    private static final int MOST_ROWS_KEPT = 300_000;
-
-    private record Asked(DueQuestion question, LocalDate today) {}
-
-    /** What was just computed, for what stands beside a list; deeds never read from here. */
-    private final Cache<Asked, Selection> recent = Caffeine.newBuilder()
-            .maximumWeight(MOST_ROWS_KEPT)
-            .weigher((Asked asked, Selection selection) -> 1 + selection.rows().size())
-            .expireAfterWrite(Duration.ofSeconds(60))
-            .build();
 
     private final CandidateRows rows;
     private final Cash cash;
@@ -68,16 +54,7 @@ public class Due {
 
     @Transactional(readOnly = true)
     public Selection select(DueQuestion question, LocalDate today) {
-        Selection selection = select(criteria(question, today), question.marks(), 0);
-        recent.put(new Asked(question, today), selection);
-        return selection;
-    }
-
-    /** The selection as somebody saw it within the last minute, for slips and further pages. */
-    @Transactional(readOnly = true)
-    public Selection lately(DueQuestion question, LocalDate today) {
-        Selection seen = recent.getIfPresent(new Asked(question, today));
-        return seen == null ? select(question, today) : seen;
+        return select(criteria(question, today), question.marks(), 0);
     }
 
     /**

@@ -1,12 +1,9 @@
 package leveltally.server.selection;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -48,36 +45,22 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 class DueController {
     static final int PAGE = 100;
     private static final int MOST_CREDITS_SHOWN = 200;
-    private static final int MOST_ROWS_KEPT = 300_000;
 
-    private final Due due;
     private final Whereabouts whereabouts;
     private final HorizonRows horizon;
     private final Cash cash;
     private final BankAccounts accounts;
     private final SavedCriteria saved;
-
-    /**
-     * Lists just answered, so that scrolling through one does not compute it again; whatever asks for the summary computes
-     * afresh, and a deed never reads from here.
-     */
-    private final Cache<Asked, Listing> recent = Caffeine.newBuilder()
-            .maximumWeight(MOST_ROWS_KEPT)
-            .weigher((Asked asked, Listing list) -> 1 + list.rows().size())
-            .expireAfterWrite(Duration.ofSeconds(60))
-            .build();
-
-    private record Asked(
-            DueQuestion question, Listing.By by, @Nullable String days, LocalDate today) {}
+    private final DueLists lists;
 
     DueController(
-            Due due,
             Whereabouts whereabouts,
             HorizonRows horizon,
             Cash cash,
             BankAccounts accounts,
-            SavedCriteria saved) {
-        this.due = due;
+            SavedCriteria saved,
+            DueLists lists) {
+        this.lists = lists;
         this.whereabouts = whereabouts;
         this.horizon = horizon;
         this.cash = cash;
@@ -296,9 +279,7 @@ class DueController {
             @RequestParam(defaultValue = "DAY") Listing.By listedBy,
             @RequestParam(required = false) @Nullable String days) {
         by.mayDo(Deed.READ);
-        Asked asked = new Asked(question, listedBy, days, by.today());
-        Listing list = list(asked, due.select(question, by.today()));
-        recent.put(asked, list);
+        Listing list = lists.now(question, shape(listedBy, days), by.today());
         Selection selection = list.selection();
         Criteria criteria = selection.criteria();
         Money limit = criteria.paying().limit();
@@ -361,7 +342,7 @@ class DueController {
             @RequestParam(required = false) @Nullable String days,
             @RequestParam int from) {
         by.mayDo(Deed.READ);
-        return rows(listing(new Asked(question, listedBy, days, by.today())), Math.max(0, from), by.today());
+        return rows(lists.lately(question, shape(listedBy, days), by.today()), Math.max(0, from), by.today());
     }
 
     /** What the selected rows come to; the browser adds nothing up. {@code all} for the whole list. */
@@ -373,7 +354,7 @@ class DueController {
             @RequestParam(required = false) @Nullable String days,
             @RequestParam String selected) {
         by.mayDo(Deed.READ);
-        Listing list = listing(new Asked(question, listedBy, days, by.today()));
+        Listing list = lists.lately(question, shape(listedBy, days), by.today());
         List<Selection.Row> rows = list.rows();
         if (!selected.equals("all")) {
             Set<InvoiceId> wanted = EntryRanges.read(selected);
@@ -395,8 +376,7 @@ class DueController {
             @RequestParam(defaultValue = "DAY") Listing.By listedBy,
             @RequestParam(required = false) @Nullable String days) {
         by.mayDo(Deed.READ);
-        Asked asked = new Asked(question, listedBy, days, by.today());
-        Listing list = list(asked, due.select(question, by.today()));
+        Listing list = lists.now(question, shape(listedBy, days), by.today());
         return Csv.answer(
                 "due.csv",
                 List.of(
@@ -540,12 +520,8 @@ class DueController {
         return savedCriteria(by);
     }
 
-    private Listing listing(Asked asked) {
-        return recent.get(asked, missing -> list(missing, due.lately(missing.question(), missing.today())));
-    }
-
-    private static Listing list(Asked asked, Selection selection) {
-        return Listing.of(selection, asked.by(), days(asked.days()), asked.today());
+    private static DueLists.Shape shape(Listing.By by, @Nullable String days) {
+        return new DueLists.Shape(by, days(days));
     }
 
     /** The days picked on the horizon, {@code 2026-11-20~2026-11-24}; all when none are. */

@@ -15,10 +15,10 @@ import leveltally.core.selection.Candidate;
 import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.LeftOutReason;
+import leveltally.core.selection.Marks;
 import leveltally.core.selection.Selection;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 
 /** Answers “where is 7731?” for any invoice, by entry number or by the vendor's reference, in one line each. */
 @Service
@@ -26,12 +26,12 @@ class Whereabouts {
     private static final int MOST = 12;
 
     private final JdbcClient jdbc;
-    private final Due due;
+    private final DueLists lists;
     private final CandidateRows rows;
 
-    Whereabouts(JdbcClient jdbc, Due due, CandidateRows rows) {
+    Whereabouts(JdbcClient jdbc, DueLists lists, CandidateRows rows) {
         this.jdbc = jdbc;
-        this.due = due;
+        this.lists = lists;
         this.rows = rows;
     }
 
@@ -67,7 +67,6 @@ class Whereabouts {
     private record Found(
             long id, long vendor, String vendorName, String reference, String kind, Money open, LocalDate dueDate) {}
 
-    @Transactional(readOnly = true)
     List<Answer> of(DueQuestion question, String asked, LocalDate today) {
         String text = asked.strip();
         if (text.isEmpty() || text.length() > 60) {
@@ -80,7 +79,7 @@ class Whereabouts {
         if (found.isEmpty()) {
             return List.of();
         }
-        Selection selection = due.select(question, today);
+        Selection selection = lists.lately(question, today);
         Set<InvoiceId> wanted = found.stream().map(f -> new InvoiceId(f.id())).collect(Collectors.toSet());
         List<Answer> answers = new ArrayList<>();
         Set<Long> answered = new HashSet<>();
@@ -177,7 +176,7 @@ class Whereabouts {
     }
 
     private Answer notListed(Candidate candidate, Criteria criteria) {
-        Selection alone = due.only(criteria, List.of(candidate));
+        Selection alone = Selection.of(criteria, List.of(candidate), List.of(), Marks.NONE);
         if (alone.rows().get(0).decision() instanceof Decision.LeftOut out
                 && out.reason() != LeftOutReason.UNDER_SMALLEST_PAYMENT
                 && out.reason() != LeftOutReason.BEYOND_THE_CASH_LINE) {
