@@ -3232,7 +3232,6 @@ export interface components {
             state: string;
             selectable: boolean;
         };
-        StreamingResponseBody: unknown;
         ListedVendor: {
             /** Format: int64 */
             id: number;
@@ -6375,7 +6374,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };
@@ -6439,7 +6438,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };
@@ -6536,7 +6535,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/jsonl": components["schemas"]["StreamingResponseBody"];
+                    "application/jsonl": string;
                 };
             };
         };
@@ -6583,7 +6582,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };
@@ -6949,7 +6948,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };
@@ -7064,7 +7063,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };
@@ -7086,7 +7085,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };
@@ -7418,7 +7417,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };
@@ -7578,7 +7577,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };
@@ -7779,7 +7778,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };
@@ -7846,7 +7845,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["StreamingResponseBody"];
+                    "text/csv": string;
                 };
             };
         };

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.invoices.InvoiceId;
@@ -47,16 +48,24 @@ public final class App {
     private App() {}
 
     private static ConfigurableApplicationContext launch() {
+        return launch(DATABASE.url(), "--leveltally.demo=true");
+    }
+
+    /** One more application in this process, for what is configured otherwise. */
+    static ConfigurableApplicationContext launch(String url, String... more) {
         return SpringApplication.run(
                 LevelTally.class,
-                "--spring.datasource.url=" + DATABASE.url(),
-                "--spring.datasource.password=" + TestDatabase.PASSWORD,
-                "--spring.flyway.password=" + TestDatabase.PASSWORD,
-                "--leveltally.seal-key=a-key-only-for-tests",
-                "--leveltally.demo=true",
-                // mail goes out when a test says so
-                "--leveltally.mail.every=PT1H",
-                "--server.port=0");
+                Stream.concat(
+                                Stream.of(
+                                        "--spring.datasource.url=" + url,
+                                        "--spring.datasource.password=" + TestDatabase.PASSWORD,
+                                        "--spring.flyway.password=" + TestDatabase.PASSWORD,
+                                        "--leveltally.seal-key=a-key-only-for-tests",
+                                        // mail goes out when a test says so
+                                        "--leveltally.mail.every=PT1H",
+                                        "--server.port=0"),
+                                Stream.of(more))
+                        .toArray(String[]::new));
     }
 
     public static <T> T bean(Class<T> type) {
@@ -64,7 +73,11 @@ public final class App {
     }
 
     public static String address() {
-        int port = ((WebServerApplicationContext) CONTEXT).getWebServer().getPort();
+        return address(CONTEXT);
+    }
+
+    static String address(ConfigurableApplicationContext running) {
+        int port = ((WebServerApplicationContext) running).getWebServer().getPort();
         return "http://127.0.0.1:" + port;
     }
 

@@ -14,10 +14,20 @@ final class Http {
     private final HttpClient client =
             HttpClient.newBuilder().cookieHandler(cookies).build();
 
+    private final String address;
+
+    private Http(String address) {
+        this.address = address;
+    }
+
     record Answer(int status, String body) {}
 
     static Http nobody() {
-        return new Http();
+        return nobody(App.address());
+    }
+
+    static Http nobody(String address) {
+        return new Http(address);
     }
 
     static Http signedIn(String name) {
@@ -25,7 +35,7 @@ final class Http {
     }
 
     static Http signedIn(String name, String password) {
-        Http http = new Http();
+        Http http = nobody();
         http.get("/api/session/door");
         Answer in = http.post("/api/session", "{\"signIn\":\"" + name + "\",\"password\":\"" + password + "\"}");
         if (in.status() != 200) {
@@ -83,8 +93,8 @@ final class Http {
                 .orElse("");
     }
 
-    private static HttpRequest.Builder request(String path) {
-        return HttpRequest.newBuilder(URI.create(App.address() + path));
+    private HttpRequest.Builder request(String path) {
+        return HttpRequest.newBuilder(URI.create(address + path));
     }
 
     private Answer send(HttpRequest.Builder request) {

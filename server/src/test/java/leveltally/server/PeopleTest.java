@@ -5,7 +5,10 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.time.Duration;
+import java.time.Instant;
 import leveltally.server.people.DemoPassword;
+import leveltally.server.people.People;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -201,6 +204,27 @@ class PeopleTest {
                     .hasMessageContaining("the last administrator stays");
             application.rollback();
         }
+    }
+
+    /** Whatever the names: a hundred wrong passwords from one place close it for a quarter of an hour, and no other place. */
+    @Test
+    void aPlaceIsClosedAfterAHundredWrongPasswords() {
+        People people = App.bean(People.class);
+        Instant now = Instant.now();
+        App.asRoot("INSERT INTO sign_in_attempt (id, sign_in, origin, at, good) SELECT -seq, CONCAT('guess-', seq),"
+                + " '203.0.113.9', UTC_TIMESTAMP() - INTERVAL 10 MINUTE, FALSE FROM seq_1_to_99");
+        assertThat(people.signIn("ines", DemoPassword.VALUE, "203.0.113.9", now).signIn())
+                .isEqualTo("ines");
+        assertThatThrownBy(() -> people.signIn("guess-100", "wrong", "203.0.113.9", now))
+                .hasMessageContaining("do not fit");
+        assertThatThrownBy(() -> people.signIn("ines", DemoPassword.VALUE, "203.0.113.9", now))
+                .hasMessageContaining("from this place");
+        assertThat(people.signIn("ines", DemoPassword.VALUE, "203.0.113.10", now)
+                        .signIn())
+                .isEqualTo("ines");
+        assertThat(people.signIn("ines", DemoPassword.VALUE, "203.0.113.9", now.plus(Duration.ofMinutes(16)))
+                        .signIn())
+                .isEqualTo("ines");
     }
 
     @Test

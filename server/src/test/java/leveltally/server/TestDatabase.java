@@ -132,6 +132,24 @@ public final class TestDatabase {
         }
     }
 
+    /** Does something while it keeps its connections and answers nothing, as a hanging disk would make it. */
+    public void silentDuring(Runnable something) {
+        signal("STOP");
+        try {
+            something.run();
+        } finally {
+            signal("CONT");
+        }
+    }
+
+    private void signal(String name) {
+        try {
+            run(List.of("kill", "-" + name, String.valueOf(server.pid())));
+        } catch (IOException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
     private void stop() {
         server.destroy();
         try {
@@ -143,12 +161,26 @@ public final class TestDatabase {
     }
 
     public String url() {
-        return "jdbc:mariadb://127.0.0.1:" + port + "/leveltally";
+        return url("leveltally");
+    }
+
+    public String url(String schema) {
+        return "jdbc:mariadb://127.0.0.1:" + port + "/" + schema;
+    }
+
+    /** An empty schema beside ours. */
+    public void make(String schema) {
+        try (Connection root = root("")) {
+            root.createStatement().execute("CREATE DATABASE " + schema);
+            root.createStatement().execute("GRANT ALL ON " + schema + ".* TO leveltally_owner@'%' WITH GRANT OPTION");
+        } catch (SQLException broken) {
+            throw new IllegalStateException(broken);
+        }
     }
 
     /** A connection that may do everything, to break the data on purpose. */
     public Connection root(String schema) throws SQLException {
-        return DriverManager.getConnection("jdbc:mariadb://127.0.0.1:" + port + "/" + schema, "root", "");
+        return DriverManager.getConnection(url(schema), "root", "");
     }
 
     /** A connection with the application's rights. */

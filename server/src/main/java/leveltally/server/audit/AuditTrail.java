@@ -7,6 +7,7 @@ import java.util.Map;
 import leveltally.core.audit.AuditRecord;
 import leveltally.core.people.Actor;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -21,6 +22,18 @@ public class AuditTrail {
         this.json = json;
     }
 
+    /** Until the end of this transaction no other deed is done: for what can happen once only. To be called before all else. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void alone() {
+        lockedHead();
+    }
+
+    private AuditHead lockedHead() {
+        AuditHead head = entities.find(AuditHead.class, 1L);
+        entities.refresh(head, LockModeType.PESSIMISTIC_WRITE);
+        return head;
+    }
+
     /**
      * Records a deed; call it last in the deed's transaction, because the head of the chain stays locked until commit and
      * every other deed waits for it.
@@ -31,8 +44,7 @@ public class AuditTrail {
     @Transactional
     public void record(Actor by, String deed, String subject, Map<String, ?> detail) {
         entities.flush();
-        AuditHead head = entities.find(AuditHead.class, 1L);
-        entities.refresh(head, LockModeType.PESSIMISTIC_WRITE);
+        AuditHead head = lockedHead();
         AuditRecord record = new AuditRecord(
                 head.sequence + 1,
                 by.now().truncatedTo(ChronoUnit.MICROS),

@@ -14,20 +14,18 @@ import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
+import leveltally.server.frame.Download;
 import leveltally.server.frame.Needs;
-import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.annotations.ParameterObject;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
+import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -93,45 +91,32 @@ class TrailController {
 
     /** The records found as CSV, oldest first; the last row carries the head hash of the whole trail. */
     @GetMapping(value = "/csv", produces = Csv.TYPE)
-    ResponseEntity<StreamingResponseBody> csv(@ParameterObject @ModelAttribute TrailRows.Filter filter) {
-        return download("trail.csv", Csv.TYPE + ";charset=UTF-8", out -> {
-            Writer writer = new OutputStreamWriter(out, StandardCharsets.UTF_8);
-            writer.write('\ufeff');
-            try (CSVPrinter printer = new CSVPrinter(writer, CSVFormat.RFC4180)) {
-                printer.printRecord(
-                        "sequence",
-                        "at",
-                        "person",
-                        "who",
-                        "from",
-                        "deed",
-                        "subject",
-                        "detail",
-                        "previous_hash",
-                        "hash");
-                TrailRows.Head head = rows.each(
-                        filter,
-                        row -> print(
-                                printer,
-                                row.sequence(),
-                                row.at(),
-                                row.personId(),
-                                row.person(),
-                                row.origin(),
-                                row.deed(),
-                                row.subject(),
-                                row.detail(),
-                                row.previousHash(),
-                                row.hash()));
-                print(printer, head.records(), "", "", "", "", "head of the trail", "", "", "", head.hash());
-            }
+    ResponseEntity<Resource> csv(@ParameterObject @ModelAttribute TrailRows.Filter filter) {
+        return Csv.download("trail.csv", printer -> {
+            printer.printRecord(
+                    "sequence", "at", "person", "who", "from", "deed", "subject", "detail", "previous_hash", "hash");
+            TrailRows.Head head = rows.each(
+                    filter,
+                    row -> print(
+                            printer,
+                            row.sequence(),
+                            row.at(),
+                            row.personId(),
+                            row.person(),
+                            row.origin(),
+                            row.deed(),
+                            row.subject(),
+                            row.detail(),
+                            row.previousHash(),
+                            row.hash()));
+            print(printer, head.records(), "", "", "", "", "head of the trail", "", "", "", head.hash());
         });
     }
 
     /** The same as JSON Lines, one record in a line; the last line is the head. */
     @GetMapping(value = "/jsonl", produces = LINES)
-    ResponseEntity<StreamingResponseBody> lines(@ParameterObject @ModelAttribute TrailRows.Filter filter) {
-        return download("trail.jsonl", LINES, out -> {
+    ResponseEntity<Resource> lines(@ParameterObject @ModelAttribute TrailRows.Filter filter) {
+        return Download.of("trail.jsonl", LINES, out -> {
             try (Writer writer = new OutputStreamWriter(out, StandardCharsets.UTF_8)) {
                 TrailRows.Head head = rows.each(filter, row -> write(writer, whole(row)));
                 write(writer, Map.of("head", head.hash(), "records", head.records()));
@@ -153,16 +138,6 @@ class TrailController {
         whole.put("previousHash", row.previousHash());
         whole.put("hash", row.hash());
         return whole;
-    }
-
-    private static ResponseEntity<StreamingResponseBody> download(
-            String name, String type, StreamingResponseBody body) {
-        return ResponseEntity.ok()
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.attachment().filename(name).build().toString())
-                .header(HttpHeaders.CONTENT_TYPE, type)
-                .body(body);
     }
 
     private static void print(CSVPrinter printer, Object... cells) {

@@ -16,6 +16,7 @@ import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.selection.CandidateRows;
 import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,7 +24,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /** Batches to look at and to edit. */
 @RestController
@@ -244,7 +244,7 @@ class BatchController {
 
     /** The batches as CSV, all of them. */
     @GetMapping(value = "/csv", produces = Csv.TYPE)
-    ResponseEntity<StreamingResponseBody> allAsCsv(Actor by) {
+    ResponseEntity<Resource> allAsCsv(Actor by) {
         by.mayDo(Deed.READ);
         return lists.of("batches.csv", """
                 SELECT b.id, b.name, LOWER(b.state) AS state, a.name AS account, b.check_date, b.ledger_date,
@@ -257,7 +257,7 @@ class BatchController {
 
     /** The lines of a batch as CSV. */
     @GetMapping(value = "/{id}/csv", produces = Csv.TYPE)
-    ResponseEntity<StreamingResponseBody> csv(Actor by, @PathVariable long id) {
+    ResponseEntity<Resource> csv(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
         BatchView batch = views.of(new BatchId(id));
         return Csv.answer(

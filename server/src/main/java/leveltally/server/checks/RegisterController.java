@@ -10,10 +10,13 @@ import leveltally.core.checks.NumberState;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.Resource;
+import org.springframework.http.ResponseEntity;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -127,9 +130,8 @@ class RegisterController {
     }
 
     /** The register of an account as CSV. */
-    @GetMapping(value = "/csv", produces = leveltally.server.frame.Csv.TYPE)
-    org.springframework.http.ResponseEntity<org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody>
-            csv(Actor by, @RequestParam long account) {
+    @GetMapping(value = "/csv", produces = Csv.TYPE)
+    ResponseEntity<Resource> csv(Actor by, @RequestParam long account) {
         by.mayDo(Deed.READ);
         return lists.of("register.csv", """
                 SELECT n.number, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee, p.check_date,

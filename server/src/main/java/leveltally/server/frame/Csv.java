@@ -1,6 +1,7 @@
 package leveltally.server.frame;
 
 import java.io.IOException;
+import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
@@ -9,10 +10,8 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
+import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
-import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /** Lists as CSV (RFC 4180, UTF-8 with a byte order mark), written so that no spreadsheet runs a cell. */
 public final class Csv {
@@ -23,31 +22,31 @@ public final class Csv {
 
     private Csv() {}
 
-    /** A download of {@code rows} under {@code heads}, streamed. */
-    public static ResponseEntity<StreamingResponseBody> answer(
-            String fileName, List<String> heads, Stream<List<String>> rows) {
-        StreamingResponseBody body = out -> {
-            Writer writer = new java.io.OutputStreamWriter(out, StandardCharsets.UTF_8);
-            writer.write('\ufeff');
-            try (rows;
-                    CSVPrinter printer = new CSVPrinter(writer, CSVFormat.RFC4180)) {
+    /** A download of {@code rows} under {@code heads}. */
+    public static ResponseEntity<Resource> answer(String fileName, List<String> heads, Stream<List<String>> rows) {
+        return download(fileName, printer -> {
+            try (rows) {
                 printer.printRecord(heads);
                 rows.forEach(row -> print(printer, row));
             }
-        };
-        return download(fileName, body);
+        });
     }
 
-    static ResponseEntity<StreamingResponseBody> download(String fileName, StreamingResponseBody body) {
-        return ResponseEntity.ok()
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.attachment()
-                                .filename(fileName)
-                                .build()
-                                .toString())
-                .header(HttpHeaders.CONTENT_TYPE, TYPE + ";charset=UTF-8")
-                .body(body);
+    /** What prints the records. */
+    @FunctionalInterface
+    public interface Content {
+        void printTo(CSVPrinter printer) throws IOException;
+    }
+
+    /** A download of what {@code content} prints; its cells must be {@link #harmless}. */
+    public static ResponseEntity<Resource> download(String fileName, Content content) {
+        return Download.of(fileName, TYPE + ";charset=UTF-8", out -> {
+            Writer writer = new OutputStreamWriter(out, StandardCharsets.UTF_8);
+            writer.write('\ufeff');
+            try (CSVPrinter printer = new CSVPrinter(writer, CSVFormat.RFC4180)) {
+                content.printTo(printer);
+            }
+        });
     }
 
     private static void print(CSVPrinter printer, List<String> row) {

@@ -1,9 +1,7 @@
 package leveltally.server.frame;
 
 import java.io.IOException;
-import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
@@ -12,15 +10,15 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.money.Money;
-import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
+import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
-import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
-/** Streams what a statement finds as CSV, row by row; its labels are the heads. */
+/** What a statement finds as CSV, row by row; its labels are the heads. */
 @Component
 public class CsvLists {
     private static final int FETCHED_AT_ONCE = 1_000;
@@ -29,30 +27,24 @@ public class CsvLists {
     private final JdbcClient jdbc;
     private final TransactionTemplate together;
 
-    CsvLists(JdbcClient jdbc, TransactionTemplate together) {
+    CsvLists(JdbcClient jdbc, PlatformTransactionManager transactions) {
         this.jdbc = jdbc;
-        this.together = together;
+        this.together = new TransactionTemplate(transactions);
     }
 
     /** @param sql a label that ends in {@code _minor} is an amount in the row's {@code currency} */
-    public ResponseEntity<StreamingResponseBody> of(String fileName, String sql, Map<String, ?> params) {
-        StreamingResponseBody body = out -> {
-            OutputStreamWriter writer = new OutputStreamWriter(out, StandardCharsets.UTF_8);
-            writer.write('\ufeff');
-            try (CSVPrinter printer = new CSVPrinter(writer, CSVFormat.RFC4180)) {
-                together.executeWithoutResult(status -> {
-                    boolean[] headed = {false};
-                    jdbc.sql(sql).params(params).withFetchSize(FETCHED_AT_ONCE).query((ResultSet row) -> {
-                        if (!headed[0]) {
-                            print(printer, heads(row.getMetaData()));
-                            headed[0] = true;
+    public ResponseEntity<Resource> of(String fileName, String sql, Map<String, ?> params) {
+        return Csv.download(
+                fileName,
+                printer -> together.executeWithoutResult(status -> {
+                    jdbc.sql(sql).params(params).withFetchSize(FETCHED_AT_ONCE).query((ResultSet rows) -> {
+                        print(printer, heads(rows.getMetaData()));
+                        while (rows.next()) {
+                            print(printer, cells(rows));
                         }
-                        print(printer, cells(row));
+                        return printer;
                     });
-                });
-            }
-        };
-        return Csv.download(fileName, body);
+                }));
     }
 
     private static List<String> heads(ResultSetMetaData meta) throws SQLException {

@@ -13,8 +13,11 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Role;
 import org.springframework.core.Ordered;
+import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionCallback;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Two transactions that wait for each other: the database ends one of them, and it is done again from its beginning. Only a
@@ -38,13 +41,40 @@ class Deadlocks {
         return advisor;
     }
 
+    /** Deeds whose transaction is only a part of a method. */
+    @Bean
+    static TransactionTemplate repeatedTransactions(PlatformTransactionManager transactions) {
+        return new TransactionTemplate(transactions) {
+            private static final long serialVersionUID = 1;
+
+            @Override
+            public <T extends @Nullable Object> T execute(TransactionCallback<T> action) {
+                try {
+                    return again(() -> super.execute(action));
+                } catch (RuntimeException | Error told) {
+                    throw told;
+                } catch (Throwable impossible) {
+                    throw new IllegalStateException(impossible);
+                }
+            }
+        };
+    }
+
+    private interface Try<T extends @Nullable Object> {
+        T once() throws Throwable;
+    }
+
     static @Nullable Object run(MethodInvocation call) throws Throwable {
+        return again(() -> ((ProxyMethodInvocation) call).invocableClone().proceed());
+    }
+
+    private static <T extends @Nullable Object> T again(Try<T> attempt) throws Throwable {
         if (TransactionSynchronizationManager.isActualTransactionActive()) {
-            return call.proceed();
+            return attempt.once();
         }
         for (int tries = 1; ; tries++) {
             try {
-                return ((ProxyMethodInvocation) call).invocableClone().proceed();
+                return attempt.once();
             } catch (Exception failed) {
                 if (tries == TRIES || !isOne(failed)) {
                     throw failed;

@@ -94,6 +94,9 @@ class Problems {
     /** A law held by the database itself: the message names it; the services should have refused before. */
     @ExceptionHandler({DataIntegrityViolationException.class, org.springframework.orm.jpa.JpaSystemException.class})
     ProblemDetail lawHeld(Exception violation, HttpServletRequest request) {
+        if (SilentDatabase.isBehind(violation)) {
+            return broken(violation, request);
+        }
         LOG.warn("the database refused {} {}", request.getMethod(), request.getRequestURI(), violation);
         return problem(
                 HttpStatus.CONFLICT,
@@ -117,6 +120,10 @@ class Problems {
         }
         if (broken instanceof DateTimeException) {
             return unreadable(broken);
+        }
+        if (SilentDatabase.isBehind(broken)) {
+            LOG.warn("the database did not answer {} {}", request.getMethod(), request.getRequestURI(), broken);
+            return SilentDatabase.problem(request.getMethod());
         }
         if (Deadlocks.isOne(broken)) {
             return busy(new PessimisticLockingFailureException("deadlock", broken));

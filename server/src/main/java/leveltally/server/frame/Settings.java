@@ -2,6 +2,7 @@ package leveltally.server.frame;
 
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 
 /**
@@ -10,12 +11,20 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param demo made-up people, company and a fixed business date
  * @param sealKey seals bank account numbers at rest
  * @param setupCode lets the first administrator be made while nobody exists
+ * @param proxies addresses of the proxies in front, whose forwarded headers are believed; nobody else's are
  * @param address where people reach the application: what links in mail begin with, without a slash at the end
  * @param mail the server that carries mail; without a host the stand-in mailbox takes it
  */
 @ConfigurationProperties("leveltally")
 public record Settings(
-        boolean demo, LocalDate demoDate, String sealKey, ZoneId zone, String setupCode, String address, Mail mail) {
+        boolean demo,
+        LocalDate demoDate,
+        String sealKey,
+        ZoneId zone,
+        String setupCode,
+        List<String> proxies,
+        String address,
+        Mail mail) {
     /** An SMTP server; {@code tls} begins every talk with STARTTLS. */
     public record Mail(String host, int port, String user, String password, boolean tls, String from) {}
 
@@ -23,6 +32,12 @@ public record Settings(
         if (sealKey.length() < 16) {
             throw new IllegalArgumentException(
                     "leveltally.seal-key (LEVELTALLY_SEAL_KEY) needs at least 16 characters: it seals account numbers");
+        }
+        for (String proxy : proxies) {
+            if (!proxy.matches("[0-9A-Fa-f.:]+")) {
+                throw new IllegalArgumentException("leveltally.proxies (LEVELTALLY_PROXIES) takes addresses with commas"
+                        + " between them, such as 10.0.0.5; this is none: " + proxy);
+            }
         }
     }
 

@@ -18,6 +18,7 @@ import leveltally.server.frame.Csv;
 import leveltally.server.frame.Needs;
 import leveltally.server.people.People;
 import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.Resource;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -29,7 +30,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
-import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Files to bring in: sent, checked, brought in, with progress that anybody may look at. */
@@ -170,7 +170,7 @@ class ImportController {
     }
 
     @GetMapping(value = "/{id}/refused/csv", produces = Csv.TYPE)
-    ResponseEntity<StreamingResponseBody> refused(Actor by, @PathVariable long id) {
+    ResponseEntity<Resource> refused(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
         return Csv.answer(
                 "refused-" + id + ".csv",
@@ -228,7 +228,7 @@ class ImportController {
 
     /** A file with the columns and one row to begin from. */
     @GetMapping(value = "/sample/{kind}", produces = Csv.TYPE)
-    ResponseEntity<StreamingResponseBody> sample(Actor by, @PathVariable ImportKind kind) {
+    ResponseEntity<Resource> sample(Actor by, @PathVariable ImportKind kind) {
         by.mayDo(Deed.READ);
         return Csv.answer(
                 kind == ImportKind.VENDORS ? "vendors.csv" : "invoices.csv",

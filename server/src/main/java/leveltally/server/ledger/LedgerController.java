@@ -13,8 +13,11 @@ import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
+import org.springframework.core.io.Resource;
+import org.springframework.http.ResponseEntity;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -155,9 +158,8 @@ class LedgerController {
     }
 
     /** The entries of a month as CSV, line by line. */
-    @GetMapping(value = "/ledger/{month}/csv", produces = leveltally.server.frame.Csv.TYPE)
-    org.springframework.http.ResponseEntity<org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody>
-            csv(Actor by, @PathVariable String month) {
+    @GetMapping(value = "/ledger/{month}/csv", produces = Csv.TYPE)
+    ResponseEntity<Resource> csv(Actor by, @PathVariable String month) {
         by.mayDo(Deed.READ);
         return lists.of(
                 "ledger-" + parsed(month) + ".csv",

@@ -2,6 +2,8 @@ package leveltally.server.people;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -118,6 +120,29 @@ public class People {
         setPassword(person, fresh, by.now());
         person.mustChangePassword = false;
         audit.record(by, "change own password", "person " + person.id, Map.of());
+    }
+
+    /** Makes the first administrator, once, with the code the installer configured; of several at one moment one is made. */
+    @Transactional
+    void first(String code, String signIn, String name, String password, String origin) {
+        if (settings.setupCode().length() < 12
+                || !MessageDigest.isEqual(
+                        settings.setupCode().getBytes(StandardCharsets.UTF_8), code.getBytes(StandardCharsets.UTF_8))) {
+            throw Refusal.notAllowed(
+                    "setup-code",
+                    "The setup code does not fit. It is the one set as LEVELTALLY_SETUP_CODE, at least 12 characters.");
+        }
+        audit.alone();
+        if (!nobodyExists()) {
+            throw Refusal.conflict("people-exist", "People exist already; an administrator adds more.");
+        }
+        Set<Role> roles = Set.of(Role.ADMINISTRATOR);
+        PersonId id = add(signIn, name, "", password, roles, false);
+        audit.record(
+                new Actor(id, name, roles, settings.today(), Instant.now(), origin),
+                "make first administrator",
+                "person " + id.value(),
+                Map.of("name", name));
     }
 
     @Transactional(readOnly = true)

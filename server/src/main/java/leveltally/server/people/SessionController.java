@@ -13,9 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
-import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
-import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.Settings;
@@ -152,27 +150,7 @@ class SessionController {
     /** Makes the first administrator, once, with the code the installer configured. */
     @PostMapping("/first-administrator")
     void first(@Valid @RequestBody FirstAdministrator wanted, HttpServletRequest request) {
-        if (settings.setupCode().length() < 12
-                || !java.security.MessageDigest.isEqual(
-                        settings.setupCode().getBytes(java.nio.charset.StandardCharsets.UTF_8),
-                        wanted.code().getBytes(java.nio.charset.StandardCharsets.UTF_8))) {
-            throw Refusal.notAllowed(
-                    "setup-code",
-                    "The setup code does not fit. It is the one set as LEVELTALLY_SETUP_CODE, at least 12 characters.");
-        }
-        if (!people.nobodyExists()) {
-            throw Refusal.conflict("people-exist", "People exist already; an administrator adds more.");
-        }
-        PersonId id =
-                people.add(wanted.signIn(), wanted.name(), "", wanted.password(), Set.of(Role.ADMINISTRATOR), false);
-        Actor by = new Actor(
-                id,
-                wanted.name(),
-                Set.of(Role.ADMINISTRATOR),
-                settings.today(),
-                Instant.now(),
-                request.getRemoteAddr());
-        audit.record(by, "make first administrator", "person " + id.value(), Map.of("name", wanted.name()));
+        people.first(wanted.code(), wanted.signIn(), wanted.name(), wanted.password(), request.getRemoteAddr());
     }
 
     private SessionView view(Actor by) {

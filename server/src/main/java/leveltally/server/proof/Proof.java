@@ -16,6 +16,7 @@ import leveltally.core.proof.Law;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.frame.Patience;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -29,8 +30,10 @@ public class Proof {
     private final BankFiles files;
     private final Batches batches;
     private final EntityManager entities;
+    private final Patience patience;
 
-    Proof(JdbcClient jdbc, BankFiles files, Batches batches, EntityManager entities) {
+    Proof(JdbcClient jdbc, BankFiles files, Batches batches, EntityManager entities, Patience patience) {
+        this.patience = patience;
         this.jdbc = jdbc;
         this.files = files;
         this.batches = batches;
@@ -65,6 +68,7 @@ public class Proof {
                     "hash",
                     "A head hash has 64 digits and letters a to f. Copy it whole from where you kept it.");
         }
+        patience.forWholeTables();
         AuditChain chain = new AuditChain();
         Checked checked = audit(chain);
         return jdbc.sql("SELECT sequence FROM audit_record WHERE hash = ?")
@@ -77,6 +81,7 @@ public class Proof {
 
     @Transactional(readOnly = true)
     public Report run() {
+        patience.forWholeTables();
         Map<Law, Checked> laws = new EnumMap<>(Law.class);
         LawQueries.ALL.forEach((law, queries) -> {
             List<String> findings = new ArrayList<>();

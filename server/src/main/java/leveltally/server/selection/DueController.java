@@ -27,6 +27,7 @@ import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.annotations.ParameterObject;
+import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
@@ -36,7 +37,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /** What is due, taken and left out. */
 @RestController
@@ -370,7 +370,7 @@ class DueController {
 
     /** The list as CSV, row by row. */
     @GetMapping(value = "/due/csv", produces = Csv.TYPE)
-    ResponseEntity<StreamingResponseBody> csv(
+    ResponseEntity<Resource> csv(
             Actor by,
             @ParameterObject @ModelAttribute DueQuestion question,
             @RequestParam(defaultValue = "DAY") Listing.By listedBy,

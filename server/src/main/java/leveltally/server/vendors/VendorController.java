@@ -13,6 +13,7 @@ import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
 import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -21,7 +22,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /** Vendors to choose from, and everything about one. */
 @RestController
@@ -157,7 +157,7 @@ class VendorController {
     }
 
     @GetMapping(value = "/csv", produces = Csv.TYPE)
-    ResponseEntity<StreamingResponseBody> csv(Actor by) {
+    ResponseEntity<Resource> csv(Actor by) {
         by.mayDo(Deed.READ);
         return Csv.answer("vendors.csv", VendorPages.COLUMNS, pages.all());
     }
@@ -176,7 +176,7 @@ class VendorController {
     }
 
     @GetMapping(value = "/{id}/account/csv", produces = Csv.TYPE)
-    ResponseEntity<StreamingResponseBody> accountCsv(
+    ResponseEntity<Resource> accountCsv(
             Actor by, @PathVariable long id, @RequestParam(defaultValue = "ALL") VendorPages.Show show) {
         by.mayDo(Deed.READ);
         return Csv.answer(
