@@ -2,26 +2,29 @@
 say() { printf '%s\n' "$*"; }
 fail() { printf 'level-tally: %s\n' "$*" >&2; exit 1; }
 
-# need COMMAND PACKAGE...: installs Debian packages when the command is missing
+# need COMMAND:PACKAGE...: installs, all at once, the Debian packages whose command is missing
 need() {
-  command=$1
-  shift
-  command -v "$command" >/dev/null 2>&1 && return 0
-  command -v apt-get >/dev/null 2>&1 || fail "$command is missing and this is no Debian machine. Install $* and try again."
-  [ "$(id -u)" = 0 ] || fail "$command is missing. Install it with: sudo apt-get install $*"
-  say "installing $* ..."
-  if [ -z "${apt_updated:-}" ]; then apt-get update -qq || true; apt_updated=1; fi
-  DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "$@" >/dev/null || fail "apt-get could not install $*."
-  command -v "$command" >/dev/null 2>&1 || fail "$command is still missing after installing $*."
+  PATH="$PATH:/usr/sbin:/sbin"
+  missing=() wanting=()
+  for pair in "$@"; do
+    command -v "${pair%%:*}" >/dev/null 2>&1 || { wanting+=("${pair%%:*}"); missing+=("${pair#*:}"); }
+  done
+  [ ${#missing[@]} -gt 0 ] || return 0
+  command -v apt-get >/dev/null 2>&1 || fail "${wanting[*]} missing, and this is no Debian machine. Install ${missing[*]} and try again."
+  [ "$(id -u)" = 0 ] || fail "${wanting[*]} missing. Install with: sudo apt-get install ${missing[*]}"
+  say "installing ${missing[*]} ..."
+  apt-get update -qq || true
+  DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "${missing[@]}" >/dev/null || fail "apt-get could not install ${missing[*]}."
+  for one in "${wanting[@]}"; do
+    command -v "$one" >/dev/null 2>&1 || fail "$one is still missing after installing ${missing[*]}."
+  done
 }
 
+base=(javac:openjdk-17-jdk-headless mvn:maven node:nodejs npm:npm mariadbd:mariadb-server mariadb-dump:mariadb-client
+  setpriv:util-linux useradd:passwd)
+# need_base COMMAND:PACKAGE...: what building and running takes, and more
 need_base() {
-  need javac openjdk-17-jdk-headless
-  need mvn maven
-  need node nodejs
-  need npm npm
-  PATH="$PATH:/usr/sbin:/sbin"
-  need mariadbd mariadb-server
+  need "${base[@]}" "$@"
   need_node20
 }
 

@@ -1,0 +1,126 @@
+#!/usr/bin/env bash
+# Tries ./start where it was seen to stumble: odd folders, two at once, a kill, keeping a copy and bringing it back.
+set -u
+cd "$(dirname "$(readlink -f "$0")")/.." || exit 1
+. scripts/lib.sh
+need_base
+
+dir=$(mktemp -d /tmp/level-tally-start.XXXXXX)
+chmod 755 "$dir"
+# a space and an apostrophe, as folders have them
+data="$dir/the clerk's data"
+running=()
+stop() {
+  trap - EXIT
+  for pid in "${running[@]}"; do kill "$pid" 2>/dev/null && wait "$pid" 2>/dev/null; done
+  rm -rf "$dir"
+}
+trap 'exit 130' INT TERM
+trap stop EXIT
+
+# refused WORDS ARGUMENT...: ./start ends with a sentence that holds the words
+refused() {
+  words=$1
+  shift
+  if ./start "$@" >"$dir/said" 2>&1; then fail "./start $* went on."; fi
+  grep -qF -- "$words" "$dir/said" || { cat "$dir/said" >&2; fail "./start $* did not say: $words"; }
+}
+# ready LOG: waits until the address is printed, and says it
+ready() {
+  for _ in $(seq 600); do
+    address=$(sed -n 's/^Level Tally is ready: //p' "$1")
+    [ -z "$address" ] || return 0
+    grep -q '^level-tally: ' "$1" && break
+    sleep 0.2
+  done
+  cat "$1" >&2
+  fail "./start did not become ready."
+}
+# ends PID: whether a process is gone within ten seconds
+ends() {
+  for _ in $(seq 100); do
+    case $(ps -o stat= -p "$1" 2>/dev/null) in "" | Z*) return 0 ;; esac
+    sleep 0.1
+  done
+  return 1
+}
+# proof ADDRESS: the head of a clean proof, as the controller sees it
+proof() {
+  node - "$1" <<'JS'
+const [, , address] = process.argv;
+const jar = new Map();
+async function ask(path, options = {}) {
+  const headers = { ...options.headers, cookie: [...jar].map((pair) => pair.join("=")).join("; ") };
+  const answer = await fetch(address + path, { ...options, headers });
+  for (const cookie of answer.headers.getSetCookie()) {
+    const [name, ...value] = cookie.split(";")[0].split("=");
+    jar.set(name, value.join("="));
+  }
+  if (!answer.ok) throw new Error(path + " " + answer.status);
+  return answer.json();
+}
+const door = await ask("/api/session/door");
+await ask("/api/session", {
+  method: "POST",
+  headers: { "content-type": "application/json", "x-xsrf-token": jar.get("XSRF-TOKEN") },
+  body: JSON.stringify({ signIn: "ruth", password: door.password }),
+});
+const report = await ask("/api/proof");
+if (report.laws.some((law) => law.findings.length > 0)) throw new Error(JSON.stringify(report));
+console.log(report.records, report.head);
+JS
+}
+
+refused "--port needs a number from 1 to 65535, not 99999" --port 99999
+refused "--port needs a number from 1 to 65535, not x" --port x
+refused "--data needs something after it" --data
+refused "unknown option --nothing" --nothing
+refused "cannot be made" --fresh --data /proc/nowhere
+mkdir "$dir/others" && echo mine >"$dir/others/letter"
+refused "holds files that are not Level Tally's" --fresh --data "$dir/others"
+[ "$(cat "$dir/others/letter")" = mine ] || fail "--fresh threw somebody else's file away."
+mkdir -p "$dir/lost/data/mysql"
+refused "the keys beside the database" --data "$dir/lost"
+refused "nothing to keep" --data "$dir/none" --backup "$dir/copy"
+if [ "$(id -u)" = 0 ]; then
+  mkdir -m 700 "$dir/closed"
+  refused "cannot enter" --data "$dir/closed/data"
+fi
+
+./start --data "$data" >"$dir/log" 2>&1 &
+first=$!
+running+=("$first")
+ready "$dir/log"
+before=$(proof "$address") || fail "the proof of a new demo is not clean."
+refused "another ./start already uses" --data "$data"
+./start --data "$data" --backup "$dir/copy" >"$dir/said" 2>&1 || { cat "$dir/said" >&2; fail "no copy was kept."; }
+[ "$(stat -c %a "$dir/copy")" = 600 ] || fail "others may read the copy."
+refused "is there already" --data "$data" --backup "$dir/copy"
+
+# killed without a word: what it started ends by itself
+db=$(cat "$data/db.pid") app=$(cat "$data/app.pid")
+if [ "$(id -u)" = 0 ]; then
+  case $(ps -o user= -p "$db" -p "$app") in *root*) fail "root runs the database or the application." ;; esac
+fi
+kill -9 "$first"
+wait "$first" 2>/dev/null
+running=()
+ends "$db" && ends "$app" || fail "a killed ./start left its database or its application."
+
+# destroyed, and brought back from the copy
+rm -rf "$data"
+head -c 2000 "$dir/copy" >"$dir/half"
+refused "is not whole" --data "$data" --restore "$dir/half"
+[ ! -e "$data/keys" ] || fail "half a copy left something behind."
+./start --data "$data" --restore "$dir/copy" >"$dir/log" 2>&1 &
+running+=("$!")
+ready "$dir/log"
+after=$(proof "$address") || fail "the proof of what was brought back is not clean."
+# signing in for the proof is a record more
+[ "${before%% *}" -lt "${after%% *}" ] || fail "records of the trail are missing: $before, then $after."
+kept=$(sed -n 's/.*its head is \([0-9a-f]*\).*/\1/p' "$dir/log")
+[ "$kept" = "${before##* }" ] || fail "the head of the trail is another: ${before##* }, then $kept."
+kill "$!" && wait "$!"
+running=()
+[ -z "$(find "$data" -name '*.sock')" ] || fail "a socket was left behind."
+say "./start does as it says."
