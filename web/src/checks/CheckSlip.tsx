@@ -73,7 +73,7 @@ export function CheckSlip({ id }: { id: number }) {
       )}
       {invoices.length > 8 && <p className="text-faint">and {invoices.length - 8} more invoices</p>}
       {number.state === "OUTSTANDING" && session.roles.includes("CLERK") && (
-        <VoidPart number={number} date={date} setDate={setDate} bank={bank} />
+        <VoidPart number={number} date={date} setDate={setDate} />
       )}
       <section>
         <h3 className="text-faint mb-1 text-[13px] font-semibold">The bank</h3>
@@ -108,12 +108,10 @@ function VoidPart({
   number,
   date,
   setDate,
-  bank,
 }: {
   number: Schemas["NumberView"];
   date: string;
   setDate: (date: string) => void;
-  bank: string[];
 }) {
   const queries = useQueryClient();
   const [asking, setAsking] = useState(false);
@@ -125,7 +123,6 @@ function VoidPart({
       ),
     placeholderData: keepPreviousData,
   });
-  const told = bank.some((line) => line.startsWith("The issue stands"));
   return (
     <section className="border-hair border-t pt-3">
       <h3 className="mb-2 font-semibold">If {number.number} is voided</h3>
@@ -138,10 +135,7 @@ function VoidPart({
         preview.data && <Entry preview={preview.data} />
       )}
       <p className="mt-2">
-        {number.payee && "Its invoices come back open; "}the number stays.{" "}
-        {told
-          ? "The bank knows the check; the void joins the next file."
-          : "The bank has not heard of it yet."}
+        {number.payee && "Its invoices come back open; "}the number stays. {preview.data?.bank}
       </p>
       <Button look="grave" className="mt-2" disabled={Boolean(preview.error)} onClick={() => setAsking(true)}>
         Void check…
@@ -165,11 +159,7 @@ function VoidPart({
         }}
       >
         {preview.data && <Entry preview={preview.data} />}
-        <p className="mt-2">
-          {told
-            ? "The bank was told of this check; the void goes into its next file. The paper may still be out."
-            : "Issue and void both go into the bank's next file."}
-        </p>
+        <p className="mt-2">{preview.data?.bank}</p>
       </DeedDialog>
     </section>
   );

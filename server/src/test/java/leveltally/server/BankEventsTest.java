@@ -77,12 +77,20 @@ class BankEventsTest {
     @Test
     void aVoidWaitsUntilTheBankTookTheIssue() {
         long check = posted("52.00");
+        assertThat(aVoidWouldTell(check)).contains("has not heard of the check");
         long first = files.make(ines(), App.operations());
+        // a file that was made is not one the bank has read
+        assertThat(aVoidWouldTell(check)).contains("which the bank has not answered");
         voidIt(check);
         assertThatThrownBy(() -> files.make(ines(), App.operations())).hasMessageContaining("nothing to tell");
         assertThat(waiting()).isOne();
         files.accepted(ines(), first, "");
+        assertThat(aVoidWouldTell(check)).contains("The bank knows the check, it accepted file");
         assertThat(kinds(files.make(ines(), App.operations()))).containsExactly("VOID");
+    }
+
+    private static String aVoidWouldTell(long check) {
+        return bean(Voiding.class).bankKnows(new CheckNumberId(check)).ofAVoid();
     }
 
     @Test
@@ -93,6 +101,7 @@ class BankEventsTest {
         assertThatThrownBy(() -> files.refused(ines(), first, " "))
                 .hasMessageContaining("Say what the bank found wrong");
         files.refused(ines(), first, "unreadable");
+        assertThat(aVoidWouldTell(check)).contains("has not heard of the check");
         long second = files.make(ines(), App.operations());
         assertThat(kinds(second)).containsExactly("ISSUE", "VOID");
         assertThat(kinds(first)).containsExactly("ISSUE");

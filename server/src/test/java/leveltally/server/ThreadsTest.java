@@ -4,6 +4,7 @@ import static leveltally.server.App.bean;
 import static leveltally.server.App.ines;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Instant;
 import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.List;
@@ -17,17 +18,23 @@ import java.util.concurrent.Future;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
+import leveltally.core.checks.CheckNumberId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.people.Actor;
+import leveltally.core.people.PersonId;
+import leveltally.core.people.Role;
 import leveltally.server.approval.Approvals;
+import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.people.Staff;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Printing;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
+import leveltally.server.voiding.Voiding;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.Test;
 import org.springframework.dao.PessimisticLockingFailureException;
@@ -274,6 +281,58 @@ class ThreadsTest {
             bean(Drafting.class).withdraw(ines(), batch, App.version(batch));
         }
         bean(Invoices.class).release(App.tomas(), invoice, "it came");
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    /** Both want the events of the same checks, in another order: whoever loses to a deadlock is done again unseen. */
+    @RepeatedTest(3)
+    void aBankFileIsMadeWhileItsChecksAreVoided() throws InterruptedException {
+        List<Callable<?>> deeds = new ArrayList<>();
+        for (int i = 0; i < 4; i++) {
+            BatchId batch = App.printed(App.invoice("Bollard Foundry", "5" + i + ".00"));
+            bean(Posting.class).post(ines(), batch);
+            CheckNumberId check = new CheckNumberId(App.number(
+                    "SELECT n.id FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE p.batch_id = ?",
+                    batch.value()));
+            Actor later = new Actor(ines().person(), "ines", ines().roles(), App.CHECK_DATE, Instant.now(), "test");
+            deeds.add(() -> {
+                bean(Voiding.class).voidCheck(later, check, App.CHECK_DATE, "lost");
+                return "done";
+            });
+        }
+        deeds.add(2, () -> bean(BankFiles.class).make(ines(), App.operations()));
+        List<Object> outcomes = together(deeds);
+        assertThat(refusals(outcomes)).as(outcomes.toString()).isZero();
+        bean(BankFiles.class).accepted(ines(), (Long) outcomes.get(2), "");
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    @RepeatedTest(3)
+    void anApproverStrikesWhileThePersonIsChanged() throws InterruptedException {
+        BatchId batch = App.draft(App.invoice("Bollard Foundry", "61.00"), App.invoice("Coaming Timber", "62.00"));
+        bean(Approvals.class).send(ines(), batch, App.version(batch));
+        var claim = bean(Batches.class).claims(batch).get(0).id();
+        Actor joss = App.actor("joss", Role.ADMINISTRATOR);
+        PersonId maren = App.maren().person();
+        long seen = App.number("SELECT version FROM person WHERE id = ?", maren.value());
+        List<Object> outcomes = together(List.of(
+                () -> {
+                    bean(Approvals.class).strike(App.maren(), batch, Set.of(claim), "not this week");
+                    return "done";
+                },
+                () -> {
+                    bean(Staff.class)
+                            .change(
+                                    joss,
+                                    maren,
+                                    seen,
+                                    "Maren Lindqvist",
+                                    "maren@skerrow.example",
+                                    Set.of(Role.APPROVER));
+                    return "done";
+                }));
+        assertThat(refusals(outcomes)).as(outcomes.toString()).isZero();
+        assertThat(bean(Batches.class).claims(batch)).hasSize(1);
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 }

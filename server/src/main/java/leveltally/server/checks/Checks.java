@@ -15,6 +15,7 @@ import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
+import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.PaymentId;
@@ -28,6 +29,7 @@ import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -42,11 +44,37 @@ public class Checks {
     private final EntityManager entities;
     private final BankAccounts accounts;
     private final AuditTrail audit;
+    private final JdbcClient jdbc;
 
-    Checks(EntityManager entities, BankAccounts accounts, AuditTrail audit) {
+    Checks(EntityManager entities, BankAccounts accounts, AuditTrail audit, JdbcClient jdbc) {
+        this.jdbc = jdbc;
         this.entities = entities;
         this.accounts = accounts;
         this.audit = audit;
+    }
+
+    /** What the bank knows of an issued check; of one that was never issued, what it would be told first. */
+    @Transactional(readOnly = true)
+    public BankKnows bankKnows(CheckNumberId id) {
+        return jdbc.sql("""
+                        SELECT a.positive_pay, f.serial, f.state, e.never_reported FROM check_number n
+                        JOIN bank_account a ON a.id = n.bank_account_id
+                        LEFT JOIN bank_event e ON e.check_number_id = n.id AND e.kind = 'ISSUE'
+                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE n.id = :id
+                        """)
+                .param("id", id.value())
+                .query((r, n) -> new BankKnows(
+                        !r.getBoolean(1)
+                                ? BankKnows.Issue.NOT_ASKED_FOR
+                                : r.getString(4) != null
+                                        ? BankKnows.Issue.NEVER_REPORTED
+                                        : r.getString(3) == null
+                                                ? BankKnows.Issue.WAITING
+                                                : r.getString(3).equals("ACCEPTED")
+                                                        ? BankKnows.Issue.ACCEPTED
+                                                        : BankKnows.Issue.IN_A_FILE,
+                        r.getLong(2)))
+                .single();
     }
 
     /** Payments for claims that have none yet, in the order given. */

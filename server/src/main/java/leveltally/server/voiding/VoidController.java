@@ -40,8 +40,9 @@ class VoidController {
     @Schema(requiredProperties = {"account", "debit", "credit"})
     record VoidLineView(String account, String debit, String credit) {}
 
-    @Schema(requiredProperties = {"date", "period", "lines"})
-    record VoidView(LocalDate date, String period, List<VoidLineView> lines) {}
+    /** {@code bank} is what the bank knows of the check and would hear of the void. */
+    @Schema(requiredProperties = {"date", "period", "lines", "bank"})
+    record VoidView(LocalDate date, String period, List<VoidLineView> lines, String bank) {}
 
     record VoidRequest(
             @NotNull LocalDate date,
@@ -60,7 +61,11 @@ class VoidController {
                             names.get(line.account().value()), debit ? amount : "", debit ? "" : amount);
                 })
                 .toList();
-        return new VoidView(date, new Period(YearMonth.from(date), false).inWords(), lines);
+        return new VoidView(
+                date,
+                new Period(YearMonth.from(date), false).inWords(),
+                lines,
+                voiding.bankKnows(new CheckNumberId(id)).ofAVoid());
     }
 
     @PostMapping("/void")

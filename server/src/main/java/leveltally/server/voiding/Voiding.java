@@ -3,6 +3,7 @@ package leveltally.server.voiding;
 import java.time.LocalDate;
 import java.util.Map;
 import leveltally.core.Refusal;
+import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
@@ -40,6 +41,11 @@ public class Voiding {
         JournalEntry entry = plan(checks.get(id), on, today).entry();
         ledger.shareOpenPeriod(on);
         return entry;
+    }
+
+    /** What the bank would hear of the void. */
+    public BankKnows bankKnows(CheckNumberId id) {
+        return checks.bankKnows(id);
     }
 
     @Transactional
