@@ -4,7 +4,10 @@ import { BrowserRouter } from "react-router";
 import { Toaster } from "sonner";
 import { Refused } from "./api/client";
 import { App } from "./frame/App";
+import { ignoreHeldKeys } from "./parts/singleKeys";
 import "./index.css";
+
+ignoreHeldKeys();
 
 const queries: QueryClient = new QueryClient({
   // a session that ended shows the door again, wherever it was noticed
@@ -17,6 +20,8 @@ const queries: QueryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 2_000,
+      // whether the server is there only the server knows
+      networkMode: "always",
       retry: (count, error) => !(error instanceof Refused && error.status >= 400) && count < 3,
     },
   },

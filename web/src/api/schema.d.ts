@@ -3794,6 +3794,7 @@ export interface components {
             date: string;
             period: string;
             lines: components["schemas"]["VoidLineView"][];
+            bank: string;
         };
         ListedView: {
             /** Format: int64 */

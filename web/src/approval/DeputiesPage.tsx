@@ -8,6 +8,7 @@ import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
+import { useDeed } from "../parts/useDeed";
 import { Grid, type Column } from "../parts/Grid";
 import { Field } from "../parts/Field";
 import { DayField } from "../parts/DayField";
@@ -30,6 +31,14 @@ export function DeputiesPage() {
   const [values, change] = useAddress();
   const [naming, setNaming] = useState(false);
   const deputies = useQuery({ queryKey: ["deputies"], queryFn: () => call(api.GET("/api/deputies")) });
+  const ending = useDeed(
+    (one: Schemas["DeputyView"]) =>
+      call(api.POST("/api/deputies/{id}/end", { params: { path: { id: one.id } } })),
+    {
+      done: () => queries.invalidateQueries(),
+      said: (_, one) => `${one.deputy} no longer stands in for ${one.person}.`,
+    },
+  );
   if (deputies.error && !deputies.data) return <Trouble error={deputies.error} />;
   if (!deputies.data) return <Skeleton />;
   const at = deputies.data.find((one) => String(one.id) === values.at);
@@ -57,18 +66,7 @@ export function DeputiesPage() {
       bar={
         mayName && (
           <>
-            <Button
-              disabled={!at?.mayEnd}
-              onClick={() =>
-                void call(api.POST("/api/deputies/{id}/end", { params: { path: { id: at!.id } } })).then(
-                  async () => {
-                    await queries.invalidateQueries();
-                    toast(`${at!.deputy} no longer stands in for ${at!.person}.`);
-                  },
-                  (error: Error) => toast.error(error.message),
-                )
-              }
-            >
+            <Button disabled={!at?.mayEnd || ending.busy} onClick={() => void ending.run(at!)}>
               End it now
             </Button>
             <Button look="deed" className="ml-auto" onClick={() => setNaming(true)}>

@@ -1,13 +1,15 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
-import { api, call, Refused, type Schemas } from "../api/client";
+import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock, longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
+import { useDeed } from "../parts/useDeed";
+import { useKept } from "../parts/useKept";
 import { ChoiceWord } from "../parts/Word";
 import { RouteEditor } from "./RouteEditor";
 import { TryOut } from "./TryOut";
@@ -76,23 +78,17 @@ function Page({
     view.kept.find((one) => String(one.id) === values.set) ??
     view.kept.find((one) => one.state === "NOW") ??
     view.kept[0];
-  const [draft, setDraft] = useState<Content>();
+  const [draft, setDraft, forget] = useKept<Content | undefined>("routes", undefined);
   const [keeping, setKeeping] = useState(false);
   const [from, setFrom] = useState(view.earliest);
   const [warnings, setWarnings] = useState<string[]>();
   const [confirming, setConfirming] = useState(false);
   const controller = session.roles.includes("CONTROLLER");
   const content = draft ?? shown?.content ?? FIRST;
-  const check = async () => {
-    try {
-      const answer = await call(api.POST("/api/routes/check", { body: content }));
-      setWarnings(answer.warnings);
-      return true;
-    } catch (error) {
-      toast.error(error instanceof Refused ? error.message : "That failed. Try again.", { duration: 15_000 });
-      return false;
-    }
-  };
+  const checking = useDeed(() => call(api.POST("/api/routes/check", { body: content })), {
+    done: (answer) => setWarnings(answer.warnings),
+  });
+  const check = checking.run;
   return (
     <Station
       title="Routes of approval"
@@ -110,7 +106,7 @@ function Page({
                 detail: `${STATES[one.state]}, ${one.madeBy}`,
               }))}
               onChange={(set) => {
-                setDraft(undefined);
+                forget();
                 change({ set });
               }}
             />
@@ -159,7 +155,7 @@ function Page({
               <Button
                 look="bare"
                 onClick={() => {
-                  setDraft(undefined);
+                  forget();
                   setWarnings(undefined);
                 }}
               >
@@ -238,7 +234,7 @@ function Page({
             reason="Why they change"
             run={async (note) => {
               await call(api.POST("/api/routes", { body: { from, note, content } }));
-              setDraft(undefined);
+              forget();
               setWarnings(undefined);
               change({ set: undefined });
               await queries.invalidateQueries();

@@ -1,9 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, call, Refused, type Schemas } from "../api/client";
+import { api, call, type Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import { RouteSteps } from "./RouteSteps";
 import { Field } from "../parts/Field";
+import { Refusal } from "../parts/Refusal";
+import { useDeed } from "../parts/useDeed";
 
 /** Which route a batch would take, and why: a batch there is, or one that is only thought of. */
 export function TryOut({
@@ -21,7 +23,10 @@ export function TryOut({
   const [largest, setLargest] = useState("");
   const [kinds, setKinds] = useState<string[]>([]);
   const [tried, setTried] = useState<Schemas["TriedRoutes"]>();
-  const [refused, setRefused] = useState<string>();
+  const trying = useDeed((body: Schemas["TryRoutes"]) => call(api.POST("/api/routes/try", { body })), {
+    done: setTried,
+    failed: () => setTried(undefined),
+  });
   const batches = useQuery({
     queryKey: ["batches", ["DRAFT", "IN_APPROVAL"]],
     queryFn: () =>
@@ -32,29 +37,17 @@ export function TryOut({
       <h2 className="text-base font-bold">Which route would it take?</h2>
       <form
         className="mt-2 flex flex-col gap-2"
-        onSubmit={async (event) => {
+        onSubmit={(event) => {
           event.preventDefault();
-          setRefused(undefined);
-          try {
-            setTried(
-              await call(
-                api.POST("/api/routes/try", {
-                  body: batch
-                    ? { content, batch: Number(batch) }
-                    : {
-                        content,
-                        account: Number(account),
-                        total: total || "0",
-                        largest: largest || "0",
-                        marks: kinds as Schemas["TryRoutes"]["marks"],
-                      },
-                }),
-              ),
-            );
-          } catch (error) {
-            setTried(undefined);
-            setRefused(error instanceof Refused ? error.message : "That failed. Try again.");
-          }
+          const thought = {
+            account: Number(account),
+            total: total || "0",
+            largest: largest || "0",
+            marks: kinds as Schemas["TryRoutes"]["marks"],
+          };
+          void trying
+            .must({ content, ...(batch ? { batch: Number(batch) } : thought) })
+            .catch(() => undefined);
         }}
       >
         <Field label="A batch" small>
@@ -122,11 +115,7 @@ export function TryOut({
           Try it
         </Button>
       </form>
-      {refused && (
-        <p role="alert" className="border-rust text-rust mt-3 border-l-4 pl-3">
-          {refused}
-        </p>
-      )}
+      <Refusal deed={trying} />
       {tried && (
         <div className="mt-4" aria-live="polite" data-tried>
           <p className="text-faint mb-2">{tried.asking}:</p>

@@ -2,22 +2,22 @@ import { useState } from "react";
 import { DayField } from "../parts/DayField";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Field } from "../parts/Field";
-import type { Batch, Deeds, Edit } from "./draftDeeds";
+import { useKept } from "../parts/useKept";
+import type { Batch, Deeds, Edits } from "./draftDeeds";
 
 /** Name, note and days of a batch, until numbers are taken; another check date reckons its discounts anew. */
 export function AboutBatch({
   batch,
-  edit,
+  edits,
   deeds,
   onClose,
 }: {
   batch: Batch;
-  edit: Edit;
+  edits: Edits;
   deeds: Deeds;
   onClose: () => void;
 }) {
-  const [name, setName] = useState(batch.name);
-  const [note, setNote] = useState(batch.note);
+  const [{ name, note }, type, forget] = useKept(`about ${batch.id}`, { name: batch.name, note: batch.note });
   const [checkDate, setCheckDate] = useState<string | undefined>(batch.checkDate);
   const [ledgerDate, setLedgerDate] = useState<string | undefined>(batch.ledgerDate);
   return (
@@ -27,22 +27,24 @@ export function AboutBatch({
       title={`Name, note and days of “${batch.name}”`}
       deed="Keep the change"
       run={async () => {
-        // a refusal stays in the dialog with what was typed
-        const next = await deeds.about(batch.version, {
-          name,
-          note,
-          checkDate: checkDate ?? "",
-          ledgerDate: ledgerDate ?? "",
-        });
-        await edit(() => Promise.resolve(next), "Changed.");
+        await edits.must(
+          (v) => deeds.about(v, { name, note, checkDate: checkDate ?? "", ledgerDate: ledgerDate ?? "" }),
+          "Changed.",
+        );
+        forget();
       }}
     >
       <div className="flex flex-col gap-3">
         <Field label="Name">
-          <input value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
+          <input value={name} maxLength={80} onChange={(event) => type({ name: event.target.value, note })} />
         </Field>
         <Field label="Note">
-          <textarea rows={2} value={note} maxLength={500} onChange={(event) => setNote(event.target.value)} />
+          <textarea
+            rows={2}
+            value={note}
+            maxLength={500}
+            onChange={(event) => type({ name, note: event.target.value })}
+          />
         </Field>
         <div className="grid grid-cols-2 gap-3">
           <DayField label="Check date" value={batch.checkDate} onDay={setCheckDate} />

@@ -9,12 +9,12 @@ export function AddInvoices({
   batch,
   open,
   onClose,
-  onAdded,
+  add,
 }: {
   batch: Schemas["BatchView"];
   open: boolean;
   onClose: () => void;
-  onAdded: (next: Schemas["BatchView"], count: number) => Promise<void>;
+  add: (invoices: number[]) => Promise<void>;
 }) {
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState<number[]>([]);
@@ -38,13 +38,7 @@ export function AddInvoices({
         chosen.length === 0 ? "Add" : `Add ${chosen.length} ${chosen.length === 1 ? "invoice" : "invoices"}`
       }
       run={async () => {
-        const next = await call(
-          api.POST("/api/batches/{id}/lines", {
-            params: { path: { id: batch.id } },
-            body: { version: batch.version, invoices: chosen },
-          }),
-        );
-        await onAdded(next, chosen.length);
+        await add(chosen);
         setChosen([]);
       }}
     >

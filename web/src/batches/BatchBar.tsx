@@ -9,7 +9,7 @@ import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
 import { AboutBatch } from "./AboutBatch";
-import type { Batch, Deeds, Edit } from "./draftDeeds";
+import type { Batch, Deeds, Edits } from "./draftDeeds";
 
 /** What can be done with the batch as it is, and with what is selected in it. */
 export function BatchBar({
@@ -17,7 +17,7 @@ export function BatchBar({
   editable,
   selected,
   total,
-  edit,
+  edits,
   deeds,
   onAdd,
   onPay,
@@ -26,12 +26,13 @@ export function BatchBar({
   editable: boolean;
   selected: number[];
   total: Schemas["LinesTotal"] | undefined;
-  edit: Edit;
+  edits: Edits;
   deeds: Deeds;
   onAdd: () => void;
   onPay: () => void;
 }) {
   const session = useSession();
+  const edit = edits.run;
   const [asking, setAsking] = useState<"send" | "withdraw" | "gather" | "about">();
   const approver = session.roles.includes("APPROVER") || session.roles.includes("CONTROLLER");
   const none = selected.length === 0;
@@ -157,13 +158,13 @@ export function BatchBar({
         </Link>
       )}
       {asking === "about" && (
-        <AboutBatch batch={batch} edit={edit} deeds={deeds} onClose={() => setAsking(undefined)} />
+        <AboutBatch batch={batch} edits={edits} deeds={deeds} onClose={() => setAsking(undefined)} />
       )}
       <Questions
         batch={batch}
         asking={asking === "about" ? undefined : asking}
         onClose={() => setAsking(undefined)}
-        edit={edit}
+        edits={edits}
         deeds={deeds}
       />
     </>
@@ -174,13 +175,13 @@ function Questions({
   batch,
   asking,
   onClose,
-  edit,
+  edits,
   deeds,
 }: {
   batch: Batch;
   asking: "send" | "withdraw" | "gather" | undefined;
   onClose: () => void;
-  edit: Edit;
+  edits: Edits;
   deeds: Deeds;
 }) {
   const queries = useQueryClient();
@@ -241,10 +242,7 @@ function Questions({
             ? `Take ${difference.added.length} in, ${difference.removed.length} out`
             : "Apply the difference"
         }
-        run={async () => {
-          const next = await deeds.gatherAgain(batch.version, difference?.shown ?? "");
-          await edit(() => Promise.resolve(next), "Gathered again.");
-        }}
+        run={() => edits.must((v) => deeds.gatherAgain(v, difference?.shown ?? ""), "Gathered again.")}
       >
         {gathering.error && <p className="text-rust">{gathering.error.message}</p>}
         {difference && (

@@ -103,6 +103,7 @@ const list = () => screen.findByRole("grid", { name: "Lines of the batch" });
 describe("a batch", () => {
   afterEach(() => {
     cleanup();
+    sessionStorage.clear();
     vi.restoreAllMocks();
   });
 
@@ -229,6 +230,72 @@ describe("a batch", () => {
     expect(answers[2]).toContain("look again");
     expect(await screen.findByText("Kittiwake 50.00")).toBeTruthy();
     expect(screen.getByText(/wrong sizes/)).toBeTruthy();
+  });
+
+  const three = () =>
+    batch({
+      claims: [
+        {
+          ...batch().claims[0]!,
+          lines: [line(11, "GRW 2217", "1.00"), line(12, "GRW 2218", "2.00"), line(13, "GRW 2219", "3.00")],
+        },
+      ],
+    });
+  const without = (view: Schemas["BatchView"], out: number[], version: number) => ({
+    ...view,
+    version,
+    claims: view.claims.map((claim) => ({
+      ...claim,
+      lines: claim.lines.filter((one) => !out.includes(one.invoice)),
+    })),
+  });
+
+  it("takes out two lines when Space is pressed twice, each edit on the newest version", async () => {
+    const gone: number[] = [];
+    const { user, sent } = open(three(), {
+      "POST /api/batches/{id}/take-out": (body: { version: number; invoices: number[] }) => {
+        gone.push(...body.invoices);
+        return without(three(), gone, body.version + 1);
+      },
+    });
+    (await list()).focus();
+    await user.keyboard("  ");
+    await vi.waitFor(() => expect(sent).toHaveLength(2));
+    expect(sent.map((one) => one.body)).toEqual([
+      { version: 4, invoices: [11] },
+      { version: 5, invoices: [12] },
+    ]);
+    await vi.waitFor(async () => expect(within(await list()).queryByText("GRW 2218")).toBeNull());
+  });
+
+  it("keeps a stub note that is typed over a refusal and a step of the cursor", async () => {
+    const two = batch({
+      claims: [
+        batch().claims[0]!,
+        { ...batch().claims[0]!, id: 2, payee: "Tern Ropes", lines: [line(21, "TR 1", "9.00")] },
+      ],
+    });
+    const { user } = open(
+      two,
+      {
+        "GET /api/batches/{id}/claims/{claim}/choices": { addresses: [], credits: [] },
+        "POST /api/batches/{id}/claims/{claim}/note": new Problem(409, "changed", "Tomas was first."),
+      },
+      ["CLERK"],
+      "/batches/7?at=11",
+    );
+    (await list()).focus();
+    await user.keyboard("n");
+    const note = () => screen.findByLabelText<HTMLInputElement>("Stub note, at most 120 characters");
+    await user.type(await note(), "ask for Hal{Enter}");
+    expect((await note()).value).toBe("ask for Hal");
+    (await list()).focus();
+    await user.keyboard("{ArrowDown}");
+    await vi.waitFor(async () => expect((await note()).value).toBe(""));
+    // the key asked for the note once; a step does not pull the cursor out of the list
+    expect(document.activeElement).toBe(await list());
+    await user.keyboard("{ArrowUp}");
+    await vi.waitFor(async () => expect((await note()).value).toBe("ask for Hal"));
   });
 
   it("leads an approver to the page where it is answered", async () => {

@@ -1,8 +1,7 @@
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useState } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
-import { toast } from "sonner";
-import { api, call, Refused, type Schemas } from "../api/client";
+import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { useSession } from "../frame/session";
@@ -17,6 +16,7 @@ import { BatchBar } from "./BatchBar";
 import { BatchSlip } from "./BatchSlip";
 import { PayPart } from "./PayPart";
 import { draftDeeds, type Batch } from "./draftDeeds";
+import { useEdits } from "./useEdits";
 import { useLooks } from "./useLooks";
 
 export type Line = Schemas["LineView"] & { claim: number; payee: string };
@@ -35,7 +35,6 @@ export function BatchPage() {
 
 function View({ batch }: { batch: Batch }) {
   const session = useSession();
-  const queries = useQueryClient();
   const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [paying, setPaying] = useState<{ line: Line; digit: string }>();
@@ -50,36 +49,26 @@ function View({ batch }: { batch: Batch }) {
   const total = useTotal(batch, selected);
   const deeds = useMemo(() => draftDeeds(batch.id), [batch.id]);
 
-  /** Does one edit on the batch as it is seen, and shows what it is then. */
-  const edit = async (deed: (version: number) => Promise<Batch>, said?: string): Promise<boolean> => {
-    try {
-      const next = await deed(batch.version);
-      queries.setQueryData(["batch", batch.id], next);
-      setSelected((before) => new Set([...before].filter((key) => inBatch(next, Number(key)))));
-      await Promise.all(
-        ["level", "work", "claim-slip", "claim-choices", "batch-total"].map((key) =>
-          queries.invalidateQueries({ queryKey: [key] }),
-        ),
-      );
-      if (said)
-        toast(said, {
-          duration: 12_000,
-          action: { label: "Undo", onClick: () => void undo(next) },
-        });
-      return true;
-    } catch (error) {
-      toast.error(error instanceof Refused ? error.message : "That failed. Try again.", { duration: 12_000 });
-      void queries.invalidateQueries({ queryKey: ["batch", batch.id] });
-      return false;
-    }
-  };
-  const undo = async (of: Batch) => {
-    try {
-      queries.setQueryData(["batch", batch.id], await deeds.undo(of.version));
-      await queries.invalidateQueries({ queryKey: ["level"] });
-    } catch (error) {
-      toast.error(error instanceof Refused ? error.message : "That failed. Try again.");
-    }
+  const edits = useEdits(batch.id, deeds, (next) =>
+    setSelected((before) => new Set([...before].filter((key) => inBatch(next, Number(key))))),
+  );
+  const edit = edits.run;
+  const leaving = useRef(new Set<number>());
+  /** Takes lines out and goes on to the next at once: pressing Space twice takes out two. */
+  const takeOut = (keys: string[]) => {
+    const out = keys
+      .map(Number)
+      .filter((entry) => lines.get(String(entry))?.kind !== "CREDIT" && !leaving.current.has(entry));
+    if (out.length === 0) return;
+    out.forEach((entry) => leaving.current.add(entry));
+    const rows = [...lines.keys()];
+    const stays = (key: string) => !leaving.current.has(Number(key));
+    const from = rows.indexOf(cursor ?? "");
+    const next = rows.slice(from).find(stays) ?? rows.slice(0, Math.max(0, from)).reverse().find(stays);
+    if (cursor && !stays(cursor)) change({ at: next });
+    void edit((v) => deeds.takeOut(v, out), `Took out ${words(out, lines)}.`).finally(() =>
+      out.forEach((entry) => leaving.current.delete(entry)),
+    );
   };
   const chosen = selected.size > 0 ? [...selected].map(Number) : cursor && at ? [Number(cursor)] : [];
   const invoices = chosen.filter((entry) => lines.get(String(entry))?.kind !== "CREDIT");
@@ -144,15 +133,7 @@ function View({ batch }: { batch: Batch }) {
           onCursor={(key) => change({ at: key })}
           selected={selected}
           onSelect={setSelected}
-          onSpace={
-            editable
-              ? (keys) => {
-                  const out = keys.map(Number).filter((entry) => lines.get(String(entry))?.kind !== "CREDIT");
-                  if (out.length > 0)
-                    void edit((v) => deeds.takeOut(v, out), `Took out ${words(out, lines)}.`);
-                }
-              : undefined
-          }
+          onSpace={editable ? takeOut : undefined}
           onEnter={editable ? (key) => pay(key, "") : undefined}
           onDigit={editable ? pay : undefined}
           onKey={editable ? (key) => commands[key]?.() : undefined}
@@ -165,7 +146,7 @@ function View({ batch }: { batch: Batch }) {
           editable={editable}
           selected={invoices}
           total={total}
-          edit={edit}
+          edits={edits}
           deeds={deeds}
           onAdd={() => setAdding(true)}
           onPay={() => at && pay(String(at.invoice), "")}
@@ -179,7 +160,7 @@ function View({ batch }: { batch: Batch }) {
           editable={editable}
           panel={values.panel ?? "payment"}
           focus={values.focus}
-          edit={edit}
+          edits={edits}
           deeds={deeds}
           onPanel={(panel) => change({ panel: panel === "payment" ? undefined : panel, focus: undefined })}
         />
@@ -193,23 +174,24 @@ function View({ batch }: { batch: Batch }) {
               digit={paying.digit}
               state={batch.state}
               onClose={() => setPaying(undefined)}
-              run={async (cash) => {
-                // a refusal stays in the dialog with what was typed
-                const next = await deeds.pay(batch.version, paying.line.invoice, cash);
-                await edit(() => Promise.resolve(next), `${paying.line.reference} pays ${cash ?? "all"}.`);
-              }}
+              run={(cash) =>
+                edits.must(
+                  (v) => deeds.pay(v, paying.line.invoice, cash),
+                  `${paying.line.reference} pays ${cash ?? "all"}.`,
+                )
+              }
             />
           )}
           <AddInvoices
             batch={batch}
             open={adding}
             onClose={() => setAdding(false)}
-            onAdded={async (next, count) => {
-              await edit(
-                () => Promise.resolve(next),
-                `Added ${count} ${count === 1 ? "invoice" : "invoices"}.`,
-              );
-            }}
+            add={(invoices) =>
+              edits.must(
+                (v) => deeds.add(v, invoices),
+                `Added ${invoices.length} ${invoices.length === 1 ? "invoice" : "invoices"}.`,
+              )
+            }
           />
         </>
       }

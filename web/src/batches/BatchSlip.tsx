@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { Marks } from "../approval/Marks";
@@ -10,9 +10,10 @@ import { Button } from "../parts/Button";
 import { clock, dayMonth } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { Face } from "../parts/Face";
+import { useKept } from "../parts/useKept";
 import { useRest } from "../parts/useRest";
 import type { Line } from "./BatchPage";
-import type { Batch, Deeds, Edit } from "./draftDeeds";
+import type { Batch, Deeds, Edits } from "./draftDeeds";
 import { useLooks } from "./useLooks";
 
 /** The payment under the cursor, what can be decided about it, and the life of the draft. */
@@ -23,7 +24,7 @@ export function BatchSlip({
   editable,
   panel,
   focus,
-  edit,
+  edits,
   deeds,
   onPanel,
 }: {
@@ -33,7 +34,7 @@ export function BatchSlip({
   editable: boolean;
   panel: string;
   focus: string | undefined;
-  edit: Edit;
+  edits: Edits;
   deeds: Deeds;
   onPanel: (panel: string) => void;
 }) {
@@ -72,13 +73,14 @@ export function BatchSlip({
       <Tabs.Content value="claim">
         {claim ? (
           <Decide
-            key={`${claim.id}-${batch.version}`}
+            key={claim.id}
             batch={batch}
             claim={claim}
             editable={editable}
             focus={focus}
-            edit={edit}
+            edits={edits}
             deeds={deeds}
+            onFocused={() => onPanel("claim")}
           />
         ) : (
           <p className="text-faint">
@@ -201,17 +203,23 @@ function Decide({
   claim,
   editable,
   focus,
-  edit,
+  edits,
   deeds,
+  onFocused,
 }: {
   batch: Batch;
   claim: Schemas["ClaimView"];
   editable: boolean;
   focus: string | undefined;
-  edit: Edit;
+  edits: Edits;
   deeds: Deeds;
+  /** Called once the field the key asked for has the focus, so that a later step does not pull it back. */
+  onFocused: () => void;
 }) {
-  const [note, setNote] = useState(claim.stubNote);
+  const edit = edits.run;
+  const [note, setNote, forget] = useKept(`stub note ${batch.id} ${claim.id}`, claim.stubNote);
+  const noteField = useRef<HTMLInputElement>(null);
+  const credits = useRef<HTMLFieldSetElement>(null);
   const choices = useQuery({
     queryKey: ["claim-choices", batch.id, batch.version, claim.id],
     queryFn: () =>
@@ -221,6 +229,13 @@ function Decide({
         }),
       ),
   });
+  const listed = choices.data !== undefined;
+  useEffect(() => {
+    const field = focus === "note" ? noteField.current : credits.current?.querySelector("input");
+    if (!focus || !field) return;
+    field.focus();
+    onFocused();
+  }, [focus, listed, onFocused]);
   const used = choices.data?.credits.filter((credit) => credit.used).map((credit) => credit.id) ?? [];
   return (
     <div className="flex flex-col gap-4">
@@ -254,7 +269,7 @@ function Decide({
           void edit(
             (v) => deeds.note(v, claim.id, note),
             note.trim() ? "The stub says so." : "No stub note.",
-          );
+          ).then((done) => done && forget());
         }}
       >
         <label className="flex flex-col gap-1">
@@ -262,7 +277,7 @@ function Decide({
           <input
             value={note}
             disabled={!editable}
-            autoFocus={focus === "note"}
+            ref={noteField}
             onChange={(event) => setNote(event.target.value)}
           />
         </label>
@@ -270,14 +285,13 @@ function Decide({
           Keep the note
         </Button>
       </form>
-      <fieldset disabled={!editable} className="flex flex-col gap-1">
+      <fieldset ref={credits} disabled={!editable} className="flex flex-col gap-1">
         <legend className="text-faint mb-1 text-[13px] font-semibold">Credits, oldest first</legend>
-        {choices.data?.credits.map((credit, i) => (
+        {choices.data?.credits.map((credit) => (
           <label key={credit.id} className="flex min-h-6 items-center gap-2">
             <input
               type="checkbox"
               className="min-h-0"
-              autoFocus={focus === "credits" && i === 0}
               checked={credit.used}
               onChange={(event) =>
                 void edit(

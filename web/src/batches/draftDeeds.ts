@@ -1,7 +1,19 @@
 import { api, call, type Schemas } from "../api/client";
 
 export type Batch = Schemas["BatchView"];
-export type Edit = (deed: (version: number) => Promise<Batch>, said?: string) => Promise<boolean>;
+
+/** One edit of the batch as it is when its turn comes. */
+export interface Step {
+  deed: (version: number) => Promise<Batch>;
+  said?: string;
+}
+
+/** The edits of a draft, one after the other; `must` throws what was refused, for a dialog that shows it. */
+export interface Edits {
+  run: (deed: Step["deed"], said?: string) => Promise<boolean>;
+  must: (deed: Step["deed"], said?: string) => Promise<void>;
+  busy: boolean;
+}
 
 /** The edits of one draft; each is saved at once and answers with the batch as it is then. */
 export function draftDeeds(id: number) {
@@ -54,6 +66,8 @@ export function draftDeeds(id: number) {
       ),
     releaseCredits: (version: number) =>
       call(api.POST("/api/batches/{id}/release-credits", { params: { path }, body: { version } })),
+    add: (version: number, invoices: number[]) =>
+      call(api.POST("/api/batches/{id}/lines", { params: { path }, body: { version, invoices } })),
     gatherAgain: (version: number, shown: string) =>
       call(api.POST("/api/batches/{id}/gather-again", { params: { path }, body: { version, shown } })),
     about: (version: number, about: { name: string; note: string; checkDate: string; ledgerDate: string }) =>

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
 import { api, call } from "../api/client";
 import { useSession } from "../frame/session";
+import { useDeed } from "../parts/useDeed";
 import type { Batch } from "./draftDeeds";
 
 /** What to look at in a batch: marks, an approver's notes, what was struck; and how a clerk answers a mark. */
@@ -14,22 +14,14 @@ export function useLooks(batch: Batch) {
     queryKey: key,
     queryFn: () => call(api.GET("/api/batches/{id}/looks", path)),
   });
+  const answering = useDeed(
+    ({ mark, note }: { mark: string; note: string }) =>
+      call(api.POST("/api/batches/{id}/marks", { ...path, body: { key: mark, note } })),
+    { done: (now) => queries.setQueryData(key, now) },
+  );
   const may = session.roles.includes("CLERK") && (batch.state === "DRAFT" || batch.state === "IN_APPROVAL");
   return {
     view: looks.data,
-    answer: may
-      ? async (mark: string, note: string) => {
-          try {
-            queries.setQueryData(
-              key,
-              await call(api.POST("/api/batches/{id}/marks", { ...path, body: { key: mark, note } })),
-            );
-            return true;
-          } catch (error) {
-            toast.error(error instanceof Error ? error.message : "That failed. Try again.");
-            return false;
-          }
-        }
-      : undefined,
+    answer: may ? (mark: string, note: string) => answering.run({ mark, note }) : undefined,
   };
 }

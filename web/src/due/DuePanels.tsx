@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
-import { toast } from "sonner";
 import { Link } from "react-router";
-import { api, call, Refused } from "../api/client";
+import { api, call } from "../api/client";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
+import { useDeed } from "../parts/useDeed";
 import { CashPanel } from "./CashPanel";
 import { DueSlip } from "./DueSlip";
 import { HorizonTable } from "./HorizonStrip";
@@ -75,32 +75,25 @@ export function DuePanels({
 /** Why invoices stay out, reason by reason, and the offsets that would settle what credits cover. */
 function LeftOut({ view, clerk, change }: { view: DueView | undefined; clerk: boolean; change: Change }) {
   const queries = useQueryClient();
-  if (!view) return null;
-  if (view.leftOut.length === 0 && view.creditsOut.length === 0)
-    return <p className="text-faint">Nothing is left out: everything the sentence asks for is taken.</p>;
-  const offset = async (one: DueView["offsets"][number]) => {
-    try {
-      const made = await call(
+  const offset = useDeed(
+    (one: DueView["offsets"][number]) =>
+      call(
         api.POST("/api/offsets", {
           body: { vendor: one.vendor, invoices: one.invoices, credits: one.credits },
         }),
-      );
-      await queries.invalidateQueries();
-      toast(`Offset ${made.reference}: ${made.amount.text} settled without a payment.`, {
-        duration: 20_000,
-        action: {
-          label: "Undo",
-          onClick: () =>
-            void call(api.POST("/api/offsets/{id}/undo", { params: { path: { id: made.id } } })).then(
-              () => queries.invalidateQueries(),
-              (error: Error) => toast.error(error.message),
-            ),
-        },
-      });
-    } catch (error) {
-      toast.error(error instanceof Refused ? error.message : "That failed. Try again.");
-    }
-  };
+      ),
+    {
+      done: () => queries.invalidateQueries(),
+      said: (made) => `Offset ${made.reference}: ${made.amount.text} settled without a payment.`,
+      undo: (made) => async () => {
+        await call(api.POST("/api/offsets/{id}/undo", { params: { path: { id: made.id } } }));
+        await queries.invalidateQueries();
+      },
+    },
+  );
+  if (!view) return null;
+  if (view.leftOut.length === 0 && view.creditsOut.length === 0)
+    return <p className="text-faint">Nothing is left out: everything the sentence asks for is taken.</p>;
   return (
     <div className="flex flex-col gap-3">
       <ul>
@@ -162,7 +155,7 @@ function LeftOut({ view, clerk, change }: { view: DueView | undefined; clerk: bo
                   {one.vendorName}
                 </Link>
                 <span>{one.amount}</span>
-                <Button disabled={!clerk} onClick={() => void offset(one)}>
+                <Button disabled={!clerk} onClick={() => void offset.run(one)}>
                   Offset {one.invoices.length === 1 ? "1 invoice" : `${one.invoices.length} invoices`}
                 </Button>
               </li>

@@ -75,7 +75,14 @@ function Due({ accounts }: { accounts: Account[] }) {
   const { due, items, onRange, row } = useDueList(question, listedBy, values.days, heading, line);
   const total = useSelectedTotal(question, listedBy, values.days, selected, due.data?.listed ?? 0);
   const rowOf = (entry: number) => row(String(entry));
-  const toggle = (keys: string[], at: string) => mark(keys.map(Number), !row(at)?.taken, rowOf);
+  // until the answer to a mark is here, what was marked is what counts: Space twice is back where it was
+  const taken = (key: string) => {
+    const entry = Number(key);
+    if (due.isPlaceholderData && readRanges(values.out).has(entry)) return false;
+    if (due.isPlaceholderData && readRanges(values.in).has(entry)) return true;
+    return row(key)?.taken;
+  };
+  const toggle = (keys: string[], at: string) => mark(keys.map(Number), !taken(at), rowOf);
   const onKey = (key: string, at: string) => {
     const view = due.data;
     if (!view || (key !== "+" && key !== "-")) return;

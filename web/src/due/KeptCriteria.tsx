@@ -1,11 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, call, Refused } from "../api/client";
+import { api, call } from "../api/client";
 import { clock } from "../parts/dates";
 import { Word } from "../parts/Word";
 import { addressOf, type Change, type Question } from "./criteria";
 import { Field } from "../parts/Field";
+import { Refusal } from "../parts/Refusal";
+import { useDeed } from "../parts/useDeed";
 
 /** Sentences kept under a name: one's own, those others share, and what came of the last run of each. */
 export function KeptCriteria({ question, change }: { question: Question; change: Change }) {
@@ -20,17 +22,15 @@ function Kept({ question, change, close }: { question: Question; change: Change;
   const queries = useQueryClient();
   const [name, setName] = useState("");
   const [shared, setShared] = useState(false);
-  const [refused, setRefused] = useState<string>();
   const kept = useQuery({ queryKey: ["criteria"], queryFn: () => call(api.GET("/api/criteria")) });
-  const doing = async (deed: Promise<unknown>) => {
-    try {
-      queries.setQueryData(["criteria"], await deed);
-      setRefused(undefined);
+  const deed = useDeed((does: () => Promise<unknown>) => does(), {
+    done: (now) => {
+      queries.setQueryData(["criteria"], now);
       setName("");
-    } catch (error) {
-      setRefused(error instanceof Refused ? error.message : "That failed. Try again.");
-    }
-  };
+    },
+  });
+  // why it is refused stands below
+  const doing = (does: () => Promise<unknown>) => void deed.must(does).catch(() => undefined);
   return (
     <div className="flex w-96 flex-col gap-2">
       <ul aria-label="Kept criteria">
@@ -65,7 +65,7 @@ function Kept({ question, change, close }: { question: Question; change: Change;
                 aria-label={`Remove ${one.name}`}
                 className="text-harbour min-h-6 px-1 text-[13px] underline"
                 onClick={() =>
-                  void doing(
+                  doing(() =>
                     call(api.POST("/api/criteria/{id}/remove", { params: { path: { id: one.id } } })),
                   )
                 }
@@ -83,7 +83,7 @@ function Kept({ question, change, close }: { question: Question; change: Change;
         className="flex flex-col gap-2"
         onSubmit={(event) => {
           event.preventDefault();
-          void doing(call(api.POST("/api/criteria", { body: { name, shared, question } })));
+          doing(() => call(api.POST("/api/criteria", { body: { name, shared, question } })));
         }}
       >
         <Field label="Keep this sentence as" small>
@@ -98,11 +98,7 @@ function Kept({ question, change, close }: { question: Question; change: Change;
           />
           Everybody may use it
         </label>
-        {refused && (
-          <p role="alert" className="text-rust text-[13px]">
-            {refused}
-          </p>
-        )}
+        <Refusal deed={deed} />
         <button className="bg-harbour text-onharbour min-h-8 self-start px-3 font-bold">Keep it</button>
       </form>
     </div>

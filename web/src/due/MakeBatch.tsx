@@ -1,5 +1,4 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, call } from "../api/client";
@@ -8,6 +7,7 @@ import { DeedDialog } from "../parts/DeedDialog";
 import type { Question } from "./criteria";
 import type { DueView } from "./useDueList";
 import { Field } from "../parts/Field";
+import { useKept } from "../parts/useKept";
 
 /** Name and note of a new batch. */
 export function MakeBatch({
@@ -24,8 +24,10 @@ export function MakeBatch({
   /** The kept criteria it was asked by. */
   criteria: number | undefined;
 }) {
-  const [name, setName] = useState(`Run of ${shortDate(view.checkDate)}`);
-  const [note, setNote] = useState("");
+  const [{ name, note }, type, forget] = useKept(`batch of ${question.account} ${view.checkDate}`, {
+    name: `Run of ${shortDate(view.checkDate)}`,
+    note: "",
+  });
   const navigate = useNavigate();
   const queries = useQueryClient();
   return (
@@ -47,6 +49,7 @@ export function MakeBatch({
             },
           }),
         );
+        forget();
         await queries.invalidateQueries();
         toast(`Batch “${name}” made. Its invoices are reserved for it.`);
         navigate(`/batches/${made.id}`);
@@ -59,7 +62,7 @@ export function MakeBatch({
             maxLength={80}
             required
             autoFocus
-            onChange={(event) => setName(event.target.value)}
+            onChange={(event) => type({ name: event.target.value, note })}
           />
         </Field>
         <p>
@@ -67,7 +70,12 @@ export function MakeBatch({
           list.
         </p>
         <Field label="Note for the approver">
-          <textarea value={note} maxLength={500} rows={2} onChange={(event) => setNote(event.target.value)} />
+          <textarea
+            value={note}
+            maxLength={500}
+            rows={2}
+            onChange={(event) => type({ name, note: event.target.value })}
+          />
         </Field>
       </div>
     </DeedDialog>

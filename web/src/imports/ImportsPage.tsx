@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
-import { api, call, Refused, type Schemas } from "../api/client";
+import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Skeleton, Station } from "../frame/Station";
@@ -10,6 +9,8 @@ import { clock } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { DayField } from "../parts/DayField";
 import { Field } from "../parts/Field";
+import { Refusal } from "../parts/Refusal";
+import { useDeed } from "../parts/useDeed";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
 
@@ -45,7 +46,6 @@ export function ImportsPage() {
   const session = useSession();
   const queries = useQueryClient();
   const [values, change] = useAddress();
-  const [sending, setSending] = useState(false);
   const kind = (values.kind ?? "INVOICES") as Kind;
   const list = useQuery({
     queryKey: ["imports"],
@@ -54,29 +54,28 @@ export function ImportsPage() {
   });
   const at = list.data?.find((one) => String(one.id) === values.at);
   const clerk = session.roles.includes("CLERK");
-  const send = async (files: FileList | null) => {
-    if (!files || files.length === 0) return;
-    setSending(true);
-    try {
-      const form = new FormData();
-      for (const file of files) form.append("file", file);
-      const sent = await call(
+  const sending = useDeed(
+    (form: FormData) =>
+      call(
         api.POST("/api/imports", {
           params: { query: { kind } },
           // a form with files; its parts are no JSON
           body: form as never,
           bodySerializer: (body) => body as unknown as FormData,
         }),
-      );
-      await queries.invalidateQueries({ queryKey: ["imports"] });
-      change({ at: String(sent.id) });
-    } catch (error) {
-      toast.error(error instanceof Refused ? error.message : "The file could not be sent. Try again.", {
-        duration: 12_000,
-      });
-    } finally {
-      setSending(false);
-    }
+      ),
+    {
+      done: async (sent) => {
+        await queries.invalidateQueries({ queryKey: ["imports"] });
+        change({ at: String(sent.id) });
+      },
+    },
+  );
+  const send = (files: FileList | null) => {
+    if (!files || files.length === 0) return;
+    const form = new FormData();
+    for (const file of files) form.append("file", file);
+    void sending.run(form);
   };
   return (
     <Station
@@ -119,17 +118,17 @@ export function ImportsPage() {
       bar={
         <>
           <label
-            className={`bg-harbour text-onharbour inline-flex min-h-8 items-center px-3 font-bold focus-within:outline-2 ${clerk && !sending ? "cursor-pointer" : "opacity-50"}`}
+            className={`bg-harbour text-onharbour inline-flex min-h-8 items-center px-3 font-bold focus-within:outline-2 ${clerk && !sending.busy ? "cursor-pointer" : "opacity-50"}`}
           >
-            {sending ? "Sending…" : kind === "UBL" ? "Choose documents…" : "Choose a file…"}
+            {sending.busy ? "Sending…" : kind === "UBL" ? "Choose documents…" : "Choose a file…"}
             <input
               type="file"
               className="sr-only"
               multiple={kind === "UBL"}
               accept={kind === "UBL" ? ".xml" : ".csv,.txt"}
-              disabled={!clerk || sending}
+              disabled={!clerk || sending.busy}
               onChange={(event) => {
-                void send(event.target.files);
+                send(event.target.files);
                 event.target.value = "";
               }}
             />
@@ -182,7 +181,6 @@ function Explained({ kind }: { kind: Kind }) {
 /** How far one file has come, what is refused and why, and what to do next. */
 function About({ job, clerk }: { job: Import; clerk: boolean }) {
   const queries = useQueryClient();
-  const [refused, setRefused] = useState<string>();
   const rows = useQuery({
     queryKey: ["import-rows", job.id, job.state, job.refused],
     enabled: job.refused > 0,
@@ -193,21 +191,19 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
         }),
       ),
   });
-  const doing = async (deed: Promise<unknown>) => {
-    try {
-      await deed;
-      setRefused(undefined);
+  const deed = useDeed((does: () => Promise<unknown>) => does(), {
+    done: async () => {
       await queries.invalidateQueries({ queryKey: ["imports"] });
       await queries.invalidateQueries({ queryKey: ["work"] });
-    } catch (error) {
-      setRefused(error instanceof Refused ? error.message : "That failed. Try again.");
-    }
-  };
+    },
+  });
+  // why it is refused stands below
+  const doing = (does: () => Promise<unknown>) => void deed.must(does).catch(() => undefined);
   const path = { params: { path: { id: job.id } } };
   const bringIn = (onlyGood: boolean) =>
-    void doing(call(api.POST("/api/imports/{id}/bring-in", { ...path, body: { onlyGood } })));
+    doing(() => call(api.POST("/api/imports/{id}/bring-in", { ...path, body: { onlyGood } })));
   const choose = (next: Partial<Schemas["FileChoices"]>) =>
-    doing(
+    doing(() =>
       call(
         api.POST("/api/imports/{id}/choices", {
           ...path,
@@ -239,18 +235,16 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
         />
       )}
       {job.trouble && <p className="border-brass border-l-4 pl-3">{job.trouble}</p>}
-      {job.state === "COLUMNS" && clerk && (
-        <Columns job={job} onChosen={(columns) => void choose({ columns })} />
-      )}
+      {job.state === "COLUMNS" && clerk && <Columns job={job} onChosen={(columns) => choose({ columns })} />}
       {job.state === "CHECKED" && clerk && (
         <div className="flex flex-wrap gap-2">
           {job.refused === 0 && job.good > 0 && (
-            <Button look="deed" onClick={() => bringIn(false)}>
+            <Button look="deed" disabled={deed.busy} onClick={() => bringIn(false)}>
               Bring in all {count(job.good)}
             </Button>
           )}
           {job.refused > 0 && job.good > 0 && (
-            <Button look="deed" onClick={() => bringIn(true)}>
+            <Button look="deed" disabled={deed.busy} onClick={() => bringIn(true)}>
               Bring in only the {count(job.good)} good {job.good === 1 ? "one" : "ones"}
             </Button>
           )}
@@ -259,30 +253,27 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
       {job.state === "CHECKED" && clerk && job.kind === "UBL" && job.refused > 0 && (
         <Senders
           job={job}
-          onKnown={(body) => void doing(call(api.POST("/api/imports/{id}/senders", { ...path, body })))}
+          onKnown={(body) => doing(() => call(api.POST("/api/imports/{id}/senders", { ...path, body })))}
         />
       )}
       {clerk && ["COLUMNS", "CHECKED", "FAILED"].includes(job.state) && job.kind !== "VENDORS" && (
         <WholeFile
           key={`${job.mark} ${job.ledgerDate} ${job.account}`}
           job={job}
-          onChosen={(next) => void choose(next)}
+          onChosen={(next) => choose(next)}
         />
       )}
       {job.state === "CHECKED" && job.good > 0 && job.kind !== "VENDORS" && <AsRead job={job} />}
       {clerk && ["COLUMNS", "CHECKED", "FAILED"].includes(job.state) && (
         <Button
           className="self-start"
-          onClick={() => void doing(call(api.POST("/api/imports/{id}/discard", path)))}
+          disabled={deed.busy}
+          onClick={() => doing(() => call(api.POST("/api/imports/{id}/discard", path)))}
         >
           Discard the file
         </Button>
       )}
-      {refused && (
-        <p role="alert" className="border-rust text-rust border-l-4 pl-3">
-          {refused}
-        </p>
-      )}
+      <Refusal deed={deed} />
       {job.refused > 0 && (
         <section>
           <h3 className="mb-1 flex justify-between font-semibold">

@@ -8,6 +8,8 @@ import { Button } from "../parts/Button";
 import { shortDate } from "../parts/dates";
 import { DayField } from "../parts/DayField";
 import { Field } from "../parts/Field";
+import { useDeed } from "../parts/useDeed";
+import { useKept } from "../parts/useKept";
 
 interface LineEntry {
   account: string;
@@ -22,6 +24,14 @@ interface Entered {
   dueDate: string;
 }
 
+/** What is typed and not entered yet. */
+interface Typed {
+  vendorText: string;
+  kind: "INVOICE" | "CREDIT";
+  head: { reference: string; date: string; apart: string; terms: string; due: string; own: boolean };
+  lines: LineEntry[];
+}
+
 const EMPTY: LineEntry = { account: "", amount: "", job: "" };
 
 function matching(found: Schemas["Choice"][] | undefined, text: string): Schemas["Choice"] | undefined {
@@ -34,20 +44,21 @@ export function EnterInvoice() {
   const session = useSession();
   const queries = useQueryClient();
   const [values, change] = useAddress();
-  const [vendorText, setVendorText] = useState("");
-  const [kind, setKind] = useState<"INVOICE" | "CREDIT">("INVOICE");
-  const [head, setHead] = useState({
-    reference: "",
-    date: session.today,
-    apart: "",
-    terms: "",
-    due: "",
-    own: false,
+  const [typed, type] = useKept<Typed>("invoice by hand", {
+    vendorText: "",
+    kind: "INVOICE",
+    head: { reference: "", date: session.today, apart: "", terms: "", due: "", own: false },
+    lines: [EMPTY],
   });
-  const [lines, setLines] = useState<LineEntry[]>([EMPTY]);
+  const { vendorText, kind, head, lines } = typed;
+  const setVendorText = (text: string) => type((now) => ({ ...now, vendorText: text }));
+  const setKind = (next: Typed["kind"]) => type((now) => ({ ...now, kind: next }));
+  const setHead = (next: Partial<Typed["head"]>) =>
+    type((now) => ({ ...now, head: { ...now.head, ...next } }));
+  const setLines = (next: (before: LineEntry[]) => LineEntry[]) =>
+    type((now) => ({ ...now, lines: next(now.lines) }));
   const [last, setLast] = useState<{ vendor: Schemas["Choice"]; head: typeof head; lines: LineEntry[] }>();
   const [entered, setEntered] = useState<Entered[]>([]);
-  const [refused, setRefused] = useState<Refused>();
   const form = useRef<HTMLFormElement>(null);
   const accounts = useQuery({
     queryKey: ["ledger-accounts"],
@@ -106,24 +117,18 @@ export function EnterInvoice() {
           vendorText,
         )
       : undefined);
-  const submit = async () => {
-    setRefused(undefined);
-    const of = await vendorNow().catch(() => undefined);
-    if (!of) {
-      setRefused(new Refused(0, "no-vendor", "Choose the vendor by number or name.", { vendor: "missing" }));
-      return;
-    }
-    const unknown = lines.find((line) => line.amount.trim() !== "" && !accountOf(line.account));
-    if (unknown) {
-      setRefused(
-        new Refused(0, "no-account", `There is no account “${unknown.account}”. Type its code.`, {
+  const entering = useDeed(
+    async () => {
+      const of = await vendorNow();
+      if (!of)
+        throw new Refused(0, "no-vendor", "Choose the vendor by number or name.", { vendor: "missing" });
+      const filled = lines.filter((line) => line.amount.trim() !== "");
+      const unknown = filled.find((line) => !accountOf(line.account));
+      if (unknown)
+        throw new Refused(0, "no-account", `There is no account “${unknown.account}”. Type its code.`, {
           lines: "unknown account",
-        }),
-      );
-      return;
-    }
-    try {
-      const done = await call(
+        });
+      const made = await call(
         api.POST("/api/invoices", {
           body: {
             kind,
@@ -134,39 +139,42 @@ export function EnterInvoice() {
             ownCheck: head.own,
             terms: head.terms.trim() || undefined,
             dueDate: head.due || undefined,
-            lines: lines
-              .filter((line) => line.amount.trim() !== "")
-              .map((line) => ({
-                account: accountOf(line.account)!.id,
-                amount: line.amount,
-                job: line.job || undefined,
-              })),
+            lines: filled.map((line) => ({
+              account: accountOf(line.account)!.id,
+              amount: line.amount,
+              job: line.job || undefined,
+            })),
           },
         }),
       );
-      setEntered((before) => [
-        {
-          entry: done.entry,
-          vendor: of.name,
-          reference: head.reference,
-          amount: `${done.amount.text} ${done.amount.currency}`,
-          dueDate: done.dueDate,
-        },
-        ...before,
-      ]);
-      setLast({ vendor: of, head, lines });
-      setHead({ ...head, reference: "", apart: "", terms: "", due: "", own: false });
-      setLines([EMPTY]);
-      await queries.invalidateQueries({ queryKey: ["work"] });
-      form.current?.querySelector<HTMLInputElement>("[name=reference]")?.focus();
-    } catch (error) {
-      setRefused(
-        error instanceof Refused
-          ? error
-          : new Refused(0, "failed", "That failed. Nothing was entered; try again.", {}),
-      );
-    }
-  };
+      return { made, of };
+    },
+    {
+      done: async ({ made, of }) => {
+        setEntered((before) => [
+          {
+            entry: made.entry,
+            vendor: of.name,
+            reference: head.reference,
+            amount: `${made.amount.text} ${made.amount.currency}`,
+            dueDate: made.dueDate,
+          },
+          ...before,
+        ]);
+        setLast({ vendor: of, head, lines });
+        type((now) => ({
+          ...now,
+          head: { ...now.head, reference: "", apart: "", terms: "", due: "", own: false },
+          lines: [EMPTY],
+        }));
+        await queries.invalidateQueries({ queryKey: ["work"] });
+        form.current?.querySelector<HTMLInputElement>("[name=reference]")?.focus();
+      },
+    },
+  );
+  const { refused } = entering;
+  // what is wrong stands below, with the fields at fault
+  const submit = () => entering.must().catch(() => undefined);
   /** Ctrl D: the field above, or for the first line and the head what was entered last. */
   const repeat = (event: KeyboardEvent<HTMLFormElement>) => {
     if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "d") return;
@@ -180,7 +188,7 @@ export function EnterInvoice() {
     } else if (last && name === "vendor") {
       setVendorText(last.vendor.number);
     } else if (last && (name === "reference" || name === "date" || name === "apart")) {
-      setHead({ ...head, [name]: last.head[name] });
+      setHead({ [name]: last.head[name] });
     }
   };
   const fault = (name: string) => (refused?.fields[name] ? { "aria-invalid": true } : {});
@@ -252,7 +260,7 @@ export function EnterInvoice() {
                 name="reference"
                 maxLength={40}
                 value={head.reference}
-                onChange={(event) => setHead({ ...head, reference: event.target.value })}
+                onChange={(event) => setHead({ reference: event.target.value })}
                 {...fault("reference")}
               />
             </Field>
@@ -260,7 +268,7 @@ export function EnterInvoice() {
               label="Invoice date"
               name="date"
               value={head.date}
-              onDay={(date) => setHead((before) => ({ ...before, date: date ?? "" }))}
+              onDay={(date) => setHead({ date: date ?? "" })}
             />
             <Field label="Without discount" small>
               <input
@@ -268,7 +276,7 @@ export function EnterInvoice() {
                 inputMode="decimal"
                 className="text-right"
                 value={head.apart}
-                onChange={(event) => setHead({ ...head, apart: event.target.value })}
+                onChange={(event) => setHead({ apart: event.target.value })}
                 {...fault("notDiscountable")}
               />
             </Field>
@@ -280,7 +288,7 @@ export function EnterInvoice() {
                 maxLength={60}
                 placeholder={preview.data?.terms ?? "2% 10, net 30"}
                 value={head.terms}
-                onChange={(event) => setHead({ ...head, terms: event.target.value })}
+                onChange={(event) => setHead({ terms: event.target.value })}
                 {...fault("terms")}
               />
             </Field>
@@ -288,7 +296,7 @@ export function EnterInvoice() {
               label="Its own due date"
               name="due"
               value={head.due}
-              onDay={(due) => setHead((before) => ({ ...before, due: due ?? "" }))}
+              onDay={(due) => setHead({ due: due ?? "" })}
             />
           </div>
           <table className="w-full max-w-3xl">
@@ -324,7 +332,9 @@ export function EnterInvoice() {
                       value={line.amount}
                       onChange={(event) => setLine(i, { amount: event.target.value })}
                       onBlur={() =>
-                        i === lines.length - 1 && line.amount.trim() !== "" && setLines([...lines, EMPTY])
+                        i === lines.length - 1 &&
+                        line.amount.trim() !== "" &&
+                        setLines((before) => [...before, EMPTY])
                       }
                       {...fault("lines")}
                     />
@@ -356,7 +366,7 @@ export function EnterInvoice() {
                 type="checkbox"
                 className="min-h-0"
                 checked={head.own}
-                onChange={(event) => setHead({ ...head, own: event.target.checked })}
+                onChange={(event) => setHead({ own: event.target.checked })}
               />
               It must have its own check
             </label>

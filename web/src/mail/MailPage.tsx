@@ -1,12 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock } from "../parts/dates";
+import { useDeed } from "../parts/useDeed";
 import { Grid, type Column } from "../parts/Grid";
 
 type Mail = Schemas["MailView"];
@@ -45,6 +45,13 @@ export function MailPage() {
     queryFn: () => call(api.GET("/api/mail")),
     refetchInterval: 10_000,
   });
+  const again = useDeed(
+    (id: number) => call(api.POST("/api/mail/{id}/again", { params: { path: { id } } })),
+    {
+      done: () => queries.invalidateQueries({ queryKey: ["mail"] }),
+      said: () => "It is tried again now.",
+    },
+  );
   if (mail.error && !mail.data) return <Trouble error={mail.error} />;
   if (!mail.data) return <Skeleton />;
   const at = mail.data.find((one) => String(one.id) === values.at);
@@ -86,16 +93,8 @@ export function MailPage() {
             </span>
             <Button
               className="ml-auto"
-              disabled={!at || at.state === "SENT"}
-              onClick={() =>
-                void call(api.POST("/api/mail/{id}/again", { params: { path: { id: at!.id } } })).then(
-                  async () => {
-                    await queries.invalidateQueries({ queryKey: ["mail"] });
-                    toast("It is tried again now.");
-                  },
-                  (error: Error) => toast.error(error.message),
-                )
-              }
+              disabled={!at || at.state === "SENT" || again.busy}
+              onClick={() => void again.run(at!.id)}
             >
               Try it again now
             </Button>

@@ -1,3 +1,4 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
@@ -7,21 +8,26 @@ import { DeedDialog } from "./DeedDialog";
 function show(run: (reason: string) => Promise<void>) {
   const onClose = vi.fn();
   render(
-    <DeedDialog
-      open
-      onClose={onClose}
-      title="Void check 41237"
-      deed="Void check 41237"
-      grave
-      reason="Why"
-      run={run}
-    />,
+    <QueryClientProvider client={new QueryClient()}>
+      <DeedDialog
+        open
+        onClose={onClose}
+        title="Void check 41237"
+        deed="Void check 41237"
+        grave
+        reason="Why"
+        run={run}
+      />
+    </QueryClientProvider>,
   );
   return { user: userEvent.setup(), onClose, deed: screen.getByRole("button", { name: "Void check 41237" }) };
 }
 
 describe("DeedDialog", () => {
-  afterEach(cleanup);
+  afterEach(() => {
+    cleanup();
+    sessionStorage.clear();
+  });
 
   it("hands the reason over and closes when it is done", async () => {
     const run = vi.fn().mockResolvedValue(undefined);
@@ -51,6 +57,19 @@ describe("DeedDialog", () => {
     await user.click(deed);
     expect(run).toHaveBeenCalledOnce();
     finish();
+  });
+
+  it("gives back what was typed when it was closed by mistake, and forgets it with Not now", async () => {
+    const { user } = show(vi.fn());
+    await user.type(screen.getByLabelText("Why"), "lost in the mail");
+    await user.keyboard("{Escape}");
+    cleanup();
+    const again = show(vi.fn());
+    expect((screen.getByLabelText("Why") as HTMLTextAreaElement).value).toBe("lost in the mail");
+    await again.user.click(screen.getByRole("button", { name: "Not now" }));
+    cleanup();
+    show(vi.fn());
+    expect((screen.getByLabelText("Why") as HTMLTextAreaElement).value).toBe("");
   });
 
   it("backs out by Escape without doing anything", async () => {

@@ -1,8 +1,10 @@
 import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
-import { useId, useState } from "react";
-import { Refused } from "../api/client";
+import { useId } from "react";
 import { Button } from "./Button";
+import { Refusal } from "./Refusal";
+import { useDeed } from "./useDeed";
+import { useKept } from "./useKept";
 
 /**
  * The one question before a deed. The button is named after the deed; a refusal stays in the dialog with what was typed.
@@ -49,6 +51,7 @@ export function DeedDialog({
               run={run}
               reason={reason}
               stays={stays}
+              title={title}
               onClose={onClose}
               content={children}
             />
@@ -65,9 +68,11 @@ function Body({
   run,
   reason,
   stays,
+  title,
   onClose,
   content,
 }: {
+  title: string;
   deed: string;
   grave: boolean;
   run: (reason: string) => Promise<void>;
@@ -76,27 +81,20 @@ function Body({
   onClose: () => void;
   content: ReactNode;
 }) {
-  const [why, setWhy] = useState("");
-  const [refused, setRefused] = useState<string>();
-  const [busy, setBusy] = useState(false);
+  const [why, setWhy, forget] = useKept<string>(`why ${title}`, "");
   const id = useId();
+  const doing = useDeed((reason: string) => run(reason), {
+    done: () => {
+      forget();
+      if (!stays) onClose();
+    },
+  });
   return (
     <form
-      onSubmit={async (event) => {
+      onSubmit={(event) => {
         event.preventDefault();
-        if (busy) return;
-        setBusy(true);
-        setRefused(undefined);
-        try {
-          await run(why);
-          if (!stays) onClose();
-        } catch (error) {
-          setRefused(
-            error instanceof Refused ? error.message : "Something went wrong in the browser. Try again.",
-          );
-        } finally {
-          setBusy(false);
-        }
+        // why it is refused stands in the dialog
+        void doing.must(why).catch(() => undefined);
       }}
     >
       {content}
@@ -112,14 +110,17 @@ function Body({
           />
         </label>
       )}
-      {refused && (
-        <p role="alert" className="border-rust text-rust mt-3 border-l-4 pl-3">
-          {refused}
-        </p>
-      )}
+      <Refusal deed={doing} />
       <div className="mt-4 flex justify-end gap-2">
-        <Button onClick={onClose}>Not now</Button>
-        <Button type="submit" look={grave ? "grave" : "deed"} disabled={busy}>
+        <Button
+          onClick={() => {
+            forget();
+            onClose();
+          }}
+        >
+          Not now
+        </Button>
+        <Button type="submit" look={grave ? "grave" : "deed"} disabled={doing.busy}>
           {deed}
         </Button>
       </div>

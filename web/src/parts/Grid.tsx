@@ -139,6 +139,9 @@ export function Grid<R>(props: GridProps<R>) {
     if (move) {
       event.preventDefault();
       go(move(), event.shiftKey);
+    } else if (event.repeat) {
+      // held down, a key moves and does nothing else
+      if (event.key === " ") event.preventDefault();
     } else if (event.key === " " && cursor && props.onSpace) {
       event.preventDefault();
       const many = selected && selected.has(cursor) ? [...selected] : [cursor];

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
-import { api, call, Refused } from "../api/client";
+import { api, call } from "../api/client";
 import { useSession } from "../frame/session";
 import { Figure, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { SessionList } from "./SessionList";
 import { Field } from "../parts/Field";
+import { Refusal } from "../parts/Refusal";
+import { useDeed } from "../parts/useDeed";
 
 /** One's own sessions and password. */
 export function OwnPage() {
@@ -49,22 +50,20 @@ export function Password() {
   const queries = useQueryClient();
   const [old, setOld] = useState("");
   const [password, setPassword] = useState("");
-  const [refused, setRefused] = useState<string>();
+  const changing = useDeed(() => call(api.POST("/api/session/password", { body: { old, password } })), {
+    done: async () => {
+      setOld("");
+      setPassword("");
+      await queries.invalidateQueries();
+    },
+    said: () => "Your password is changed; your other sessions ended.",
+  });
   return (
     <form
       className="flex flex-col gap-3"
-      onSubmit={async (event) => {
+      onSubmit={(event) => {
         event.preventDefault();
-        setRefused(undefined);
-        try {
-          await call(api.POST("/api/session/password", { body: { old, password } }));
-          setOld("");
-          setPassword("");
-          await queries.invalidateQueries();
-          toast("Your password is changed; your other sessions ended.");
-        } catch (error) {
-          setRefused(error instanceof Refused ? error.message : "That failed. Try again.");
-        }
+        void changing.must().catch(() => undefined);
       }}
     >
       <h2 className="text-base font-bold">Change your password</h2>
@@ -84,14 +83,10 @@ export function Password() {
           onChange={(event) => setPassword(event.target.value)}
         />
       </Field>
-      <Button type="submit" look="deed" className="self-start" disabled={!old || !password}>
+      <Button type="submit" look="deed" className="self-start" disabled={!old || !password || changing.busy}>
         Change the password
       </Button>
-      {refused && (
-        <p role="alert" className="border-rust text-rust border-l-4 pl-3">
-          {refused}
-        </p>
-      )}
+      <Refusal deed={changing} />
     </form>
   );
 }

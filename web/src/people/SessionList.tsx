@@ -1,7 +1,7 @@
-import { toast } from "sonner";
 import type { Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import { clock } from "../parts/dates";
+import { useDeed } from "../parts/useDeed";
 
 /** Open sessions, each of which can be ended. */
 export function SessionList({
@@ -11,6 +11,7 @@ export function SessionList({
   sessions: Schemas["OpenSession"][];
   end: (key: string) => Promise<void>;
 }) {
+  const ending = useDeed(end, { said: () => "The session ended." });
   if (sessions.length === 0) return <p className="text-faint">Not signed in anywhere.</p>;
   return (
     <ul aria-label="Sessions" className="border-hair border-t">
@@ -26,15 +27,7 @@ export function SessionList({
             </span>
           </span>
           {!one.current && (
-            <Button
-              className="ml-auto"
-              onClick={() =>
-                void end(one.key).then(
-                  () => toast("The session ended."),
-                  (error: Error) => toast.error(error.message),
-                )
-              }
-            >
+            <Button className="ml-auto" disabled={ending.busy} onClick={() => void ending.run(one.key)}>
               End it
             </Button>
           )}

@@ -1,22 +1,19 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { api, call, Refused } from "../api/client";
+import { api, call, type Schemas } from "../api/client";
 import { Button } from "../parts/Button";
+import { Refusal } from "../parts/Refusal";
+import { useDeed } from "../parts/useDeed";
 
 /** The door: name and password; in demo mode the made-up people are offered. */
 export function SignIn() {
   const queries = useQueryClient();
-  const [refused, setRefused] = useState<string>();
+  const entering = useDeed(
+    (body: { signIn: string; password: string }) => call(api.POST("/api/session", { body })),
+    { done: () => queries.invalidateQueries() },
+  );
   const door = useQuery({ queryKey: ["door"], queryFn: () => call(api.GET("/api/session/door")) });
-  const enter = async (signIn: string, password: string) => {
-    setRefused(undefined);
-    try {
-      await call(api.POST("/api/session", { body: { signIn, password } }));
-      await queries.invalidateQueries();
-    } catch (error) {
-      setRefused(error instanceof Refused ? error.message : "Signing in failed. Try again.");
-    }
-  };
+  const enter = (signIn: string, password: string) =>
+    void entering.must({ signIn, password }).catch(() => undefined);
   return (
     <main className="mx-auto flex min-h-full max-w-3xl flex-col justify-center gap-8 p-8">
       <h1 className="flex items-center gap-3 text-3xl font-bold">
@@ -31,7 +28,7 @@ export function SignIn() {
             onSubmit={(event) => {
               event.preventDefault();
               const form = new FormData(event.currentTarget);
-              void enter(String(form.get("signIn")), String(form.get("password")));
+              enter(String(form.get("signIn")), String(form.get("password")));
             }}
           >
             <label className="flex flex-col gap-1">
@@ -45,11 +42,7 @@ export function SignIn() {
             <Button type="submit" look="deed" className="self-start">
               Sign in
             </Button>
-            {refused && (
-              <p role="alert" className="text-rust">
-                {refused}
-              </p>
-            )}
+            <Refusal deed={entering} />
           </form>
         )}
         {door.data?.demo && (
@@ -65,7 +58,7 @@ export function SignIn() {
                   <button
                     type="button"
                     className="hover:bg-cursor flex min-h-9 w-full items-center justify-between px-2 text-left"
-                    onClick={() => void enter(person.signIn, door.data.password)}
+                    onClick={() => enter(person.signIn, door.data.password)}
                   >
                     <span className="text-harbour font-semibold underline underline-offset-2">
                       {person.name}
@@ -83,30 +76,25 @@ export function SignIn() {
 }
 
 function FirstAdministrator({ onMade }: { onMade: () => void }) {
-  const [refused, setRefused] = useState<string>();
+  const making = useDeed(
+    (body: Schemas["FirstAdministrator"]) => call(api.POST("/api/session/first-administrator", { body })),
+    { done: onMade },
+  );
   return (
     <form
       className="flex flex-col gap-3"
-      onSubmit={async (event) => {
+      onSubmit={(event) => {
         event.preventDefault();
         const form = new FormData(event.currentTarget);
         const field = (name: string) => String(form.get(name) ?? "");
-        setRefused(undefined);
-        try {
-          await call(
-            api.POST("/api/session/first-administrator", {
-              body: {
-                code: field("code"),
-                signIn: field("signIn"),
-                name: field("name"),
-                password: field("password"),
-              },
-            }),
-          );
-          onMade();
-        } catch (error) {
-          setRefused(error instanceof Refused ? error.message : "That failed. Try again.");
-        }
+        void making
+          .must({
+            code: field("code"),
+            signIn: field("signIn"),
+            name: field("name"),
+            password: field("password"),
+          })
+          .catch(() => undefined);
       }}
     >
       <h2 className="font-bold">Nobody exists yet. Make the first administrator.</h2>
@@ -124,11 +112,7 @@ function FirstAdministrator({ onMade }: { onMade: () => void }) {
       <Button type="submit" look="deed" className="self-start">
         Make the administrator
       </Button>
-      {refused && (
-        <p role="alert" className="text-rust">
-          {refused}
-        </p>
-      )}
+      <Refusal deed={making} />
     </form>
   );
 }

@@ -1,8 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { toast } from "sonner";
-import { api, call, Refused, type Schemas } from "../api/client";
+import { api, call, type Schemas } from "../api/client";
 import { useRest } from "../parts/useRest";
 import { useAddress } from "../frame/address";
 import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
@@ -11,6 +10,7 @@ import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Face } from "../parts/Face";
 import { Grid, type Column, type Item } from "../parts/Grid";
+import { useDeed } from "../parts/useDeed";
 import { LevelStrip } from "../proof/LevelStrip";
 import { TakeNumbers } from "./TakeNumbers";
 import { ReleaseBlanks, TakeOut, type Out } from "./TakeOut";
@@ -28,11 +28,11 @@ const TRAY: Record<string, string> = {
 };
 const ANSWERS = { GOOD: "good", SPOILED: "spoiled", BLANK: "still blank" };
 
-/** Does it, or says in words why not. */
-function orSayWhy(deed: () => Promise<void>) {
-  deed().catch((error: unknown) =>
-    toast.error(error instanceof Refused ? error.message : "That failed. Try again.", { duration: 12_000 }),
-  );
+/** What somebody says of some sheets. */
+interface Said {
+  keys: string[];
+  said: keyof typeof ANSWERS;
+  why: string;
 }
 
 /** Print a batch: the turn, the numbers, the tray sheet by sheet, and an answer for each. */
@@ -66,14 +66,6 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
   const behind = printing.unnumbered.filter((one) => one.why);
   const unsent = printing.runs.find((run) => !run.sent);
   const advice = printing.advices.find((one) => !one.sent);
-  const send = (run: number) =>
-    orSayWhy(async () =>
-      show(
-        await call(
-          api.POST("/api/batches/{id}/runs/{run}/send", { params: { path: { id: batch.id, run } } }),
-        ),
-      ),
-    );
   const clerk = session.roles.includes("CLERK");
   const show = async (next: Schemas["PrintingView"]) => {
     queries.setQueryData(["printing", batch.id], next);
@@ -83,18 +75,30 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
       ),
     );
   };
+  const look = () => queries.invalidateQueries({ queryKey: ["printing", batch.id] });
   const path = { params: { path: { id: batch.id } } };
-  const answer = async (keys: string[], said: "GOOD" | "SPOILED" | "BLANK", why = "") =>
-    show(
-      await call(
+  // answers are taken in the order of the keys; nothing is sent to a printer twice by a second press
+  const answering = useDeed(
+    ({ keys, said, why }: Said) =>
+      call(
         api.POST("/api/batches/{id}/answers", {
           ...path,
           body: { answers: keys.map((key) => ({ document: Number(key), answer: said, why })) },
         }),
       ),
-    );
+    { line: `sheets of ${batch.id}`, done: show, failed: look },
+  );
+  const sending = useDeed(
+    (run: number) =>
+      call(api.POST("/api/batches/{id}/runs/{run}/send", { params: { path: { id: batch.id, run } } })),
+    { done: show, failed: look },
+  );
+  const printingBlanks = useDeed(() => call(api.POST("/api/batches/{id}/print-blanks", path)), {
+    done: show,
+    failed: look,
+  });
   const say = (keys: string[], said: "GOOD" | "BLANK") => {
-    if (keys.length > 0) orSayWhy(() => answer(keys, said));
+    if (keys.length > 0) void answering.run({ keys, said, why: "" });
   };
   const sheetItems: Item<Row>[] = printing.runs.flatMap((run, i) => [
     {
@@ -254,22 +258,17 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
               </Button>
             )}
             {advice && (
-              <Button onClick={() => send(advice.run)}>
+              <Button disabled={sending.busy} onClick={() => void sending.run(advice.run)}>
                 Print {advice.pages} {advice.pages === 1 ? "page" : "pages"} of advice on plain paper
               </Button>
             )}
             {unsent && (
-              <Button look="deed" onClick={() => send(unsent.run)}>
+              <Button look="deed" disabled={sending.busy} onClick={() => void sending.run(unsent.run)}>
                 Print the {unsent.sheets.length} sheets whose numbers are taken
               </Button>
             )}
             {printing.blanks > 0 && (
-              <Button
-                look="deed"
-                onClick={() =>
-                  orSayWhy(async () => show(await call(api.POST("/api/batches/{id}/print-blanks", path))))
-                }
-              >
+              <Button look="deed" disabled={printingBlanks.busy} onClick={() => void printingBlanks.run()}>
                 Print {printing.blanks} blank {printing.blanks === 1 ? "sheet" : "sheets"} on{" "}
                 {printing.blanks === 1 ? "its number" : "their numbers"}
               </Button>
@@ -307,7 +306,7 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
             deed={`Use up ${spoiling?.length === 1 ? "this number" : "these numbers"}`}
             grave
             reason="What happened to the paper"
-            run={async (why) => answer(spoiling ?? [], "SPOILED", why)}
+            run={(why) => answering.must({ keys: spoiling ?? [], said: "SPOILED", why })}
           >
             <p>
               The number is kept in the register as spoiled, with no payment behind it. The payment waits for

@@ -7,6 +7,7 @@ import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { clock, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
+import { useDeed } from "../parts/useDeed";
 import { BankFields, NO_BANK } from "./BankFields";
 
 type Change = Schemas["ChangeView"];
@@ -30,6 +31,9 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
     await queries.invalidateQueries();
     toast(said, { duration: 8000 });
   };
+  const takingBack = useDeed(() => call(api.POST("/api/vendor-changes/{id}/take-back", path)), {
+    done: () => done("Taken back."),
+  });
   return (
     <article className="flex flex-col gap-2">
       <h3 className="font-bold">
@@ -72,15 +76,7 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
       {waits && change.mine && (
         <>
           <p className="text-faint">You proposed it; somebody else confirms or refuses.</p>
-          <Button
-            className="self-start"
-            onClick={() =>
-              void call(api.POST("/api/vendor-changes/{id}/take-back", path)).then(
-                () => done("Taken back."),
-                (error: Error) => toast.error(error.message),
-              )
-            }
-          >
+          <Button className="self-start" disabled={takingBack.busy} onClick={() => void takingBack.run()}>
             Take it back
           </Button>
         </>

@@ -10,6 +10,7 @@ import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { longDate, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
+import { useDeed } from "../parts/useDeed";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
@@ -228,6 +229,10 @@ function About({
   onPropose: ((address: Schemas["AddressView"] | "further") => void) | undefined;
 }) {
   const queries = useQueryClient();
+  const takingBack = useDeed(
+    (id: number) => call(api.POST("/api/offsets/{id}/undo", { params: { path: { id } } })),
+    { done: () => queries.invalidateQueries() },
+  );
   const facts: [string, string][] = [
     ["Terms", vendor.terms],
     ["Priority", String(vendor.priority)],
@@ -314,14 +319,8 @@ function About({
                   <button
                     type="button"
                     className="text-harbour min-h-6 underline"
-                    onClick={() =>
-                      void call(
-                        api.POST("/api/offsets/{id}/undo", { params: { path: { id: offset.id } } }),
-                      ).then(
-                        () => queries.invalidateQueries(),
-                        (error: Error) => toast.error(error.message),
-                      )
-                    }
+                    disabled={takingBack.busy}
+                    onClick={() => void takingBack.run(offset.id)}
                   >
                     take back
                   </button>
