@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
@@ -26,9 +27,7 @@ export function ApprovalPage() {
     queryFn: () => call(api.GET("/api/approval/{id}", { params: { path: { id } } })),
     staleTime: 0,
   });
-  if (asked.error && !asked.data) return <Trouble error={asked.error} />;
-  if (!asked.data) return <Skeleton />;
-  return <View asked={asked.data} />;
+  return <Loaded query={asked}>{(data) => <View key={id} asked={data} />}</Loaded>;
 }
 
 type Answer = "approve" | "strike" | "back";

@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock, shortDate, waited } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
@@ -19,10 +20,6 @@ type Row = { batch: Waiting; change?: undefined } | { batch?: undefined; change:
 
 /** What waits for whoever looks, since when and for how much; then what waits for others. */
 export function ApprovalStation() {
-  const session = useSession();
-  const [values, change] = useAddress();
-  const navigate = useNavigate();
-  const narrow = useNarrow();
   const waiting = useQuery({
     queryKey: ["approval"],
     queryFn: () => call(api.GET("/api/approval")),
@@ -32,20 +29,32 @@ export function ApprovalStation() {
     queryKey: ["vendor-changes"],
     queryFn: () => call(api.GET("/api/vendor-changes")),
   });
-  if (waiting.error && !waiting.data) return <Trouble error={waiting.error} />;
-  if (!waiting.data || !changes.data) return <Skeleton />;
-  const mine = waiting.data.batches.filter((one) => one.mine);
-  const others = waiting.data.batches.filter((one) => !one.mine);
+  return (
+    <Loaded query={waiting}>
+      {(asked) => (
+        <Loaded query={changes}>{(proposed) => <Waits waiting={asked} changes={proposed} />}</Loaded>
+      )}
+    </Loaded>
+  );
+}
+
+function Waits({ waiting, changes }: { waiting: Schemas["DeskView"]; changes: Change[] }) {
+  const session = useSession();
+  const [values, change] = useAddress();
+  const navigate = useNavigate();
+  const narrow = useNarrow();
+  const mine = waiting.batches.filter((one) => one.mine);
+  const others = waiting.batches.filter((one) => !one.mine);
   const controller = session.roles.includes("CONTROLLER");
-  const mayDecide = changes.data.filter((one) => controller && !one.mine);
+  const mayDecide = changes.filter((one) => controller && !one.mine);
   const fresh = mayDecide.filter((one) => one.before.length === 0 && !one.typesAccount);
   const items = [
     ...group("mine", `Waits for you (${mine.length + mayDecide.length})`, mine, mayDecide),
     ...group(
       "others",
-      `Waits for others (${others.length + changes.data.length - mayDecide.length})`,
+      `Waits for others (${others.length + changes.length - mayDecide.length})`,
       others,
-      changes.data.filter((one) => !mayDecide.includes(one)),
+      changes.filter((one) => !mayDecide.includes(one)),
     ),
   ];
   const cursor = values.at ?? (mine[0] ? `b${mine[0].id}` : mayDecide[0] ? `c${mayDecide[0].id}` : undefined);
@@ -67,12 +76,12 @@ export function ApprovalStation() {
       answer={
         <>
           <Figure value={mine.length}>{mine.length === 1 ? "batch waits" : "batches wait"} for you</Figure>
-          {waiting.data.mine.map((sum) => (
+          {waiting.mine.map((sum) => (
             <Figure key={sum.currency} value={`${sum.text} ${sum.currency}`} />
           ))}
           <Figure value={others.length}>for others</Figure>
-          <Figure value={changes.data.length}>
-            vendor {changes.data.length === 1 ? "change waits" : "changes wait"}
+          <Figure value={changes.length}>
+            vendor {changes.length === 1 ? "change waits" : "changes wait"}
           </Figure>
         </>
       }

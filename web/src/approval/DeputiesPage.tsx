@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
@@ -26,22 +27,23 @@ const COLUMNS: Column<Deputy>[] = [
 
 /** Who answers for whom while they are away. */
 export function DeputiesPage() {
+  const deputies = useQuery({ queryKey: ["deputies"], queryFn: () => call(api.GET("/api/deputies")) });
+  return <Loaded query={deputies}>{(data) => <Named deputies={data} />}</Loaded>;
+}
+
+function Named({ deputies }: { deputies: Deputy[] }) {
   const session = useSession();
   const queries = useQueryClient();
   const [values, change] = useAddress();
   const [naming, setNaming] = useState(false);
-  const deputies = useQuery({ queryKey: ["deputies"], queryFn: () => call(api.GET("/api/deputies")) });
   const ending = useDeed(
-    (one: Schemas["DeputyView"]) =>
-      call(api.POST("/api/deputies/{id}/end", { params: { path: { id: one.id } } })),
+    (one: Deputy) => call(api.POST("/api/deputies/{id}/end", { params: { path: { id: one.id } } })),
     {
       done: () => queries.invalidateQueries(),
       said: (_, one) => `${one.deputy} no longer stands in for ${one.person}.`,
     },
   );
-  if (deputies.error && !deputies.data) return <Trouble error={deputies.error} />;
-  if (!deputies.data) return <Skeleton />;
-  const at = deputies.data.find((one) => String(one.id) === values.at);
+  const at = deputies.find((one) => String(one.id) === values.at);
   const mayName = session.roles.some(
     (role) => role === "APPROVER" || role === "CONTROLLER" || role === "ADMINISTRATOR",
   );
@@ -49,13 +51,11 @@ export function DeputiesPage() {
     <Station
       title="Deputies"
       sentence={<>Who answers for whom, from day to day; the same separations hold for a deputy.</>}
-      answer={
-        <Figure value={deputies.data.filter((one) => one.state === "NOW").length}>stand in today</Figure>
-      }
+      answer={<Figure value={deputies.filter((one) => one.state === "NOW").length}>stand in today</Figure>}
       list={
         <Grid
           label="Deputies"
-          items={deputies.data.map((row) => ({ key: String(row.id), row }))}
+          items={deputies.map((row) => ({ key: String(row.id), row }))}
           columns={COLUMNS}
           cursor={values.at}
           onCursor={(key) => change({ at: key })}

@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock, longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
@@ -57,9 +58,17 @@ export function RoutesPage() {
     queryKey: ["accounts"],
     queryFn: () => call(api.GET("/api/bank-accounts")),
   });
-  const error = routes.error ?? people.error ?? accounts.error;
-  if (!routes.data || !people.data || !accounts.data) return error ? <Trouble error={error} /> : <Skeleton />;
-  return <Page view={routes.data} people={people.data} accounts={accounts.data} />;
+  return (
+    <Loaded query={routes}>
+      {(view) => (
+        <Loaded query={people}>
+          {(who) => (
+            <Loaded query={accounts}>{(from) => <Page view={view} people={who} accounts={from} />}</Loaded>
+          )}
+        </Loaded>
+      )}
+    </Loaded>
+  );
 }
 
 function Page({

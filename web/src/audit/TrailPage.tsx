@@ -1,9 +1,10 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock, longDate } from "../parts/dates";
 import { Download } from "../parts/Download";
@@ -119,21 +120,19 @@ export function TrailPage() {
         </>
       }
       list={
-        pages.error ? (
-          <Trouble error={pages.error} />
-        ) : pages.isPending ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label="Records, newest first"
-            items={items}
-            columns={COLUMNS}
-            cursor={values.at}
-            onCursor={(key) => change({ at: key })}
-            onEnd={() => pages.hasNextPage && !pages.isFetching && void pages.fetchNextPage()}
-            empty="No record fits. Ask for less in the sentence above."
-          />
-        )
+        <Loaded query={pages}>
+          {() => (
+            <Grid
+              label="Records, newest first"
+              items={items}
+              columns={COLUMNS}
+              cursor={values.at}
+              onCursor={(key) => change({ at: key })}
+              onEnd={() => pages.hasNextPage && !pages.isFetching && void pages.fetchNextPage()}
+              empty="No record fits. Ask for less in the sentence above."
+            />
+          )}
+        </Loaded>
       }
       slip={
         at ? (

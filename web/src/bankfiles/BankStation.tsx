@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { clock, shortDate } from "../parts/dates";
@@ -34,11 +35,18 @@ export function BankStation() {
     queryKey: ["bank-accounts"],
     queryFn: () => call(api.GET("/api/bank-accounts")),
   });
-  if (accounts.error && !accounts.data) return <Trouble error={accounts.error} />;
-  if (!accounts.data) return <Skeleton />;
-  const told = accounts.data.filter((account) => account.positivePay);
-  if (told.length === 0) return <p className="text-faint p-8">No account is set up for positive pay.</p>;
-  return <Bank accounts={told} />;
+  return (
+    <Loaded query={accounts}>
+      {(data) => {
+        const told = data.filter((account) => account.positivePay);
+        return told.length === 0 ? (
+          <p className="text-faint p-8">No account is set up for positive pay.</p>
+        ) : (
+          <Bank accounts={told} />
+        );
+      }}
+    </Loaded>
+  );
 }
 
 function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
@@ -92,20 +100,18 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
         )
       }
       list={
-        preview.error ? (
-          <Trouble error={preview.error} />
-        ) : !data ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label="Waiting bank events"
-            items={data.events.map((row) => ({ key: String(row.event), row }))}
-            columns={COLUMNS}
-            cursor={cursor}
-            onCursor={(key) => change({ at: key })}
-            empty="The bank has heard everything. Posted checks and voids appear here."
-          />
-        )
+        <Loaded query={preview}>
+          {(seen) => (
+            <Grid
+              label="Waiting bank events"
+              items={seen.events.map((row) => ({ key: String(row.event), row }))}
+              columns={COLUMNS}
+              cursor={cursor}
+              onCursor={(key) => change({ at: key })}
+              empty="The bank has heard everything. Posted checks and voids appear here."
+            />
+          )}
+        </Loaded>
       }
       bar={
         <>

@@ -1,8 +1,9 @@
 import type { ReactNode } from "react";
+import { Loaded } from "../parts/Loaded";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Grid, type Column } from "../parts/Grid";
 import { BATCH_COLUMNS, useBatches, type BatchState } from "./useBatches";
 
@@ -42,21 +43,19 @@ export function BatchList({
         list.data && <Figure value={list.data.length}>{list.data.length === 1 ? "batch" : "batches"}</Figure>
       }
       list={
-        list.error ? (
-          <Trouble error={list.error} />
-        ) : !list.data ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label={title}
-            items={list.data.map((row) => ({ key: String(row.id), row }))}
-            columns={columns}
-            cursor={cursor}
-            onCursor={(key) => change({ at: key })}
-            onEnter={(key) => navigate(`${opens}/${key}`)}
-            empty={empty}
-          />
-        )
+        <Loaded query={list}>
+          {(batches) => (
+            <Grid
+              label={title}
+              items={batches.map((row) => ({ key: String(row.id), row }))}
+              columns={columns}
+              cursor={cursor}
+              onCursor={(key) => change({ at: key })}
+              onEnter={(key) => navigate(`${opens}/${key}`)}
+              empty={empty}
+            />
+          )}
+        </Loaded>
       }
       slip={at ? slip(at) : <p className="text-faint">Move the cursor onto a batch. Enter opens it.</p>}
       strip={at && strip?.(at)}

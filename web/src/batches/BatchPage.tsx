@@ -1,9 +1,10 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { dayMonth, shortDate } from "../parts/dates";
 import { Grid, type Column, type Item } from "../parts/Grid";
@@ -28,9 +29,7 @@ export function BatchPage() {
     queryKey: ["batch", id],
     queryFn: () => call(api.GET("/api/batches/{id}", { params: { path: { id } } })),
   });
-  if (batch.error && !batch.data) return <Trouble error={batch.error} />;
-  if (!batch.data) return <Skeleton />;
-  return <View key={id} batch={batch.data} />;
+  return <Loaded query={batch}>{(data) => <View key={id} batch={data} />}</Loaded>;
 }
 
 function View({ batch }: { batch: Batch }) {

@@ -1,7 +1,8 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { Skeleton, Station, Trouble } from "../frame/Station";
+import { Station } from "../frame/Station";
 import { longDate } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
@@ -52,9 +53,11 @@ export function RegisterPage() {
     queryKey: ["bank-accounts"],
     queryFn: () => call(api.GET("/api/bank-accounts")),
   });
-  if (accounts.error && !accounts.data) return <Trouble error={accounts.error} />;
-  if (!accounts.data) return <Skeleton />;
-  return <Register accounts={accounts.data.filter((a) => a.method === "CHECK")} />;
+  return (
+    <Loaded query={accounts}>
+      {(data) => <Register accounts={data.filter((a) => a.method === "CHECK")} />}
+    </Loaded>
+  );
 }
 
 function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
@@ -126,28 +129,26 @@ function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
         )
       }
       list={
-        pages.error ? (
-          <Trouble error={pages.error} />
-        ) : !pages.data ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label="Check numbers"
-            items={rows.map((row) => ({ key: String(row.id), row }))}
-            columns={COLUMNS}
-            cursor={cursor}
-            onCursor={(key) => change({ check: key })}
-            dim={(row) => row.state === "SPOILED" || row.state === "UNACCOUNTED" || row.state === "VOIDED"}
-            onEnd={() => {
-              if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
-            }}
-            empty="No number in this state. Numbers appear here when checks are printed."
-          />
-        )
+        <Loaded query={pages}>
+          {() => (
+            <Grid
+              label="Check numbers"
+              items={rows.map((row) => ({ key: String(row.id), row }))}
+              columns={COLUMNS}
+              cursor={cursor}
+              onCursor={(key) => change({ check: key })}
+              dim={(row) => row.state === "SPOILED" || row.state === "UNACCOUNTED" || row.state === "VOIDED"}
+              onEnd={() => {
+                if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+              }}
+              empty="No number in this state. Numbers appear here when checks are printed."
+            />
+          )}
+        </Loaded>
       }
       slip={
         cursor ? (
-          <CheckSlip id={Number(cursor)} />
+          <CheckSlip key={cursor} id={Number(cursor)} />
         ) : (
           <p className="text-faint">Move the cursor onto a number.</p>
         )

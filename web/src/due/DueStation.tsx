@@ -1,7 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useCallback, useMemo, useState } from "react";
 import { api, call, type Schemas } from "../api/client";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { Download } from "../parts/Download";
@@ -21,13 +22,19 @@ export function DueStation() {
     queryFn: () => call(api.GET("/api/bank-accounts")),
     staleTime: 60_000,
   });
-  if (accounts.error && !accounts.data) return <Trouble error={accounts.error} />;
-  if (!accounts.data) return <Skeleton />;
-  if (accounts.data.length === 0)
-    return (
-      <p className="text-faint p-8">No bank account is set up yet. An administrator adds the first one.</p>
-    );
-  return <Due accounts={accounts.data} />;
+  return (
+    <Loaded query={accounts}>
+      {(data) =>
+        data.length === 0 ? (
+          <p className="text-faint p-8">
+            No bank account is set up yet. An administrator adds the first one.
+          </p>
+        ) : (
+          <Due accounts={data} />
+        )
+      }
+    </Loaded>
+  );
 }
 
 function Due({ accounts }: { accounts: Account[] }) {
@@ -106,68 +113,62 @@ function Due({ accounts }: { accounts: Account[] }) {
         />
       }
       answer={
-        due.error ? (
-          <span role="alert" className="text-rust">
-            {due.error.message}
-          </span>
-        ) : (
-          due.data && (
-            <>
-              <Figure value={due.data.count}>
-                taken, <b className="text-ink">{due.data.claims}</b>{" "}
-                {due.data.claims === 1 ? "claim" : "claims"}
+        due.data && (
+          <>
+            <Figure value={due.data.count}>
+              taken, <b className="text-ink">{due.data.claims}</b>{" "}
+              {due.data.claims === 1 ? "claim" : "claims"}
+            </Figure>
+            <Figure value={due.data.toPay}>to pay</Figure>
+            <Figure value={due.data.saved}>saved</Figure>
+            {question.credits && <Figure value={due.data.credited}>credits used</Figure>}
+            {due.data.left !== undefined && due.data.left !== null && (
+              <Figure value={due.data.left} look={due.data.overLimit ? "text-rust" : ""}>
+                {due.data.overLimit ? "over the limit" : "left of the limit"}
               </Figure>
-              <Figure value={due.data.toPay}>to pay</Figure>
-              <Figure value={due.data.saved}>saved</Figure>
-              {question.credits && <Figure value={due.data.credited}>credits used</Figure>}
-              {due.data.left !== undefined && due.data.left !== null && (
-                <Figure value={due.data.left} look={due.data.overLimit ? "text-rust" : ""}>
-                  {due.data.overLimit ? "over the limit" : "left of the limit"}
-                </Figure>
-              )}
-              {(due.data.leftOutCount > 0 || due.data.creditsOut.length > 0) && (
-                <button
-                  type="button"
-                  className="text-brass min-h-6 truncate underline underline-offset-2"
-                  onClick={() => change({ panel: "left-out" })}
-                >
-                  <b>{due.data.leftOutCount}</b> left out
-                </button>
-              )}
-              {marks > 0 && (
-                <button
-                  type="button"
-                  className="text-harbour min-h-6 underline underline-offset-2"
-                  onClick={() => change({ out: undefined, in: undefined })}
-                >
-                  forget {marks} {marks === 1 ? "mark" : "marks"} by hand
-                </button>
-              )}
-              <form
-                className="ml-auto flex items-center gap-2"
-                onSubmit={(event) => {
-                  event.preventDefault();
-                  if (asked.trim()) change({ panel: "where", where: asked.trim() });
-                }}
-              >
-                <input
-                  aria-label="Where is this invoice?"
-                  placeholder="Where is … ?"
-                  className="min-h-6 w-36 py-0"
-                  value={asked}
-                  onChange={(event) => setAsked(event.target.value)}
-                />
-              </form>
+            )}
+            {(due.data.leftOutCount > 0 || due.data.creditsOut.length > 0) && (
               <button
                 type="button"
-                aria-expanded={values.horizon === "yes"}
-                className="text-harbour min-h-6 underline underline-offset-2"
-                onClick={() => change({ horizon: values.horizon === "yes" ? undefined : "yes" })}
+                className="text-brass min-h-6 truncate underline underline-offset-2"
+                onClick={() => change({ panel: "left-out" })}
               >
-                Horizon
+                <b>{due.data.leftOutCount}</b> left out
               </button>
-            </>
-          )
+            )}
+            {marks > 0 && (
+              <button
+                type="button"
+                className="text-harbour min-h-6 underline underline-offset-2"
+                onClick={() => change({ out: undefined, in: undefined })}
+              >
+                forget {marks} {marks === 1 ? "mark" : "marks"} by hand
+              </button>
+            )}
+            <form
+              className="ml-auto flex items-center gap-2"
+              onSubmit={(event) => {
+                event.preventDefault();
+                if (asked.trim()) change({ panel: "where", where: asked.trim() });
+              }}
+            >
+              <input
+                aria-label="Where is this invoice?"
+                placeholder="Where is … ?"
+                className="min-h-6 w-36 py-0"
+                value={asked}
+                onChange={(event) => setAsked(event.target.value)}
+              />
+            </form>
+            <button
+              type="button"
+              aria-expanded={values.horizon === "yes"}
+              className="text-harbour min-h-6 underline underline-offset-2"
+              onClick={() => change({ horizon: values.horizon === "yes" ? undefined : "yes" })}
+            >
+              Horizon
+            </button>
+          </>
         )
       }
       list={
@@ -175,28 +176,28 @@ function Due({ accounts }: { accounts: Account[] }) {
           {values.horizon === "yes" && (
             <HorizonStrip question={question} view={due.data} days={values.days} change={change} />
           )}
-          {due.isPending ? (
-            <Skeleton />
-          ) : (
-            <Grid
-              label="Invoices due"
-              items={items}
-              columns={columns}
-              cursor={cursor}
-              onCursor={(key) => change({ at: key })}
-              selected={selected}
-              onSelect={setSelected}
-              onSpace={toggle}
-              onKey={onKey}
-              onRange={onRange}
-              dim={(one) => !one.taken}
-              empty={
-                values.days
-                  ? "Nothing listed falls into these days. Pick others on the horizon, or show all days."
-                  : "Nothing open is due by this day. Choose a later day in the sentence above."
-              }
-            />
-          )}
+          <Loaded query={due}>
+            {() => (
+              <Grid
+                label="Invoices due"
+                items={items}
+                columns={columns}
+                cursor={cursor}
+                onCursor={(key) => change({ at: key })}
+                selected={selected}
+                onSelect={setSelected}
+                onSpace={toggle}
+                onKey={onKey}
+                onRange={onRange}
+                dim={(one) => !one.taken}
+                empty={
+                  values.days
+                    ? "Nothing listed falls into these days. Pick others on the horizon, or show all days."
+                    : "Nothing open is due by this day. Choose a later day in the sentence above."
+                }
+              />
+            )}
+          </Loaded>
         </>
       }
       bar={
@@ -283,7 +284,12 @@ function useSelectedTotal(
 
 function useColumns(currency: string | undefined, onToggle: (row: Row) => void): Column<Row>[] {
   return [
-    { title: "", width: "18px", cell: (row) => <Taken row={row} onToggle={() => onToggle(row)} /> },
+    {
+      title: "",
+      name: "Taken",
+      width: "18px",
+      cell: (row) => <Taken row={row} onToggle={() => onToggle(row)} />,
+    },
     { title: "Vendor", width: "minmax(140px,1fr)", cell: (row) => row.vendorName },
     {
       title: "Their reference",
@@ -344,9 +350,13 @@ function Taken({ row, onToggle }: { row: Row; onToggle: () => void }) {
         event.stopPropagation();
         if (row.movable) onToggle();
       }}
-      className={`flex h-[18px] w-[18px] items-center justify-center border ${row.movable ? "border-ink cursor-pointer" : "border-hair"}`}
+      className={`-ml-1 flex h-6 w-6 items-center justify-center ${row.movable ? "cursor-pointer" : ""}`}
     >
-      {row.taken && <span className="bg-ink h-2.5 w-2.5" />}
+      <span
+        className={`flex h-[18px] w-[18px] items-center justify-center border ${row.movable ? "border-ink" : "border-hair"}`}
+      >
+        {row.taken && <span className="bg-ink h-2.5 w-2.5" />}
+      </span>
     </span>
   );
 }

@@ -37,7 +37,9 @@ export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) 
               </div>
             ))}
           </dl>
-          <p className="text-faint mt-3">Single keys act only inside a list.</p>
+          <p className="text-faint mt-3">
+            Single keys act only inside a list; the menu behind your name shows these keys, too.
+          </p>
           <label className="mt-2 flex items-center gap-2">
             <input
               type="checkbox"
@@ -48,7 +50,7 @@ export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) 
                 setOn(event.target.checked);
               }}
             />
-            Letters, digits, + and − are commands
+            Letters, digits, +, − and ? are commands
           </label>
         </Dialog.Content>
       </Dialog.Portal>

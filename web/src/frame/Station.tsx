@@ -66,25 +66,3 @@ export function Figure({
     </span>
   );
 }
-
-/** Grey rows of the right height while a list loads. */
-export function Skeleton() {
-  return (
-    <div aria-hidden className="flex-1 overflow-hidden">
-      {Array.from({ length: 16 }, (_, i) => (
-        <div key={i} className="border-hair flex h-[30px] items-center border-b px-4">
-          <div className="bg-hair/60 h-3" style={{ width: `${40 + ((i * 37) % 45)}%` }} />
-        </div>
-      ))}
-    </div>
-  );
-}
-
-/** What went wrong with loading, in the place of the list. */
-export function Trouble({ error }: { error: Error }) {
-  return (
-    <p role="alert" className="text-rust p-6">
-      {error.message}
-    </p>
-  );
-}

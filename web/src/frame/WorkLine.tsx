@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { NavLink, useNavigate } from "react-router";
 import { api, call } from "../api/client";
 import { longDate } from "../parts/dates";
+import { singleKeys } from "../parts/singleKeys";
 import { Keys } from "./Keys";
 import { Search } from "./Search";
 import { useSession } from "./session";
@@ -47,7 +48,7 @@ export function WorkLine() {
       if (event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey)) {
         event.preventDefault();
         setSearching(true);
-      } else if (event.key === "?" && !typing) {
+      } else if (event.key === "?" && !typing && singleKeys()) {
         setKeys(true);
       } else if (event.key === "F6") {
         event.preventDefault();

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
-import { Figure, Skeleton, Station } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock } from "../parts/dates";
 import { Download } from "../parts/Download";
@@ -102,18 +103,18 @@ export function ImportsPage() {
         </>
       }
       list={
-        list.isPending ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label="Files"
-            items={list.data?.map((row) => ({ key: String(row.id), row })) ?? []}
-            columns={COLUMNS}
-            cursor={values.at}
-            onCursor={(key) => change({ at: key })}
-            empty="No file was sent yet. Choose what you have in the sentence above, then choose the file below."
-          />
-        )
+        <Loaded query={list}>
+          {() => (
+            <Grid
+              label="Files"
+              items={list.data?.map((row) => ({ key: String(row.id), row })) ?? []}
+              columns={COLUMNS}
+              cursor={values.at}
+              onCursor={(key) => change({ at: key })}
+              empty="No file was sent yet. Choose what you have in the sentence above, then choose the file below."
+            />
+          )}
+        </Loaded>
       }
       bar={
         <>

@@ -1,8 +1,9 @@
 import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { shortDate } from "../parts/dates";
@@ -15,15 +16,17 @@ type Line = Schemas["LedgerLineView"];
 
 /** Entries by period, and the trial balance. */
 export function LedgerPage() {
+  const periods = useQuery({ queryKey: ["periods"], queryFn: () => call(api.GET("/api/periods")) });
+  return <Loaded query={periods}>{(data) => <Ledger periods={data} />}</Loaded>;
+}
+
+function Ledger({ periods }: { periods: Schemas["PeriodView"][] }) {
   const session = useSession();
   const [values, change] = useAddress();
-  const periods = useQuery({ queryKey: ["periods"], queryFn: () => call(api.GET("/api/periods")) });
-  if (periods.error && !periods.data) return <Trouble error={periods.error} />;
-  if (!periods.data) return <Skeleton />;
   const month =
-    periods.data.find((p) => p.month === values.month) ??
-    periods.data.find((p) => p.month === session.today.slice(0, 7)) ??
-    periods.data[0];
+    periods.find((p) => p.month === values.month) ??
+    periods.find((p) => p.month === session.today.slice(0, 7)) ??
+    periods[0];
   if (!month) return <p className="text-faint p-8">No period is set up yet.</p>;
   const view = values.view === "balance" ? "balance" : "entries";
   return (
@@ -47,7 +50,7 @@ export function LedgerPage() {
             name="Period"
             text={month.name}
             value={month.month}
-            choices={periods.data.map((p) => ({
+            choices={periods.map((p) => ({
               value: p.month,
               text: p.name,
               detail: p.locked ? "locked" : "open",
@@ -125,9 +128,7 @@ function Entries({ month }: { month: string }) {
     getNextPageParam: (page) => page.next ?? undefined,
   });
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
-  if (pages.error && !pages.data) return <Trouble error={pages.error} />;
-  if (!pages.data) return <Skeleton />;
-  const items: Item<Line>[] = pages.data.pages
+  const items: Item<Line>[] = (pages.data?.pages ?? [])
     .flatMap((page) => page.entries)
     .flatMap((entry) => [
       {
@@ -145,22 +146,26 @@ function Entries({ month }: { month: string }) {
       ...entry.lines.map((row, i) => ({ key: `e${entry.id}-${i}`, row })),
     ]);
   return (
-    <>
-      <p className="text-faint px-4 pt-2 text-[13px]">
-        <Figure value={pages.data.pages[0]?.total ?? 0}>entries, newest first</Figure>
-      </p>
-      <Grid
-        label="Entries"
-        items={items}
-        columns={ENTRY_COLUMNS}
-        cursor={cursor}
-        onCursor={setCursor}
-        onEnd={() => {
-          if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
-        }}
-        empty="Nothing was written into this month yet."
-      />
-    </>
+    <Loaded query={pages}>
+      {(data) => (
+        <>
+          <p className="text-faint px-4 pt-2 text-[13px]">
+            <Figure value={data.pages[0]?.total ?? 0}>entries, newest first</Figure>
+          </p>
+          <Grid
+            label="Entries"
+            items={items}
+            columns={ENTRY_COLUMNS}
+            cursor={cursor}
+            onCursor={setCursor}
+            onEnd={() => {
+              if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+            }}
+            empty="Nothing was written into this month yet."
+          />
+        </>
+      )}
+    </Loaded>
   );
 }
 
@@ -179,8 +184,10 @@ function TrialBalance({ month }: { month: string }) {
     queryKey: ["balance", month],
     queryFn: () => call(api.GET("/api/ledger/{month}/trial-balance", { params: { path: { month } } })),
   });
-  if (balance.error && !balance.data) return <Trouble error={balance.error} />;
-  if (!balance.data) return <Skeleton />;
+  return <Loaded query={balance}>{(data) => <Balances balance={data} />}</Loaded>;
+}
+
+function Balances({ balance }: { balance: Schemas["TrialBalanceView"] }) {
   return (
     <div className="min-h-0 flex-1 overflow-auto px-4 py-2" tabIndex={0} data-list>
       <table className="w-full max-w-5xl">
@@ -195,7 +202,7 @@ function TrialBalance({ month }: { month: string }) {
           </tr>
         </thead>
         <tbody>
-          {balance.data.lines.map((line) => (
+          {balance.lines.map((line) => (
             <tr key={line.account + line.currency} className="border-hair border-t">
               <td className="py-1.5">{line.account}</td>
               <td className="text-right">
@@ -209,7 +216,7 @@ function TrialBalance({ month }: { month: string }) {
               <td className="text-faint pl-3 text-[13px]">{line.currency}</td>
             </tr>
           ))}
-          {balance.data.totals.map((total) => (
+          {balance.totals.map((total) => (
             <tr key={total.account} className="border-ink border-t font-bold">
               <td className="py-1.5">{total.account}</td>
               <td />

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock } from "../parts/dates";
 import { useDeed } from "../parts/useDeed";
@@ -37,14 +38,18 @@ const COLUMNS: Column<Mail>[] = [
 
 /** What was told to whom by mail, and what could not be. */
 export function MailPage() {
-  const session = useSession();
-  const queries = useQueryClient();
-  const [values, change] = useAddress();
   const mail = useQuery({
     queryKey: ["mail"],
     queryFn: () => call(api.GET("/api/mail")),
     refetchInterval: 10_000,
   });
+  return <Loaded query={mail}>{(data) => <MailList mail={data} />}</Loaded>;
+}
+
+function MailList({ mail }: { mail: Mail[] }) {
+  const session = useSession();
+  const queries = useQueryClient();
+  const [values, change] = useAddress();
   const again = useDeed(
     (id: number) => call(api.POST("/api/mail/{id}/again", { params: { path: { id } } })),
     {
@@ -52,10 +57,8 @@ export function MailPage() {
       said: () => "It is tried again now.",
     },
   );
-  if (mail.error && !mail.data) return <Trouble error={mail.error} />;
-  if (!mail.data) return <Skeleton />;
-  const at = mail.data.find((one) => String(one.id) === values.at);
-  const failing = mail.data.filter((one) => one.trouble && one.state !== "SENT");
+  const at = mail.find((one) => String(one.id) === values.at);
+  const failing = mail.filter((one) => one.trouble && one.state !== "SENT");
   const may = session.roles.some((role) => role === "CONTROLLER" || role === "ADMINISTRATOR");
   return (
     <Station
@@ -65,8 +68,8 @@ export function MailPage() {
       }
       answer={
         <>
-          <Figure value={mail.data.filter((one) => one.state === "SENT").length}>sent</Figure>
-          <Figure value={mail.data.filter((one) => one.state === "WAITING").length}>waiting</Figure>
+          <Figure value={mail.filter((one) => one.state === "SENT").length}>sent</Figure>
+          <Figure value={mail.filter((one) => one.state === "WAITING").length}>waiting</Figure>
           {failing.length > 0 && (
             <Figure value={failing.length} look="text-rust">
               in trouble
@@ -78,7 +81,7 @@ export function MailPage() {
       list={
         <Grid
           label="Mail"
-          items={mail.data.map((row) => ({ key: String(row.id), row }))}
+          items={mail.map((row) => ({ key: String(row.id), row }))}
           columns={COLUMNS}
           cursor={values.at}
           onCursor={(key) => change({ at: key })}

@@ -1,4 +1,4 @@
-import { cleanup, render, screen } from "@testing-library/react";
+import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, beforeAll, describe, expect, it, vi } from "vitest";
@@ -129,13 +129,22 @@ describe("Grid", () => {
     expect(typed).not.toHaveBeenCalled();
   });
 
+  it("has headings that are read as such, with the rows they belong to", () => {
+    render(<List rows={3} />);
+    const rows = screen.getAllByRole("row");
+    expect(within(rows[0]!).getAllByRole("columnheader")).not.toHaveLength(0);
+    expect(rows[0]!.getAttribute("aria-rowindex")).toBe("1");
+    expect(rows[1]!.getAttribute("aria-rowindex")).toBe("2");
+    expect(rows[0]!.closest("[role=grid]")).toBe(rows[1]!.closest("[role=grid]"));
+  });
+
   it("draws only what is seen of many rows, and always the cursor's", async () => {
     const user = await focused(5_000);
     expect(screen.getAllByRole("row").length).toBeLessThan(60);
     await user.keyboard("{End}");
     expect(cursor()).toBe("r4999");
     expect(screen.getByText("row 4999")).toBeTruthy();
-    expect(screen.getByRole("grid").getAttribute("aria-rowcount")).toBe("5001");
+    expect(screen.getByRole("grid").getAttribute("aria-rowcount")).toBe("5002");
   });
 
   it("selects by click, adds by Ctrl, and ranges by Shift", async () => {
@@ -209,8 +218,8 @@ describe("Grid over rows that are on their way", () => {
 
   it("draws what is here, says what it needs, and counts all", () => {
     render(<Sparse known={3} />);
-    expect(screen.getAllByRole("row")).toHaveLength(3);
-    expect(screen.getByRole("grid").getAttribute("aria-rowcount")).toBe("100000");
+    expect(screen.getAllByRole("row")).toHaveLength(4);
+    expect(screen.getByRole("grid").getAttribute("aria-rowcount")).toBe("100001");
     expect(asked).toHaveBeenCalled();
   });
 

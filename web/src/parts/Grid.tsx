@@ -5,6 +5,8 @@ import { singleKeys } from "./singleKeys";
 
 export interface Column<R> {
   title: string;
+  /** What a column without a title holds, for who cannot see it. */
+  name?: string;
   /** A CSS grid track, such as `90px` or `1fr`. */
   width: string;
   right?: boolean;
@@ -73,6 +75,9 @@ export function Grid<R>(props: GridProps<R>) {
     count: items.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
+    // the headings lie over the first of what is scrolled
+    scrollMargin: ROW,
+    scrollPaddingStart: ROW,
     overscan: 12,
     // the row with the cursor is never unmounted
     rangeExtractor: useCallback(
@@ -191,21 +196,11 @@ export function Grid<R>(props: GridProps<R>) {
       style={{ "--rows": `${(items.length + 1) * ROW + 12}px` } as CSSProperties}
     >
       <div
-        aria-hidden
-        className="border-hair text-faint grid shrink-0 items-center gap-x-3 overflow-hidden border-b px-4 text-[13px] font-semibold [scrollbar-gutter:stable]"
-        style={{ gridTemplateColumns: tracks, height: ROW }}
-      >
-        {columns.map((column, i) => (
-          <span key={i} className={column.right ? "text-right" : ""}>
-            {column.title}
-          </span>
-        ))}
-      </div>
-      <div
         ref={scroller}
         role={items.length === 0 ? "region" : "grid"}
         aria-label={props.label}
-        aria-rowcount={items.length === 0 ? undefined : items.length}
+        // the headings are the first row
+        aria-rowcount={items.length === 0 ? undefined : items.length + 1}
         aria-multiselectable={onSelect && items.length > 0 ? true : undefined}
         aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
         tabIndex={0}
@@ -217,6 +212,24 @@ export function Grid<R>(props: GridProps<R>) {
         onFocus={() => !pointing.current && at < 0 && isRow(step(-1, 1)) && go(step(-1, 1), false)}
         className="group min-h-0 flex-1 overflow-auto [scrollbar-gutter:stable] focus-visible:outline-none"
       >
+        <div
+          role={items.length === 0 ? undefined : "row"}
+          aria-rowindex={items.length === 0 ? undefined : 1}
+          aria-hidden={items.length === 0 ? true : undefined}
+          className="border-hair bg-sheet text-faint sticky top-0 z-10 grid items-center gap-x-3 border-b px-4 text-[13px] font-semibold"
+          style={{ gridTemplateColumns: tracks, height: ROW }}
+        >
+          {columns.map((column, i) => (
+            <span
+              key={i}
+              role={items.length === 0 ? undefined : "columnheader"}
+              aria-label={column.title === "" ? column.name : undefined}
+              className={column.right ? "text-right" : "truncate"}
+            >
+              {column.title}
+            </span>
+          ))}
+        </div>
         {items.length === 0 && <div className="text-faint p-6">{props.empty}</div>}
         <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
           {seen.map((spot) => {
@@ -227,7 +240,7 @@ export function Grid<R>(props: GridProps<R>) {
               left: 0,
               right: 0,
               height: ROW,
-              transform: `translateY(${spot.start}px)`,
+              transform: `translateY(${spot.start - ROW}px)`,
             };
             if (!item) {
               return (
@@ -246,7 +259,7 @@ export function Grid<R>(props: GridProps<R>) {
                 <div
                   key={item.key}
                   role="row"
-                  aria-rowindex={spot.index + 1}
+                  aria-rowindex={spot.index + 2}
                   style={place}
                   className="bg-paper border-hair border-b px-4 leading-[29px]"
                 >
@@ -263,7 +276,7 @@ export function Grid<R>(props: GridProps<R>) {
                 key={item.key}
                 id={`${id}-${spot.index}`}
                 role="row"
-                aria-rowindex={spot.index + 1}
+                aria-rowindex={spot.index + 2}
                 aria-selected={onSelect ? chosen : undefined}
                 data-key={item.key}
                 onClick={(event) => onClick(event, spot.index)}

@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { api, call } from "../api/client";
 import { useSession } from "../frame/session";
-import { Figure, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { SessionList } from "./SessionList";
 import { Field } from "../parts/Field";
@@ -17,7 +18,6 @@ export function OwnPage() {
     queryKey: ["own-sessions"],
     queryFn: () => call(api.GET("/api/session/all")),
   });
-  if (sessions.error && !sessions.data) return <Trouble error={sessions.error} />;
   return (
     <Station
       title="Your sessions and password"
@@ -30,13 +30,17 @@ export function OwnPage() {
       list={
         <div className="min-h-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} data-list>
           <div className="max-w-2xl">
-            <SessionList
-              sessions={sessions.data ?? []}
-              end={async (key) => {
-                await call(api.POST("/api/session/{key}/end", { params: { path: { key } } }));
-                await queries.invalidateQueries({ queryKey: ["own-sessions"] });
-              }}
-            />
+            <Loaded query={sessions}>
+              {(data) => (
+                <SessionList
+                  sessions={data}
+                  end={async (key) => {
+                    await call(api.POST("/api/session/{key}/end", { params: { path: { key } } }));
+                    await queries.invalidateQueries({ queryKey: ["own-sessions"] });
+                  }}
+                />
+              )}
+            </Loaded>
           </div>
         </div>
       }

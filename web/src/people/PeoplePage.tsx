@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
@@ -55,10 +56,7 @@ type Asking = "add" | "change" | "password" | "disable" | "enable";
 
 /** Who may sign in, and what they are trusted with. */
 export function PeoplePage() {
-  const session = useSession();
-  const [values, change] = useAddress();
-  const [asking, setAsking] = useState<Asking>();
-  const administrator = session.roles.includes("ADMINISTRATOR");
+  const administrator = useSession().roles.includes("ADMINISTRATOR");
   const people = useQuery({
     queryKey: ["people"],
     enabled: administrator,
@@ -68,10 +66,24 @@ export function PeoplePage() {
     queryKey: ["people", "changes"],
     queryFn: () => call(api.GET("/api/people/changes")),
   });
-  if (people.error && !people.data) return <Trouble error={people.error} />;
-  if (changes.error && !changes.data) return <Trouble error={changes.error} />;
-  if (!changes.data || (administrator && !people.data)) return <Skeleton />;
-  const members = people.data ?? [];
+  return (
+    <Loaded query={changes}>
+      {(waiting) =>
+        administrator ? (
+          <Loaded query={people}>{(members) => <Members members={members} changes={waiting} />}</Loaded>
+        ) : (
+          <Members members={[]} changes={waiting} />
+        )
+      }
+    </Loaded>
+  );
+}
+
+function Members({ members, changes }: { members: Member[]; changes: Schemas["PersonChangeView"][] }) {
+  const session = useSession();
+  const [values, change] = useAddress();
+  const [asking, setAsking] = useState<Asking>();
+  const administrator = session.roles.includes("ADMINISTRATOR");
   const at = members.find((one) => String(one.id) === values.at);
   const self = at?.id === session.personId;
   return (
@@ -92,10 +104,10 @@ export function PeoplePage() {
               <Figure value={members.reduce((sum, one) => sum + one.sessions, 0)}>open sessions</Figure>
             </>
           )}
-          {changes.data.length === 0 && <span>nothing waits for a second person</span>}
-          {changes.data.length > 0 && (
-            <Figure value={changes.data.length} look="text-brass">
-              {changes.data.length === 1 ? "change waits" : "changes wait"} for a second person
+          {changes.length === 0 && <span>nothing waits for a second person</span>}
+          {changes.length > 0 && (
+            <Figure value={changes.length} look="text-brass">
+              {changes.length === 1 ? "change waits" : "changes wait"} for a second person
             </Figure>
           )}
         </>
@@ -136,7 +148,7 @@ export function PeoplePage() {
       }
       slip={
         <>
-          {changes.data.map((one) => (
+          {changes.map((one) => (
             <PersonChange key={one.id} change={one} />
           ))}
           {at ? (

@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { useRest } from "../parts/useRest";
 import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
@@ -43,9 +44,11 @@ export function PrintPage() {
     queryFn: () => call(api.GET("/api/batches/{id}", { params: { path: { id } } })),
   });
   const printing = usePrinting(id);
-  const error = batch.error ?? printing.error;
-  if (!batch.data || !printing.data) return error ? <Trouble error={error} /> : <Skeleton />;
-  return <View key={id} batch={batch.data} printing={printing.data} />;
+  return (
+    <Loaded query={batch}>
+      {(of) => <Loaded query={printing}>{(data) => <View key={id} batch={of} printing={data} />}</Loaded>}
+    </Loaded>
+  );
 }
 
 function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Schemas["PrintingView"] }) {

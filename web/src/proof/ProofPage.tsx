@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { api, call, type Schemas } from "../api/client";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Vial } from "../parts/Vial";
@@ -31,37 +32,35 @@ export function ProofPage() {
         )
       }
       list={
-        proof.error ? (
-          <Trouble error={proof.error} />
-        ) : !proof.data ? (
-          <Skeleton />
-        ) : (
-          <div className="min-h-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} data-list>
-            <table className="w-full max-w-5xl">
-              <tbody>
-                {proof.data.laws.map((law) => (
-                  <tr key={law.law} className="border-hair border-b align-top">
-                    <td className="w-14 py-2 font-mono">{law.law}</td>
-                    <td className="w-16 py-2.5">
-                      <Vial bubble={law.findings.length === 0 ? "LEVEL" : "OVER"} />
-                    </td>
-                    <td className="py-2 pr-4">
-                      <div>{law.statement}.</div>
-                      {law.findings.map((finding) => (
-                        <div key={finding} className="text-rust">
-                          {finding}.
-                        </div>
-                      ))}
-                    </td>
-                    <td className="text-faint py-2 text-right text-[13px] whitespace-nowrap">
-                      {law.findings.length === 0 ? "holds" : "broken"}, {law.looked}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        )
+        <Loaded query={proof}>
+          {(data) => (
+            <div className="min-h-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} data-list>
+              <table className="w-full max-w-5xl">
+                <tbody>
+                  {data.laws.map((law) => (
+                    <tr key={law.law} className="border-hair border-b align-top">
+                      <td className="w-14 py-2 font-mono">{law.law}</td>
+                      <td className="w-16 py-2.5">
+                        <Vial bubble={law.findings.length === 0 ? "LEVEL" : "OVER"} />
+                      </td>
+                      <td className="py-2 pr-4">
+                        <div>{law.statement}.</div>
+                        {law.findings.map((finding) => (
+                          <div key={finding} className="text-rust">
+                            {finding}.
+                          </div>
+                        ))}
+                      </td>
+                      <td className="text-faint py-2 text-right text-[13px] whitespace-nowrap">
+                        {law.findings.length === 0 ? "holds" : "broken"}, {law.looked}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          )}
+        </Loaded>
       }
       bar={
         proof.data && (

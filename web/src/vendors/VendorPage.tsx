@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import { toast } from "sonner";
@@ -6,7 +7,7 @@ import { api, call, type Schemas } from "../api/client";
 import { TrailFold } from "../audit/TrailOf";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
-import { Figure, Skeleton, Station, Trouble } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { longDate, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
@@ -36,9 +37,7 @@ export function VendorPage() {
     queryKey: ["vendor", id],
     queryFn: () => call(api.GET("/api/vendors/{id}", { params: { path: { id } } })),
   });
-  if (vendor.error && !vendor.data) return <Trouble error={vendor.error} />;
-  if (!vendor.data) return <Skeleton />;
-  return <Page vendor={vendor.data} />;
+  return <Loaded query={vendor}>{(data) => <Page key={id} vendor={data} />}</Loaded>;
 }
 
 function Page({ vendor }: { vendor: Vendor }) {
@@ -93,21 +92,21 @@ function Page({ vendor }: { vendor: Vendor }) {
         </>
       }
       list={
-        account.isPending ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label={SHOWN[show]}
-            items={items}
-            columns={show === "ALL" ? MOVEMENTS : show === "PAYMENTS" ? PAYMENTS : ENTRIES}
-            cursor={values.at}
-            onCursor={(key) => change({ at: key })}
-            selected={show === "ALL" || show === "PAYMENTS" ? undefined : selected}
-            onSelect={show === "ALL" || show === "PAYMENTS" ? undefined : setSelected}
-            dim={(row) => row.kind !== "MOVEMENT" && row.kind !== "PAYMENT" && row.open === "0.00"}
-            empty="Nothing here. Choose something else in the sentence above."
-          />
-        )
+        <Loaded query={account}>
+          {() => (
+            <Grid
+              label={SHOWN[show]}
+              items={items}
+              columns={show === "ALL" ? MOVEMENTS : show === "PAYMENTS" ? PAYMENTS : ENTRIES}
+              cursor={values.at}
+              onCursor={(key) => change({ at: key })}
+              selected={show === "ALL" || show === "PAYMENTS" ? undefined : selected}
+              onSelect={show === "ALL" || show === "PAYMENTS" ? undefined : setSelected}
+              dim={(row) => row.kind !== "MOVEMENT" && row.kind !== "PAYMENT" && row.open === "0.00"}
+              empty="Nothing here. Choose something else in the sentence above."
+            />
+          )}
+        </Loaded>
       }
       bar={
         <>

@@ -1,9 +1,10 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { Loaded } from "../parts/Loaded";
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
-import { Figure, Skeleton, Station } from "../frame/Station";
+import { Figure, Station } from "../frame/Station";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
@@ -88,20 +89,20 @@ export function VendorsPage() {
         </>
       }
       list={
-        list.isPending ? (
-          <Skeleton />
-        ) : (
-          <Grid
-            label="Vendors"
-            items={items}
-            columns={COLUMNS}
-            cursor={values.at}
-            onCursor={(at) => change({ at })}
-            onEnter={(key) => navigate(`/vendors/${key}`)}
-            onEnd={() => list.hasNextPage && !list.isFetching && void list.fetchNextPage()}
-            empty="No vendor fits. Vendors are brought in from a file: see “Bring in files” in the menu."
-          />
-        )
+        <Loaded query={list}>
+          {() => (
+            <Grid
+              label="Vendors"
+              items={items}
+              columns={COLUMNS}
+              cursor={values.at}
+              onCursor={(at) => change({ at })}
+              onEnter={(key) => navigate(`/vendors/${key}`)}
+              onEnd={() => list.hasNextPage && !list.isFetching && void list.fetchNextPage()}
+              empty="No vendor fits. Vendors are brought in from a file: see “Bring in files” in the menu."
+            />
+          )}
+        </Loaded>
       }
       bar={<span className="text-faint text-[13px]">Enter or a double click opens a vendor’s page.</span>}
     />
