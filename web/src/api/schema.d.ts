@@ -2490,6 +2490,7 @@ export interface components {
             today: string;
             demo: boolean;
             mustChangePassword: boolean;
+            zone: string;
         };
         ChangePassword: {
             old: string;
@@ -2579,6 +2580,8 @@ export interface components {
             steps: components["schemas"]["RouteStepView"][];
             considered: components["schemas"]["ConsideredView"][];
             shortOf: string;
+            /** Format: date-time */
+            now: string;
         };
         TriedRoutes: {
             asking: string;
@@ -2838,7 +2841,7 @@ export interface components {
             sentBackReason?: string;
             amount: string;
             saved: string;
-            credited: string;
+            credited?: string;
             claims: components["schemas"]["ClaimView"][];
             approvals: components["schemas"]["ApprovalView"][];
             edits: components["schemas"]["EditView"][];
@@ -3178,6 +3181,7 @@ export interface components {
         WorkView: {
             /** Format: date */
             today: string;
+            currency: string;
             stations: components["schemas"]["StationView"][];
         };
         Choice: {
@@ -3230,6 +3234,8 @@ export interface components {
             /** Format: date */
             dueDate?: string;
             state: string;
+            settled: boolean;
+            held: boolean;
             selectable: boolean;
         };
         ListedVendor: {
@@ -3259,6 +3265,8 @@ export interface components {
             from: string;
             deed: string;
             subject: string;
+            kind: string;
+            key: string;
             name: string;
             facts: components["schemas"]["TrailFact"][];
             hash: string;
@@ -3450,11 +3458,15 @@ export interface components {
         };
         BalanceLine: {
             account: string;
-            opening: string;
+            opening: components["schemas"]["BalanceView"];
             debit: string;
             credit: string;
-            closing: string;
+            closing: components["schemas"]["BalanceView"];
             currency: string;
+        };
+        BalanceView: {
+            text: string;
+            credit: boolean;
         };
         LedgerLineView: {
             account: string;
@@ -3637,7 +3649,7 @@ export interface components {
             vendor: number;
             vendorName: string;
             reference: string;
-            state: string;
+            words: string;
             sentence: string;
             wayOut: string;
             canTake: boolean;
@@ -3970,6 +3982,8 @@ export interface components {
         DeskView: {
             batches: components["schemas"]["WaitingBatch"][];
             mine: components["schemas"]["MoneyView"][];
+            /** Format: date-time */
+            now: string;
         };
         WaitingBatch: {
             /** Format: int64 */

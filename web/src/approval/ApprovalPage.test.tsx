@@ -47,7 +47,15 @@ function asked(more: Partial<Asked> = {}): Asked {
     sentBy: "Ines Okafor",
     hands: ["Ines Okafor"],
     round: 1,
-    route: { route: "Everyday", why: "nothing", sent: true, steps: [], considered: [], shortOf: "" },
+    route: {
+      route: "Everyday",
+      why: "nothing",
+      sent: true,
+      steps: [],
+      considered: [],
+      shortOf: "",
+      now: "2026-11-12T09:00:00Z",
+    },
     seen: "ab".repeat(32),
     mayApprove: true,
     mayDecline: true,
@@ -190,7 +198,7 @@ describe("an approver's page", () => {
   it("warns of what is in the way by name", async () => {
     const { user } = open(
       asked({
-        claims: [claim(2, "Bollard", "200.00", { inTheWay: ["Bollard: the vendor is held, dispute"] })],
+        claims: [claim(2, "Bollard", "200.00", { inTheWay: ["the vendor is held, dispute"] })],
       }),
     );
     expect(await screen.findByText(/It is refused at printing as it stands/)).toBeTruthy();

@@ -162,7 +162,7 @@ const LOOK: Column<Claim> = {
   cell: (claim) =>
     claim.inTheWay.length > 0 ? (
       <span className="text-rust" title={claim.inTheWay.join("; ")}>
-        {claim.inTheWay.map((words) => words.replace(`${claim.payee}: `, "")).join(" · ")}
+        {claim.inTheWay.join(" · ")}
       </span>
     ) : (
       <span className="text-brass">
@@ -297,7 +297,8 @@ function Questions({
         )}
         {blocked.length > 0 && (
           <p className="text-rust mt-2">
-            Will not be printed as it stands: {blocked.flatMap((one) => one.inTheWay).join("; ")}.
+            Will not be printed as it stands:{" "}
+            {blocked.map((one) => `${one.payee}: ${one.inTheWay.join("; ")}`).join("; ")}.
           </p>
         )}
       </DeedDialog>

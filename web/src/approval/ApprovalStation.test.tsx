@@ -17,7 +17,7 @@ const batch = (
   marked: 1,
   checkDate: "2026-11-13",
   sentBy: "Ines Okafor",
-  sentAt: new Date(Date.now() - 3 * 3_600_000).toISOString(),
+  sentAt: "2026-11-12T06:00:00Z",
   step: 1,
   steps: 2,
   stepName: "Approval",
@@ -62,7 +62,12 @@ function desk(
     path: "/approval",
     roles,
     answers: {
-      "GET /api/approval": { batches, mine: [{ text: "100.00", currency: "USD" }] },
+      "GET /api/work": { today: "2026-11-12", currency: "USD", stations: [] },
+      "GET /api/approval": {
+        batches,
+        mine: [{ text: "100.00", currency: "USD" }],
+        now: "2026-11-12T09:00:00Z",
+      },
       "GET /api/vendor-changes": changes,
       ...answers,
     },

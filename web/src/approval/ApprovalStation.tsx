@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
+import { Amount } from "../frame/Amount";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
@@ -89,7 +90,7 @@ function Waits({ waiting, changes }: { waiting: Schemas["DeskView"]; changes: Ch
         <Grid
           label="What waits"
           items={items}
-          columns={narrow ? NARROW : COLUMNS}
+          columns={narrow ? NARROW : columns(waiting.now)}
           cursor={cursor}
           onCursor={(key) => change({ at: key })}
           onEnter={open}
@@ -180,14 +181,9 @@ const AMOUNT: Column<Row> = {
   title: "Amount",
   width: "110px",
   right: true,
-  cell: (row) =>
-    row.batch
-      ? row.batch.amount.currency === "USD"
-        ? row.batch.amount.text
-        : `${row.batch.amount.currency} ${row.batch.amount.text}`
-      : "",
+  cell: (row) => row.batch && <Amount of={row.batch.amount} />,
 };
-const COLUMNS: Column<Row>[] = [
+const columns = (now: string): Column<Row>[] => [
   NAME,
   {
     title: "Step",
@@ -219,7 +215,8 @@ const COLUMNS: Column<Row>[] = [
     title: "Waits",
     width: "64px",
     right: true,
-    cell: (row) => (row.batch ? waited(row.batch.since ?? row.batch.sentAt) : waited(row.change.proposedAt)),
+    cell: (row) =>
+      row.batch ? waited(row.batch.since ?? row.batch.sentAt, now) : waited(row.change.proposedAt, now),
   },
 ];
 const NARROW = [NAME, { ...AMOUNT, width: "96px" }];

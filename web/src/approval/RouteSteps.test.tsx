@@ -20,6 +20,7 @@ const route = (
   route: "Large",
   why: "the total is over",
   sent: true,
+  now: "2026-11-12T09:00:00Z",
   steps,
   considered: [],
   shortOf: "",
@@ -41,7 +42,7 @@ describe("a route", () => {
           step({
             name: "Second",
             state: "NOW",
-            openedAt: new Date(Date.now() - 5 * 60_000).toISOString(),
+            openedAt: "2026-11-12T08:55:00Z",
             asked: ["Maren Lindqvist"],
           }),
           step({ name: "Third" }),

@@ -19,7 +19,7 @@ export function RouteSteps({ route }: { route: Schemas["RouteView"] }) {
                   <span className="text-greentext font-semibold">done</span>
                 ) : step.state === "NOW" ? (
                   <span className="text-brass font-semibold">
-                    waits{step.openedAt && `, ${waited(step.openedAt)}`}
+                    waits{step.openedAt && `, ${waited(step.openedAt, route.now)}`}
                   </span>
                 ) : route.sent ? (
                   <span className="text-faint">later</span>

@@ -144,12 +144,9 @@ export function TrailPage() {
             <p>
               {at.name ? (
                 <>
-                  {at.subject.split(" ")[0]}{" "}
-                  {PAGES[at.subject.split(" ")[0]!] ? (
-                    <Link
-                      className="text-harbour underline"
-                      to={`${PAGES[at.subject.split(" ")[0]!]}/${at.subject.split(" ")[1]}`}
-                    >
+                  {at.kind}{" "}
+                  {PAGES[at.kind] ? (
+                    <Link className="text-harbour underline" to={`${PAGES[at.kind]}/${at.key}`}>
                       {at.name}
                     </Link>
                   ) : (

@@ -13,6 +13,8 @@ const record = (sequence: number, more: Partial<Schemas["TrailView"]> = {}): Sch
   from: "127.0.0.1",
   deed: "change batch",
   subject: "batch 7",
+  kind: "batch",
+  key: "7",
   name: "Week 46",
   facts: [
     { name: "what", value: "took out T-1" },
@@ -43,7 +45,7 @@ describe("the trail", () => {
   });
 
   it("says who did what to what, before and after", async () => {
-    const { user } = open([record(12), record(11, { subject: "routes", name: "" })]);
+    const { user } = open([record(12), record(11, { subject: "routes", kind: "routes", key: "", name: "" })]);
     (await screen.findByRole("grid", { name: "Records, newest first" })).focus();
     expect(await screen.findByText(/Tomas Brandt, .*, from 127\.0\.0\.1\./)).toBeTruthy();
     expect(screen.getByRole("link", { name: "Week 46" }).getAttribute("href")).toBe("/batches/7");

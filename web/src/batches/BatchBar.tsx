@@ -74,11 +74,7 @@ export function BatchBar({
   const whole: [string, boolean, () => void][] = [
     ["Name, note and days…", false, () => setAsking("about")],
     ["Gather again…", !batch.gathered, () => setAsking("gather")],
-    [
-      "Release all credits",
-      batch.credited === "0.00",
-      () => void edit(deeds.releaseCredits, "Released all credits."),
-    ],
+    ["Release all credits", !batch.credited, () => void edit(deeds.releaseCredits, "Released all credits.")],
     ["Take everything out", batch.claims.length === 0, () => void edit(deeds.clear, "Took everything out.")],
     ["Withdraw the batch…", false, () => setAsking("withdraw")],
   ];

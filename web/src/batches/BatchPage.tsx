@@ -108,7 +108,7 @@ function View({ batch }: { batch: Batch }) {
           <Figure value={lines.size}>{lines.size === 1 ? "entry" : "entries"}</Figure>
           <Figure value={`${batch.amount} ${batch.currency}`} />
           <Figure value={batch.saved}>saved</Figure>
-          {batch.credited !== "0.00" && <Figure value={batch.credited}>credits used</Figure>}
+          {batch.credited && <Figure value={batch.credited}>credits used</Figure>}
           <span>prepared by {batch.preparedBy}</span>
           {batch.sentBackReason && (
             <span className="text-brass">

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, call, type Schemas } from "../api/client";
+import { Amount } from "../frame/Amount";
 import { shortDate } from "../parts/dates";
 import type { Column } from "../parts/Grid";
 
@@ -31,6 +32,6 @@ export const BATCH_COLUMNS: Column<Schemas["ListedView"]>[] = [
     title: "Amount",
     width: "110px",
     right: true,
-    cell: (b) => (b.amount.currency === "USD" ? b.amount.text : `${b.amount.currency} ${b.amount.text}`),
+    cell: (b) => <Amount of={b.amount} />,
   },
 ];

@@ -167,17 +167,6 @@ function LeftOut({ view, clerk, change }: { view: DueView | undefined; clerk: bo
   );
 }
 
-const STATES: Record<string, string> = {
-  TAKEN: "taken",
-  LEFT_OUT: "left out",
-  NOT_DUE: "not due",
-  OUTSIDE: "not asked for",
-  SETTLED: "settled",
-  HELD: "held",
-  RESERVED: "reserved",
-  CREDIT: "credit",
-};
-
 /** “Where is 7731?” in one line for each invoice it could mean. */
 function Where({
   question,
@@ -222,10 +211,8 @@ function Where({
               <span className="font-mono text-[13px]">{one.reference}</span>, entry {one.invoice}
             </p>
             <p>
-              <b>{STATES[one.state] ?? one.state}</b>
-              {one.sentence.startsWith(STATES[one.state] ?? "-")
-                ? one.sentence.slice((STATES[one.state] ?? "").length)
-                : `: ${one.sentence}`}
+              <b>{one.words}</b>
+              {one.sentence}
             </p>
             {one.wayOut && <p className="text-faint text-[13px]">{one.wayOut}</p>}
             {one.canTake && session.roles.includes("CLERK") && (

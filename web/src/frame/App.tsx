@@ -24,6 +24,7 @@ import { PrintStation } from "../printing/PrintStation";
 import { ProofPage } from "../proof/ProofPage";
 import { VendorPage } from "../vendors/VendorPage";
 import { VendorsPage } from "../vendors/VendorsPage";
+import { showInZone } from "../parts/dates";
 import { Boundary } from "./Boundary";
 import { Connection } from "./Connection";
 import { SessionContext } from "./session";
@@ -47,6 +48,7 @@ export function App() {
         <p className="p-8">{session.error.message}</p>
       </>
     );
+  showInZone(session.data.zone);
   if (session.data.mustChangePassword)
     return (
       <main className="mx-auto flex min-h-full max-w-md flex-col justify-center gap-4 p-8">

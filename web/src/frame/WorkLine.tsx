@@ -1,10 +1,11 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
 import { NavLink, useNavigate } from "react-router";
 import { api, call } from "../api/client";
 import { longDate } from "../parts/dates";
 import { singleKeys } from "../parts/singleKeys";
+import { useWork } from "./Amount";
 import { Keys } from "./Keys";
 import { Search } from "./Search";
 import { useSession } from "./session";
@@ -37,11 +38,7 @@ export function WorkLine() {
   const session = useSession();
   const [searching, setSearching] = useState(false);
   const [keys, setKeys] = useState(false);
-  const work = useQuery({
-    queryKey: ["work"],
-    queryFn: () => call(api.GET("/api/work")),
-    refetchInterval: 60_000,
-  });
+  const work = useWork();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = (event.target as HTMLElement).matches("input, textarea, select");

@@ -170,11 +170,11 @@ function Entries({ month }: { month: string }) {
 }
 
 /** A balance; one without “cr” keeps its place free, so that the decimal points stand in one line. */
-function Balance({ text }: { text: string }) {
+function Balance({ of }: { of: Schemas["BalanceView"] }) {
   return (
     <>
-      {text}
-      {!text.endsWith(" cr") && <span className="invisible"> cr</span>}
+      {of.text}
+      <span className={of.credit ? "" : "invisible"}> cr</span>
     </>
   );
 }
@@ -206,12 +206,12 @@ function Balances({ balance }: { balance: Schemas["TrialBalanceView"] }) {
             <tr key={line.account + line.currency} className="border-hair border-t">
               <td className="py-1.5">{line.account}</td>
               <td className="text-right">
-                <Balance text={line.opening} />
+                <Balance of={line.opening} />
               </td>
               <td className="text-right">{line.debit}</td>
               <td className="text-right">{line.credit}</td>
               <td className="text-right">
-                <Balance text={line.closing} />
+                <Balance of={line.closing} />
               </td>
               <td className="text-faint pl-3 text-[13px]">{line.currency}</td>
             </tr>

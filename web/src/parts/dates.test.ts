@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { longDate, shortDate, waited } from "./dates";
+import { clock, longDate, shortDate, showInZone, waited } from "./dates";
 
 describe("dates", () => {
   it.each([
@@ -10,6 +10,13 @@ describe("dates", () => {
     expect(words.startsWith(shortDate(iso))).toBe(true);
   });
 
+  it("shows an instant with its year, on the business day's clock wherever it is read", () => {
+    expect(clock("2026-12-31T23:30:00Z")).toBe("31 Dec 2026 23:30");
+    showInZone("Europe/Oslo");
+    expect(clock("2026-12-31T23:30:00Z")).toBe("1 Jan 2027 00:30");
+    showInZone("UTC");
+  });
+
   it.each([
     ["2026-11-12T10:00:30Z", "0 min"],
     ["2026-11-12T09:02:00Z", "59 min"],
@@ -18,6 +25,6 @@ describe("dates", () => {
     ["2026-11-10T10:00:00Z", "2 days"],
     ["2026-11-12T11:00:00Z", "0 min"],
   ])("since %s it waits %s", (instant, words) => {
-    expect(waited(instant, Date.parse("2026-11-12T10:01:00Z"))).toBe(words);
+    expect(waited(instant, "2026-11-12T10:01:00Z")).toBe(words);
   });
 });

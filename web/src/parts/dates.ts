@@ -22,18 +22,31 @@ export function dayMonth(iso: string): string {
   return `${date.getUTCDate()} ${MONTHS[date.getUTCMonth()]}`;
 }
 
-/** `14:05` on the day itself, with the day otherwise; in the reader's own time zone. */
-export function clock(instant: string): string {
-  const at = new Date(instant);
-  const time = `${String(at.getHours()).padStart(2, "0")}:${String(at.getMinutes()).padStart(2, "0")}`;
-  return at.toDateString() === new Date().toDateString()
-    ? time
-    : `${at.getDate()} ${MONTHS[at.getMonth()]} ${at.getFullYear()} ${time}`;
+let zone = "UTC";
+
+/** The time zone of the business day, as the server has it: instants are shown in it, wherever one reads them. */
+export function showInZone(name: string): void {
+  zone = name;
 }
 
-/** How long ago an instant was, such as `5 min`, `3 h` or `2 days`. */
-export function waited(instant: string, now = Date.now()): string {
-  const minutes = Math.max(0, Math.floor((now - new Date(instant).getTime()) / 60_000));
+/** `26 Nov 2026 14:05`, of an instant, in the zone of the business day. */
+export function clock(instant: string): string {
+  const parts = new Intl.DateTimeFormat("en-GB", {
+    timeZone: zone,
+    year: "numeric",
+    month: "numeric",
+    day: "numeric",
+    hour: "2-digit",
+    minute: "2-digit",
+    hourCycle: "h23",
+  }).formatToParts(new Date(instant));
+  const part = (type: string) => parts.find((one) => one.type === type)!.value;
+  return `${Number(part("day"))} ${MONTHS[Number(part("month")) - 1]} ${part("year")} ${part("hour")}:${part("minute")}`;
+}
+
+/** How long ago an instant was at another, such as `5 min`, `3 h` or `2 days`; both are the server's. */
+export function waited(instant: string, now: string): string {
+  const minutes = Math.max(0, Math.floor((new Date(now).getTime() - new Date(instant).getTime()) / 60_000));
   if (minutes < 60) return `${minutes} min`;
   if (minutes < 48 * 60) return `${Math.floor(minutes / 60)} h`;
   return `${Math.floor(minutes / 1440)} days`;

@@ -108,6 +108,8 @@ describe("a vendor's page", () => {
       currency: "USD",
       open: "10.00",
       state: "open",
+      settled: false,
+      held: false,
       selectable: true,
     };
     open(["CLERK"], {}, [row]);

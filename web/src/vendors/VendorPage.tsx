@@ -102,7 +102,7 @@ function Page({ vendor }: { vendor: Vendor }) {
               onCursor={(key) => change({ at: key })}
               selected={show === "ALL" || show === "PAYMENTS" ? undefined : selected}
               onSelect={show === "ALL" || show === "PAYMENTS" ? undefined : setSelected}
-              dim={(row) => row.kind !== "MOVEMENT" && row.kind !== "PAYMENT" && row.open === "0.00"}
+              dim={(row) => row.settled}
               empty="Nothing here. Choose something else in the sentence above."
             />
           )}
@@ -114,11 +114,9 @@ function Page({ vendor }: { vendor: Vendor }) {
           {session.roles.includes("CONTROLLER") && vendor.held && (
             <Button onClick={() => setAsking("release")}>Release the vendor…</Button>
           )}
-          {holder && at && (at.kind === "INVOICE" || at.kind === "CREDIT") && at.open !== "0.00" && (
-            <Button
-              onClick={() => setAsking(at.state.startsWith("held") ? "release-invoice" : "hold-invoice")}
-            >
-              {at.state.startsWith("held") ? `Release ${at.reference}…` : `Hold ${at.reference}…`}
+          {holder && at && (at.kind === "INVOICE" || at.kind === "CREDIT") && !at.settled && (
+            <Button onClick={() => setAsking(at.held ? "release-invoice" : "hold-invoice")}>
+              {at.held ? `Release ${at.reference}…` : `Hold ${at.reference}…`}
             </Button>
           )}
           <span className="text-faint text-[13px]">
@@ -173,7 +171,7 @@ function Page({ vendor }: { vendor: Vendor }) {
 }
 
 function money(amounts: Schemas["MoneyView"][]): string {
-  return amounts.length === 0 ? "0.00" : amounts.map((m) => `${m.text} ${m.currency}`).join(" + ");
+  return amounts.length === 0 ? "nothing" : amounts.map((m) => `${m.text} ${m.currency}`).join(" + ");
 }
 
 const REFERENCE: Column<Row> = {
@@ -198,7 +196,7 @@ const ENTRIES: Column<Row>[] = [
     title: "State",
     width: "minmax(120px,1.2fr)",
     cell: (row) => (
-      <span className={row.state.startsWith("held") ? "text-brass" : ""} title={row.state}>
+      <span className={row.held ? "text-brass" : ""} title={row.state}>
         {row.state}
       </span>
     ),

@@ -3,6 +3,7 @@ import { Loaded } from "../parts/Loaded";
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import { Amount } from "../frame/Amount";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { Download } from "../parts/Download";
@@ -27,7 +28,7 @@ const COLUMNS: Column<Schemas["ListedVendor"]>[] = [
     title: "Amount",
     width: "120px",
     right: true,
-    cell: (v) => (v.open.currency === "USD" ? v.open.text : `${v.open.currency} ${v.open.text}`),
+    cell: (v) => <Amount of={v.open} />,
   },
 ];
 

@@ -84,9 +84,14 @@ class ApprovalController {
             String whyNot,
             boolean escalated) {}
 
-    /** {@code mine} sums what waits for whoever looks, per currency, that of the oldest first. */
-    @Schema(requiredProperties = {"batches", "mine"})
-    record DeskView(List<WaitingBatch> batches, List<MoneyView> mine) {}
+    /**
+     * What waits.
+     *
+     * @param mine sums what waits for whoever looks, per currency, that of the oldest first
+     * @param now the instant it is of: how long something waits is reckoned from it
+     */
+    @Schema(requiredProperties = {"batches", "mine", "now"})
+    record DeskView(List<WaitingBatch> batches, List<MoneyView> mine, Instant now) {}
 
     @Schema(requiredProperties = {"who", "at"})
     record GivenView(String who, @Nullable String onBehalfOf, Instant at) {}
@@ -111,16 +116,18 @@ class ApprovalController {
     /**
      * A batch's route: the one it was sent on, or, for a draft, the one it would take.
      *
+     * @param now the instant it is of
      * @param shortOf the step that could not be completed by different people; empty for none
      */
-    @Schema(requiredProperties = {"route", "why", "sent", "steps", "considered", "shortOf"})
+    @Schema(requiredProperties = {"route", "why", "sent", "steps", "considered", "shortOf", "now"})
     record RouteView(
             String route,
             String why,
             boolean sent,
             List<RouteStepView> steps,
             List<ConsideredView> considered,
-            String shortOf) {}
+            String shortOf,
+            Instant now) {}
 
     /** {@code since} is NEW, CHANGED, SAME or FIRST; {@code was} the amount before, {@code inTheWay} why it cannot go on. */
     @Schema(

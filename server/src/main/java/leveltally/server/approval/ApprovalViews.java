@@ -1,6 +1,7 @@
 package leveltally.server.approval;
 
 import java.sql.ResultSet;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Currency;
@@ -164,7 +165,7 @@ class ApprovalViews {
         }
         waiting.sort(Comparator.comparing(one -> !one.mine()));
         return new ApprovalController.DeskView(
-                waiting, mine.values().stream().map(MoneyView::of).toList());
+                waiting, mine.values().stream().map(MoneyView::of).toList(), Instant.now());
     }
 
     @Transactional(readOnly = true)
@@ -199,7 +200,8 @@ class ApprovalViews {
                                 names(step.secondLine(), roster)))
                         .toList(),
                 considered(chosen.choice()),
-                chosen.shortOf());
+                chosen.shortOf(),
+                Instant.now());
     }
 
     static List<ApprovalController.ConsideredView> considered(leveltally.core.approval.Policy.Choice choice) {
@@ -233,7 +235,7 @@ class ApprovalViews {
                     now ? names(roster.asked(round.answering()), roster) : List.of(),
                     names(opened.step().secondLine(), roster)));
         }
-        return new ApprovalController.RouteView(round.route(), round.why(), true, steps, List.of(), "");
+        return new ApprovalController.RouteView(round.route(), round.why(), true, steps, List.of(), "", Instant.now());
     }
 
     /** Such as {@code 2 approvers} or {@code Maren Lindqvist or Ruth Castellane}. */

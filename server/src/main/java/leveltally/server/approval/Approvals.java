@@ -374,11 +374,11 @@ public class Approvals {
     /** @throws Refusal naming every claim under a hold, and every one whose vendor's data changed since it was sent */
     @Transactional
     public void refuseObstacles(List<Claim> claims) {
-        List<String> obstacles = batches
-                .obstacles(claims.stream().map(Claim::id).toList())
-                .values()
-                .stream()
-                .flatMap(List::stream)
+        Map<ClaimId, List<String>> found =
+                batches.obstacles(claims.stream().map(Claim::id).toList());
+        List<String> obstacles = claims.stream()
+                .flatMap(claim -> found.getOrDefault(claim.id(), List.of()).stream()
+                        .map(words -> claim.remitTo().payee() + ": " + words))
                 .distinct()
                 .toList();
         if (!obstacles.isEmpty()) {

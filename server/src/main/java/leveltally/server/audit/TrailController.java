@@ -53,8 +53,26 @@ class TrailController {
     @Schema(requiredProperties = {"name", "value"})
     record TrailFact(String name, String value) {}
 
-    /** {@code name} is what the subject is called, where it has a name. */
-    @Schema(requiredProperties = {"sequence", "at", "who", "from", "deed", "subject", "name", "facts", "hash"})
+    /**
+     * One record.
+     *
+     * @param subject what it was done to, of {@code kind} and {@code key}
+     * @param name what the subject is called, where it has a name
+     */
+    @Schema(
+            requiredProperties = {
+                "sequence",
+                "at",
+                "who",
+                "from",
+                "deed",
+                "subject",
+                "kind",
+                "key",
+                "name",
+                "facts",
+                "hash"
+            })
     record TrailView(
             long sequence,
             Instant at,
@@ -62,6 +80,8 @@ class TrailController {
             String from,
             String deed,
             String subject,
+            String kind,
+            String key,
             String name,
             List<TrailFact> facts,
             String hash) {}
@@ -166,6 +186,7 @@ class TrailController {
     }
 
     private TrailView view(TrailRows.Row row, Map<String, String> names) {
+        String[] thing = row.subject().split(" ", 2);
         return new TrailView(
                 row.sequence(),
                 row.at(),
@@ -173,6 +194,8 @@ class TrailController {
                 row.origin(),
                 row.deed(),
                 row.subject(),
+                thing[0],
+                thing.length == 1 ? "" : thing[1],
                 names.getOrDefault(row.subject(), ""),
                 facts(row.detail()),
                 row.hash());

@@ -150,9 +150,27 @@ class BatchController {
 
     @Schema(
             requiredProperties = {
-                "id", "version", "name", "note", "account", "accountName", "currency", "method", "checkDate",
-                "ledgerDate", "state", "stateWords", "preparedBy", "hands", "amount", "saved", "credited", "claims",
-                "approvals", "edits", "order", "gathered"
+                "id",
+                "version",
+                "name",
+                "note",
+                "account",
+                "accountName",
+                "currency",
+                "method",
+                "checkDate",
+                "ledgerDate",
+                "state",
+                "stateWords",
+                "preparedBy",
+                "hands",
+                "amount",
+                "saved",
+                "claims",
+                "approvals",
+                "edits",
+                "order",
+                "gathered"
             })
     record BatchView(
             long id,
@@ -172,7 +190,7 @@ class BatchController {
             @Nullable String sentBackReason,
             String amount,
             String saved,
-            String credited,
+            @Nullable String credited,
             List<ClaimView> claims,
             List<ApprovalView> approvals,
             List<EditView> edits,

@@ -69,7 +69,7 @@ class BatchViews {
                 batch.sentBackReason(),
                 totals.amount().toString(),
                 totals.saved().toString(),
-                totals.credited().toString(),
+                totals.credited().isZero() ? null : totals.credited().toString(),
                 claims,
                 approvals(batch),
                 changes.stream()

@@ -294,13 +294,8 @@ public class Batches {
                         """ + which + " ORDER BY c.payee, c.id, l.id " + lock)
                 .param("claims", claims)
                 .query((java.sql.ResultSet r) -> {
-                    String words = obstacle(
-                            r.getString(1),
-                            r.getString(2),
-                            r.getString(3),
-                            r.getString(4),
-                            r.getBoolean(5),
-                            r.getBoolean(6));
+                    String words =
+                            obstacle(r.getString(2), r.getString(3), r.getString(4), r.getBoolean(5), r.getBoolean(6));
                     List<String> own = found.computeIfAbsent(new ClaimId(r.getLong(7)), none -> new ArrayList<>());
                     if (!words.isEmpty() && !own.contains(words)) {
                         own.add(words);
@@ -311,21 +306,15 @@ public class Batches {
     }
 
     private static String obstacle(
-            String payee,
-            @Nullable String vendorHeld,
-            String reference,
-            @Nullable String held,
-            boolean moved,
-            boolean rebanked) {
+            @Nullable String vendorHeld, String reference, @Nullable String held, boolean moved, boolean rebanked) {
         if (vendorHeld != null) {
-            return payee + ": the vendor is held, " + vendorHeld;
+            return "the vendor is held, " + vendorHeld;
         }
         if (held != null) {
-            return payee + ": invoice " + reference + " is held, " + held;
+            return "invoice " + reference + " is held, " + held;
         }
         if (moved || rebanked) {
-            return payee + ": its " + (moved ? "address" : "bank details")
-                    + " changed after the payment was sent for approval";
+            return "its " + (moved ? "address" : "bank details") + " changed after the payment was sent for approval";
         }
         return "";
     }

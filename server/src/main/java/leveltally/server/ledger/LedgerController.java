@@ -76,8 +76,13 @@ class LedgerController {
     @Schema(requiredProperties = {"month", "locked", "lines", "totals"})
     record TrialBalanceView(String month, boolean locked, List<BalanceLine> lines, List<LedgerLineView> totals) {}
 
+    /** A debit balance, or a credit one. */
+    @Schema(requiredProperties = {"text", "credit"})
+    record BalanceView(String text, boolean credit) {}
+
     @Schema(requiredProperties = {"account", "opening", "debit", "credit", "closing", "currency"})
-    record BalanceLine(String account, String opening, String debit, String credit, String closing, String currency) {}
+    record BalanceLine(
+            String account, BalanceView opening, String debit, String credit, BalanceView closing, String currency) {}
 
     record Reason(@NotNull @Size(max = 300) String reason) {}
 
@@ -278,9 +283,8 @@ class LedgerController {
         return minor == 0 ? "" : MoneyView.of(minor, currency).text();
     }
 
-    /** A debit balance as it is, a credit balance marked {@code cr}. */
-    private static String signed(long minor, String currency) {
-        return MoneyView.of(Math.abs(minor), currency).text() + (minor < 0 ? " cr" : "");
+    private static BalanceView signed(long minor, String currency) {
+        return new BalanceView(MoneyView.of(Math.abs(minor), currency).text(), minor < 0);
     }
 
     private static YearMonth parsed(String month) {

@@ -47,9 +47,16 @@ class SessionController {
         this.audit = audit;
     }
 
-    @Schema(requiredProperties = {"personId", "name", "roles", "today", "demo", "mustChangePassword"})
+    /** {@code zone} is the time zone of the business day, in which instants are shown. */
+    @Schema(requiredProperties = {"personId", "name", "roles", "today", "demo", "mustChangePassword", "zone"})
     record SessionView(
-            long personId, String name, Set<Role> roles, LocalDate today, boolean demo, boolean mustChangePassword) {}
+            long personId,
+            String name,
+            Set<Role> roles,
+            LocalDate today,
+            boolean demo,
+            boolean mustChangePassword,
+            String zone) {}
 
     @Schema(requiredProperties = {"signIn", "name", "roles"})
     record DemoPerson(String signIn, String name, Set<Role> roles) {}
@@ -157,6 +164,12 @@ class SessionController {
         boolean mustChange =
                 people.find(by.person()).map(People.Person::mustChangePassword).orElse(false);
         return new SessionView(
-                by.person().value(), by.name(), new TreeSet<>(by.roles()), by.today(), settings.demo(), mustChange);
+                by.person().value(),
+                by.name(),
+                new TreeSet<>(by.roles()),
+                by.today(),
+                settings.demo(),
+                mustChange,
+                settings.zone().getId());
     }
 }

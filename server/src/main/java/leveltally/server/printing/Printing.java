@@ -202,7 +202,7 @@ public class Printing {
             List<String> own = obstacles.getOrDefault(claim.id(), List.of());
             String why = own.isEmpty()
                     ? undrawable(payer, claim, batch.checkDate(), stubs.get(claim.id()))
-                    : String.join("; ", own)
+                    : claim.remitTo().payee() + ": " + String.join("; ", own)
                             + ". Take it out, have the hold released, or send it again with what is true now";
             if (!why.isEmpty()) {
                 behind.put(claim.id(), new Behind(claim.id(), claim.remitTo().payee(), why));

@@ -199,7 +199,7 @@ class DueController {
                 "vendor",
                 "vendorName",
                 "reference",
-                "state",
+                "words",
                 "sentence",
                 "wayOut",
                 "canTake"
@@ -209,7 +209,7 @@ class DueController {
             long vendor,
             String vendorName,
             String reference,
-            String state,
+            String words,
             String sentence,
             String wayOut,
             boolean canTake) {}
@@ -405,8 +405,8 @@ class DueController {
                         a.vendor(),
                         a.vendorName(),
                         a.reference(),
-                        a.state().name(),
-                        a.sentence(),
+                        a.state().words(),
+                        a.rest(),
                         a.wayOut(),
                         a.canTake()))
                 .toList();

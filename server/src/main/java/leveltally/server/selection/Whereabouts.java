@@ -37,14 +37,24 @@ class Whereabouts {
 
     /** Where one invoice stands. */
     enum State {
-        TAKEN,
-        LEFT_OUT,
-        NOT_DUE,
-        OUTSIDE,
-        SETTLED,
-        HELD,
-        RESERVED,
-        CREDIT
+        TAKEN("taken"),
+        LEFT_OUT("left out"),
+        NOT_DUE("not due"),
+        OUTSIDE("not asked for"),
+        SETTLED("settled"),
+        HELD("held"),
+        RESERVED("reserved"),
+        CREDIT("credit");
+
+        private final String words;
+
+        State(String words) {
+            this.words = words;
+        }
+
+        String words() {
+            return words;
+        }
     }
 
     /**
@@ -62,7 +72,14 @@ class Whereabouts {
             State state,
             String sentence,
             String wayOut,
-            boolean canTake) {}
+            boolean canTake) {
+        /** The sentence as it goes on after the words of the state. */
+        String rest() {
+            return sentence.startsWith(state.words())
+                    ? sentence.substring(state.words().length())
+                    : ": " + sentence;
+        }
+    }
 
     private record Found(
             long id, long vendor, String vendorName, String reference, String kind, Money open, LocalDate dueDate) {}

@@ -99,6 +99,8 @@ class VendorController {
      * One movement of the account, or one invoice, credit or payment.
      *
      * @param balance what is owed after it; only in the account in time order
+     * @param settled nothing of it is open any more
+     * @param held it is held by itself
      * @param state open, reserved, settled, held or the state of a check number
      * @param selectable true for an invoice or credit that is open and free
      */
@@ -112,6 +114,8 @@ class VendorController {
                 "amount",
                 "currency",
                 "state",
+                "settled",
+                "held",
                 "selectable",
                 "kind"
             })
@@ -128,6 +132,8 @@ class VendorController {
             @Nullable String balance,
             @Nullable LocalDate dueDate,
             String state,
+            boolean settled,
+            boolean held,
             boolean selectable) {}
 
     record VendorReason(@NotNull @Size(max = 200) String reason) {}

@@ -230,6 +230,8 @@ class VendorPages {
                     row.balance().toString(),
                     null,
                     "",
+                    false,
+                    false,
                     false));
         }
         java.util.Collections.reverse(rows);
@@ -297,6 +299,8 @@ class VendorPages {
                             null,
                             r.getObject(5, LocalDate.class),
                             state,
+                            !open,
+                            held != null,
                             open && held == null && batch == null);
                 })
                 .list();
@@ -322,6 +326,8 @@ class VendorPages {
                         null,
                         null,
                         r.getString(6) == null ? "" : r.getString(6).toLowerCase(java.util.Locale.ROOT),
+                        false,
+                        false,
                         false))
                 .list();
     }

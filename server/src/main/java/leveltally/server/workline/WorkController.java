@@ -35,8 +35,9 @@ class WorkController {
     @Schema(requiredProperties = {"station", "count", "amounts"})
     record StationView(String station, int count, List<MoneyView> amounts) {}
 
-    @Schema(requiredProperties = {"today", "stations"})
-    record WorkView(LocalDate today, List<StationView> stations) {}
+    /** {@code currency} is the main account's: amounts of it need no code beside them. */
+    @Schema(requiredProperties = {"today", "currency", "stations"})
+    record WorkView(LocalDate today, String currency, List<StationView> stations) {}
 
     @Schema(requiredProperties = {"kind", "title", "detail", "address"})
     record FoundView(String kind, String title, String detail, String address) {}
@@ -76,7 +77,7 @@ class WorkController {
                 .orElse("");
         List<StationView> views = new ArrayList<>();
         stations.forEach((station, sql) -> views.add(station(station, sql, main, by.today())));
-        return new WorkView(by.today(), views);
+        return new WorkView(by.today(), main, views);
     }
 
     private static String batchesIn(String state) {
