@@ -2600,6 +2600,9 @@ export interface components {
             password: string;
             roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
         };
+        PersonKept: {
+            waits: boolean;
+        };
         ChangePerson: {
             /** Format: int64 */
             version?: number;
@@ -3371,6 +3374,7 @@ export interface components {
             madeAt: string;
             confirmedBy?: string;
             state: string;
+            mayConfirm: boolean;
         };
         MarkChoice: {
             kind: string;
@@ -4608,7 +4612,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["PersonKept"];
+                };
             };
         };
     };
@@ -4632,7 +4638,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["PersonKept"];
+                };
             };
         };
     };
@@ -4677,7 +4685,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["PersonKept"];
+                };
             };
         };
     };

@@ -181,7 +181,7 @@ function Page({
                 A change is a new set, confirmed by a second person and in force from a later day; what was
                 sent before keeps its route.
               </span>
-              {shown?.state === "PROPOSED" && shown.madeBy !== session.name && (
+              {shown?.mayConfirm && (
                 <Button onClick={() => setConfirming(true)}>Confirm these routes…</Button>
               )}
               <Button look="deed" className="ml-auto" onClick={() => setDraft(content)}>

@@ -46,7 +46,6 @@ const COLUMNS: Column<Member>[] = [
 ];
 
 /** Roles that two people give. */
-const TWO: Role[] = ["APPROVER", "CONTROLLER"];
 
 function words(roles: string[]): string {
   return roles.map((role) => role.toLowerCase()).join(", ");
@@ -321,16 +320,16 @@ function PersonDialog({
       title={person ? `Change ${person.name}` : "Add somebody"}
       deed={person ? "Keep the change" : "Add"}
       run={async () => {
-        if (person)
-          await call(
-            api.POST("/api/people/{id}", {
-              params: { path: { id: person.id } },
-              body: { version: person.version, name, email, roles },
-            }),
-          );
-        else await call(api.POST("/api/people", { body: { signIn, name, email, password, roles } }));
+        const { waits } = await call(
+          person
+            ? api.POST("/api/people/{id}", {
+                params: { path: { id: person.id } },
+                body: { version: person.version, name, email, roles },
+              })
+            : api.POST("/api/people", { body: { signIn, name, email, password, roles } }),
+        );
         await done(
-          roles.some((role) => TWO.includes(role) && !(person?.roles ?? []).includes(role))
+          waits
             ? `${name} is kept. Roles that let money out wait for a second person.`
             : person
               ? `${name} is changed.`
@@ -399,14 +398,14 @@ function PasswordDialog({
       title={`New password for ${person.name}`}
       deed="Set the password"
       run={async () => {
-        await call(
+        const { waits } = await call(
           api.POST("/api/people/{id}/password", {
             params: { path: { id: person.id } },
             body: { password },
           }),
         );
         await done(
-          person.roles.some((role) => TWO.includes(role))
+          waits
             ? `The password of ${person.name} waits for a second person.`
             : `${person.name} has a new password; their sessions ended.`,
         );

@@ -50,7 +50,7 @@ describe("the people", () => {
   });
 
   it("are added with their roles", async () => {
-    const { user, sent } = people([member(1, "Joss")], { "POST /api/people": undefined });
+    const { user, sent } = people([member(1, "Joss")], { "POST /api/people": { waits: false } });
     await user.click(await screen.findByRole("button", { name: "Add somebody…" }));
     const dialog = screen.getByRole("dialog");
     await user.type(within(dialog).getByLabelText("Name to sign in with"), "nell");
@@ -85,7 +85,7 @@ describe("the people", () => {
   });
 
   it("are changed as they were seen, by version", async () => {
-    const { user, sent } = people([member(2, "Nell")], { "POST /api/people/{id}": undefined });
+    const { user, sent } = people([member(2, "Nell")], { "POST /api/people/{id}": { waits: false } });
     (await screen.findByRole("grid", { name: "People" })).focus();
     await user.keyboard("{Enter}");
     await user.click(screen.getByLabelText(/auditor/));
@@ -108,7 +108,7 @@ describe("the people", () => {
     const { user, sent } = people([member(2, "Nell"), member(3, "Odd", { enabled: false })], {
       "POST /api/people/{id}/disable": undefined,
       "POST /api/people/{id}/enable": undefined,
-      "POST /api/people/{id}/password": undefined,
+      "POST /api/people/{id}/password": { waits: true },
     });
     const grid = await screen.findByRole("grid", { name: "People" });
     grid.focus();

@@ -40,7 +40,7 @@ public class Policies {
             Set.of(),
             List.of(Step.of("Approval", Takers.of(Role.APPROVER), 1)))));
     private static final String KEPT =
-            "SELECT a.id, a.in_force_from, a.content, a.note, p.name, a.made_at, q.name, a.confirmed_on"
+            "SELECT a.id, a.in_force_from, a.content, a.note, p.name, a.made_at, q.name, a.confirmed_on, a.made_by"
                     + " FROM approval_policy a JOIN person p ON p.id = a.made_by"
                     + " LEFT JOIN person q ON q.id = a.confirmed_by";
 
@@ -73,7 +73,8 @@ public class Policies {
             String madeBy,
             Instant madeAt,
             @Nullable String confirmedBy,
-            @Nullable LocalDate confirmedOn) {}
+            @Nullable LocalDate confirmedOn,
+            PersonId maker) {}
 
     @Transactional(readOnly = true)
     InForce on(LocalDate day) {
@@ -103,7 +104,8 @@ public class Policies {
                 r.getString(5),
                 r.getTimestamp(6).toInstant(),
                 r.getString(7),
-                r.getObject(8, LocalDate.class));
+                r.getObject(8, LocalDate.class),
+                new PersonId(r.getLong(9)));
     }
 
     /** Agrees to a set of routes somebody else proposed; it is in force from its day, and not before tomorrow. */

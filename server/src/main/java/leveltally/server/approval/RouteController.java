@@ -58,7 +58,7 @@ class RouteController {
     }
 
     /** {@code state} is NOW, LATER or PAST. */
-    @Schema(requiredProperties = {"id", "from", "content", "note", "madeBy", "madeAt", "state"})
+    @Schema(requiredProperties = {"id", "from", "content", "note", "madeBy", "madeAt", "state", "mayConfirm"})
     record KeptRoutes(
             long id,
             LocalDate from,
@@ -67,7 +67,8 @@ class RouteController {
             String madeBy,
             Instant madeAt,
             @Nullable String confirmedBy,
-            String state) {}
+            String state,
+            boolean mayConfirm) {}
 
     @Schema(requiredProperties = {"kind", "words"})
     record MarkChoice(String kind, String words) {}
@@ -111,7 +112,8 @@ class RouteController {
                                 one.madeBy(),
                                 one.madeAt(),
                                 one.confirmedBy(),
-                                state(one, now, by.today())))
+                                state(one, now, by.today()),
+                                one.confirmedOn() == null && !one.maker().equals(by.person())))
                         .toList(),
                 java.util.Arrays.stream(MarkKind.values())
                         .map(kind -> new MarkChoice(kind.name(), kind.words()))

@@ -115,6 +115,10 @@ class PeopleController {
         changes.refuse(by, id);
     }
 
+    /** {@code waits} is true where a part of it waits for a second person. */
+    @Schema(requiredProperties = {"waits"})
+    record PersonKept(boolean waits) {}
+
     record NewPassword(@NotNull @Size(max = 200) String password) {}
 
     /** Who may sign in, for choices. */
@@ -144,14 +148,15 @@ class PeopleController {
 
     @PostMapping
     @Needs(Deed.CHANGE_PEOPLE)
-    void add(Actor by, @Valid @RequestBody AddPerson wanted) {
-        staff.add(by, wanted.signIn(), wanted.name(), wanted.email(), wanted.password(), wanted.roles());
+    PersonKept add(Actor by, @Valid @RequestBody AddPerson wanted) {
+        return kept(staff.add(by, wanted.signIn(), wanted.name(), wanted.email(), wanted.password(), wanted.roles()));
     }
 
     @PostMapping("/{id}")
     @Needs(Deed.CHANGE_PEOPLE)
-    void change(Actor by, @PathVariable long id, @Valid @RequestBody ChangePerson wanted) {
+    PersonKept change(Actor by, @PathVariable long id, @Valid @RequestBody ChangePerson wanted) {
         staff.change(by, new PersonId(id), wanted.version(), wanted.name(), wanted.email(), wanted.roles());
+        return kept(new PersonId(id));
     }
 
     @PostMapping("/{id}/disable")
@@ -168,8 +173,13 @@ class PeopleController {
 
     @PostMapping("/{id}/password")
     @Needs(Deed.CHANGE_PEOPLE)
-    void password(Actor by, @PathVariable long id, @Valid @RequestBody NewPassword wanted) {
+    PersonKept password(Actor by, @PathVariable long id, @Valid @RequestBody NewPassword wanted) {
         staff.setPassword(by, new PersonId(id), wanted.password());
+        return kept(new PersonId(id));
+    }
+
+    private PersonKept kept(PersonId id) {
+        return new PersonKept(changes.waits(id));
     }
 
     @GetMapping("/{id}/sessions")

@@ -96,6 +96,14 @@ public class PersonChanges {
     }
 
     @Transactional(readOnly = true)
+    boolean waits(PersonId id) {
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM person_change WHERE waiting_person_id = :person)")
+                .param("person", id.value())
+                .query(Boolean.class)
+                .single();
+    }
+
+    @Transactional(readOnly = true)
     List<Waiting> waiting() {
         return jdbc.sql("""
                         SELECT c.id, c.person_id, p.name, c.what, c.roles, c.proposed_by, q.name FROM person_change c
