@@ -6,6 +6,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -17,6 +19,7 @@ import org.openqa.selenium.Keys;
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class ChoosingTest {
     private static final Desk DESK = Desk.shared();
+    private static final int MANY = 120;
     private static final String DUE = "/due?check=2026-11-13&due=2026-11-20&next=2026-11-27";
 
     private static String firstReference() {
@@ -211,18 +214,54 @@ class ChoosingTest {
         DESK.type(Keys.TAB, Keys.chord(Keys.CONTROL, "d"), Keys.ENTER);
         DESK.see("is here already as entry");
 
+        // many more than one page of a list, due long after all that other tests look at
+        String rows = IntStream.range(0, MANY)
+                .mapToObj(n -> "V1014,MANY-" + n + ",2026-11-05,2027-05-31,80.00,5300\n")
+                .collect(Collectors.joining());
         Path file = Files.createTempFile("invoices", ".csv");
         Files.writeString(
                 file,
-                "vendor,reference,invoice_date,amount,account\nV1014,FILE-1,2026-11-05,80.00,5300\n"
-                        + "V0000,FILE-2,2026-11-05,80.00,5300\n");
+                "vendor,reference,invoice_date,due_date,amount,account\n" + rows
+                        + "V0000,FILE-2,2026-11-05,,80.00,5300\n");
         DESK.go("/bring-in");
         DESK.see("a sample with all columns");
         DESK.driver.findElement(By.cssSelector("input[type=file]")).sendKeys(file.toString());
         DESK.see("there is no vendor V0000");
-        DESK.click("Bring in only the 1 good one");
+        DESK.click("Bring in only the " + MANY + " good ones");
         DESK.see("is brought in");
         Files.delete(file);
+    }
+
+    /** Past the first page of a list its rows stay while the answer to a mark is under way, and after it. */
+    @Test
+    @Order(8)
+    void rowOneHundredAndFiftyIsTakenAndLeftAgain() {
+        DESK.go("/due?check=2026-11-13&due=2027-06-30&next=none");
+        DESK.press(Keys.END);
+        DESK.until("the last row is here", () -> cursorRow().contains("MANY-") && DESK.onTakenRow());
+        int place = Integer.parseInt(
+                DESK.driver.findElement(By.cssSelector("[data-key].bg-cursor")).getDomAttribute("aria-rowindex"));
+        assertThat(place).isGreaterThan(150);
+        String last = cursorRow();
+        for (int i = 0; i < 2; i++) {
+            DESK.press(Keys.SPACE);
+            assertThat(cursorRow()).contains(last.lines().findFirst().orElseThrow());
+            assertThat(grey()).isZero();
+            DESK.until("it is left out", () -> !DESK.onTakenRow() && DESK.text().contains("forget 1 mark by hand"));
+            assertThat(grey()).isZero();
+            // twice is back where it was
+            DESK.press(Keys.SPACE, Keys.SPACE, Keys.SPACE);
+            DESK.until(
+                    "it is taken again", () -> DESK.onTakenRow() && !DESK.text().contains("by hand"));
+            assertThat(grey()).isZero();
+        }
+    }
+
+    /** Rows that are drawn and not here. */
+    private static long grey() {
+        return DESK.driver
+                .findElements(By.cssSelector("[role=grid] [aria-hidden=true].border-b"))
+                .size();
     }
 
     private static String name() {
@@ -230,7 +269,7 @@ class ChoosingTest {
     }
 
     @Test
-    @Order(8)
+    @Order(9)
     void aVendorIsHeldByAClerkAndReleasedByTheController() {
         DESK.go("/vendors?text=Bollard");
         DESK.press(Keys.HOME, Keys.ENTER);

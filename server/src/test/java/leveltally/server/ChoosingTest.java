@@ -48,29 +48,29 @@ class ChoosingTest {
     private static String where(InvoiceId id, String more) {
         JsonNode answers = get("/api/due/where" + due(more) + "&text=" + reference(id));
         assertThat(answers.size()).isEqualTo(1);
-        return answers.get(0).get("state").asString() + ": "
+        return answers.get(0).get("words").asString()
                 + answers.get(0).get("sentence").asString();
     }
 
     @Test
     void everyInvoiceIsSomewhere() {
         InvoiceId id = App.invoice(FREE, "61.00");
-        assertThat(where(id, "&dueBy=2026-12-31")).isEqualTo("TAKEN: taken: pays 61.00");
-        assertThat(where(id, "&dueBy=2026-11-13")).startsWith("NOT_DUE: not due: due on");
+        assertThat(where(id, "&dueBy=2026-12-31")).isEqualTo("taken: pays 61.00");
+        assertThat(where(id, "&dueBy=2026-11-13")).startsWith("not due: due on");
         assertThat(where(id, "&dueBy=2026-12-31&amountFrom=100"))
-                .isEqualTo("OUTSIDE: outside a range: open 61.00, not from 100.00");
+                .isEqualTo("not asked for: outside a range: open 61.00, not from 100.00");
         assertThat(where(id, "&dueBy=2026-12-31&smallest=100&grouping=INVOICE"))
-                .isEqualTo("LEFT_OUT: left out: under the smallest payment");
-        assertThat(where(id, "&dueBy=2026-12-31&limit=0")).isEqualTo("LEFT_OUT: left out: beyond the cash line");
+                .isEqualTo("left out: under the smallest payment");
+        assertThat(where(id, "&dueBy=2026-12-31&limit=0")).isEqualTo("left out: beyond the cash line");
         bean(Invoices.class).hold(ines(), id, "not delivered");
-        assertThat(where(id, "&dueBy=2026-11-13")).isEqualTo("HELD: left out: held invoice, not delivered");
+        assertThat(where(id, "&dueBy=2026-11-13")).isEqualTo("held: left out: held invoice, not delivered");
         bean(Invoices.class).release(ines(), id, "it came");
         BatchId batch = App.draft(id);
-        assertThat(where(id, "&dueBy=2026-11-13")).isEqualTo("RESERVED: left out: in another batch, Test batch");
+        assertThat(where(id, "&dueBy=2026-11-13")).isEqualTo("reserved: left out: in another batch, Test batch");
         bean(Drafting.class).withdraw(ines(), batch, version(batch));
         InvoiceId paid = App.invoice(FREE, "62.00");
         bean(Posting.class).post(ines(), App.printed(paid));
-        assertThat(where(paid, "&dueBy=2026-12-31")).matches("SETTLED: settled by check \\d+ on Fri 13 Nov 2026");
+        assertThat(where(paid, "&dueBy=2026-12-31")).matches("settled by check \\d+ on Fri 13 Nov 2026");
         assertThat(get("/api/due/where" + due("&dueBy=2026-12-31&text=nothing-like-it"))
                         .size())
                 .isZero();
@@ -232,7 +232,7 @@ class ChoosingTest {
         JsonNode entered = JSON.readTree(INES.post("/api/invoices", entry).body());
         assertThat(entered.get("amount").get("text").asString()).isEqualTo("1,250.00");
         assertThat(where(new InvoiceId(entered.get("entry").asLong()), "&dueBy=2026-11-13&nextRun=2026-11-27"))
-                .isEqualTo("TAKEN: taken: pays 1,226.00, saving 24.00");
+                .isEqualTo("taken: pays 1,226.00, saving 24.00");
         assertThat(INES.post("/api/invoices", entry).body())
                 .contains("known-already")
                 .contains("HAND-1");
