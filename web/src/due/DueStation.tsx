@@ -285,9 +285,9 @@ function useSelectedTotal(
 function useColumns(currency: string | undefined, onToggle: (row: Row) => void): Column<Row>[] {
   return [
     {
-      title: "",
-      name: "Taken",
-      width: "18px",
+      title: "Taken",
+      quiet: true,
+      width: "24px",
       cell: (row) => <Taken row={row} onToggle={() => onToggle(row)} />,
     },
     { title: "Vendor", width: "minmax(140px,1fr)", cell: (row) => row.vendorName },
@@ -350,7 +350,7 @@ function Taken({ row, onToggle }: { row: Row; onToggle: () => void }) {
         event.stopPropagation();
         if (row.movable) onToggle();
       }}
-      className={`-ml-1 flex h-6 w-6 items-center justify-center ${row.movable ? "cursor-pointer" : ""}`}
+      className={`flex h-6 w-6 items-center justify-center ${row.movable ? "cursor-pointer" : ""}`}
     >
       <span
         className={`flex h-[18px] w-[18px] items-center justify-center border ${row.movable ? "border-ink" : "border-hair"}`}

@@ -28,8 +28,9 @@ const count = (n: number) => n.toLocaleString("en-US");
 
 const COLUMNS: Column<Import>[] = [
   { title: "File", width: "minmax(100px,1.4fr)", cell: (i) => i.fileName },
-  { title: "Is", width: "minmax(110px,1fr)", cell: (i) => i.stateWords.replace(/^is |^was /, "") },
-  { title: "Sent", width: "96px", cell: (i) => `${i.by.split(" ")[0]}, ${clock(i.at)}` },
+  { title: "It", width: "minmax(130px,1fr)", cell: (i) => i.stateWords },
+  { title: "By", width: "minmax(90px,0.6fr)", cell: (i) => i.by },
+  { title: "Sent", width: "132px", cell: (i) => clock(i.at) },
   { title: "Rows", width: "62px", right: true, cell: (i) => count(i.rows) },
   { title: "Good", width: "62px", right: true, cell: (i) => count(i.good) },
   {

@@ -113,7 +113,12 @@ const ENTRY_COLUMNS: Column<Line>[] = [
   { title: "Account", width: "minmax(220px,380px)", cell: (l) => <span className="pl-4">{l.account}</span> },
   { title: "Debit", width: "130px", right: true, cell: (l) => l.debit },
   { title: "Credit", width: "130px", right: true, cell: (l) => l.credit },
-  { title: "", width: "1fr", cell: (l) => <span className="text-faint text-[13px]">{l.currency}</span> },
+  {
+    title: "Currency",
+    quiet: true,
+    width: "1fr",
+    cell: (l) => <span className="text-faint text-[13px]">{l.currency}</span>,
+  },
 ];
 
 function Entries({ month }: { month: string }) {

@@ -30,7 +30,7 @@ const COLUMNS: Column<Mail>[] = [
   },
   {
     title: "Written",
-    width: "100px",
+    width: "132px",
     right: true,
     cell: (one) => clock(one.madeAt),
   },

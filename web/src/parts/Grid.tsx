@@ -5,8 +5,8 @@ import { singleKeys } from "./singleKeys";
 
 export interface Column<R> {
   title: string;
-  /** What a column without a title holds, for who cannot see it. */
-  name?: string;
+  /** The title is read aloud, not shown. */
+  quiet?: boolean;
   /** A CSS grid track, such as `90px` or `1fr`. */
   width: string;
   right?: boolean;
@@ -223,10 +223,9 @@ export function Grid<R>(props: GridProps<R>) {
             <span
               key={i}
               role={items.length === 0 ? undefined : "columnheader"}
-              aria-label={column.title === "" ? column.name : undefined}
               className={column.right ? "text-right" : "truncate"}
             >
-              {column.title}
+              {column.quiet ? <span className="sr-only">{column.title}</span> : column.title}
             </span>
           ))}
         </div>

@@ -39,13 +39,11 @@ const COLUMNS: Column<Member>[] = [
   { title: "Sessions", width: "66px", right: true, cell: (one) => one.sessions || "" },
   {
     title: "Last signed in",
-    width: "110px",
+    width: "132px",
     right: true,
     cell: (one) => (one.lastSignIn ? clock(one.lastSignIn) : "never"),
   },
 ];
-
-/** Roles that two people give. */
 
 function words(roles: string[]): string {
   return roles.map((role) => role.toLowerCase()).join(", ");

@@ -80,8 +80,8 @@ final class Loader {
         try (PreparedStatement row = root.prepareStatement("""
                 INSERT INTO invoice (id, vendor_id, remit_to_id, kind, reference, invoice_date, due_date, discount_date,
                   ledger_date, currency, amount_minor, discountable_minor, discount_rate, open_minor, discount_taken_minor,
-                  payables_account_id, own_check, version)
-                VALUES (?, ?, ?, 'INVOICE', ?, ?, ?, ?, ?, 'USD', ?, ?, ?, ?, 0, 2, 0, 0)
+                  payables_account_id, own_check, version, open_since)
+                VALUES (?, ?, ?, 'INVOICE', ?, ?, ?, ?, ?, 'USD', ?, ?, ?, ?, 0, 2, 0, 0, '2026-10-20')
                 """)) {
             for (int i = 0; i < count; i++) {
                 one(row, i, i % every == every / 2 ? i / every : -1);

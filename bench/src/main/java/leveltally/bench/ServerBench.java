@@ -18,6 +18,10 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.stream.IntStream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
@@ -50,6 +54,7 @@ public final class ServerBench {
     private static final int ROUNDS = 9;
     private static final int APPROVALS = 5;
     private static final int SCROLLED = 100_000;
+    private static final int NARROW = 5;
     private static final String PASSWORD = "only-for-the-bench";
 
     private final ConfigurableApplicationContext context;
@@ -62,6 +67,7 @@ public final class ServerBench {
     private HttpClient http;
     private final CookieManager cookies = new CookieManager();
     private String scrolled = "";
+    private String narrow = "";
     private final List<String> approvals = new ArrayList<>();
 
     private ServerBench(ConfigurableApplicationContext context, Connection root, Connection bare) {
@@ -116,12 +122,41 @@ public final class ServerBench {
                 String due = "/due?check=" + Loader.CHECK_DATE + "&due=2028-01-01&next=none";
                 scrolled = ScrollBench.run(base, due, cookies.getCookieStore().getCookies());
                 System.out.println(scrolled);
+                narrow(loader);
             }
         }
         table.add("");
         table.addAll(approvals);
         table.add("");
+        table.add(narrow);
+        table.add("");
         table.add(scrolled);
+    }
+
+    /** Five people ask at one moment for other lists of the most a list can hold, each narrowed to one day. */
+    private void narrow(Loader loader) throws Exception {
+        loader.invoices(CandidateRows.MOST);
+        ExecutorService five = Executors.newFixedThreadPool(NARROW);
+        List<Callable<Integer>> asked = IntStream.rangeClosed(1, NARROW)
+                .mapToObj(n -> (Callable<Integer>) () -> get("/api/due?account=" + account.value() + "&checkDate="
+                        + Loader.CHECK_DATE + "&dueBy=2028-01-0" + n + "&days=2026-11-20"))
+                .toList();
+        double all = timed(() -> {
+            for (Future<Integer> one : five.invokeAll(asked)) {
+                one.get();
+            }
+            return 0;
+        });
+        five.shutdown();
+        System.gc();
+        Runtime memory = Runtime.getRuntime();
+        narrow = "Five narrow views of %,d open invoices, asked for at one moment: all answered after %.1f s; %d of %d MiB used after."
+                .formatted(
+                        CandidateRows.MOST,
+                        all / 1_000,
+                        (memory.totalMemory() - memory.freeMemory()) >> 20,
+                        memory.maxMemory() >> 20);
+        System.out.println(narrow);
     }
 
     /** Sending, looking at and approving a large batch, beside reading the same claims and lines bare. */
