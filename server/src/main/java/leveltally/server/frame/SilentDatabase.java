@@ -7,8 +7,6 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.net.SocketTimeoutException;
 import java.sql.SQLException;
-import java.sql.SQLNonTransientConnectionException;
-import java.sql.SQLTimeoutException;
 import java.sql.SQLTransientConnectionException;
 import java.util.Map;
 import org.slf4j.Logger;
@@ -31,6 +29,7 @@ import tools.jackson.databind.json.JsonMapper;
 class SilentDatabase extends OncePerRequestFilter {
     private static final Logger LOG = LoggerFactory.getLogger(SilentDatabase.class);
     private static final int STATEMENT_OUT_OF_TIME = 1969;
+    private static final String CONNECTION_LOST = "08";
 
     private final JsonMapper json;
 
@@ -58,15 +57,20 @@ class SilentDatabase extends OncePerRequestFilter {
     /** Whether a failure means that no answer came, whoever wrapped it: no connection, a lost one, or one out of time. */
     static boolean isBehind(Throwable failed) {
         for (Throwable cause = failed; cause != null; cause = cause.getCause()) {
-            if (cause instanceof SQLTransientConnectionException
-                    || cause instanceof SQLNonTransientConnectionException
-                    || cause instanceof SQLTimeoutException
-                    || cause instanceof SocketTimeoutException
-                    || cause instanceof SQLException sql && sql.getErrorCode() == STATEMENT_OUT_OF_TIME) {
+            if (cause instanceof SocketTimeoutException || cause instanceof SQLException sql && isBehind(sql)) {
                 return true;
             }
         }
         return false;
+    }
+
+    /** The driver's classes are no guide: what a trigger refuses comes as a connection that is lost for a moment, too. */
+    private static boolean isBehind(SQLException failed) {
+        String state = failed.getSQLState();
+        boolean fromThePool = failed instanceof SQLTransientConnectionException && failed.getErrorCode() == 0;
+        return fromThePool
+                || failed.getErrorCode() == STATEMENT_OUT_OF_TIME
+                || state != null && state.startsWith(CONNECTION_LOST);
     }
 
     /** A question can be asked again; of a deed nobody knows whether the database heard its end. */
