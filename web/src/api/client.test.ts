@@ -48,6 +48,21 @@ describe("call", () => {
     await expect(call(answer(502))).rejects.toThrow("The server answered 502");
   });
 
+  it("says when an answer takes long, until it is here", async () => {
+    vi.useFakeTimers();
+    let answered: (response: Response) => void = () => undefined;
+    fetched.mockReturnValue(new Promise((resolve) => (answered = resolve)));
+    const asking = call(api.GET("/api/session"));
+    await vi.advanceTimersByTimeAsync(8_000);
+    expect(connection.isSlow()).toBe(false);
+    await vi.advanceTimersByTimeAsync(1_500);
+    expect(connection.isSlow()).toBe(true);
+    answered(Response.json({ name: "Ines" }));
+    await asking;
+    expect(connection.isSlow()).toBe(false);
+    vi.useRealTimers();
+  });
+
   it("does not know what became of an edit whose answer was lost, and says so until one comes", async () => {
     fetched.mockRejectedValue(new TypeError("failed to fetch"));
     const post = call(api.POST("/api/batches/{id}/post", { params: { path: { id: 1 } } }));

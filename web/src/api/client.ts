@@ -20,10 +20,34 @@ const client = createClient<paths>({ baseUrl: "/" });
 type Listener = () => void;
 const listeners = new Set<Listener>();
 let reached = true;
+const SLOW_MS = 9_000;
+/** Requests without an answer yet, each with the timer that finds it slow. */
+const waiting = new Map<Request, ReturnType<typeof setTimeout>>();
+const slow = new Set<Request>();
+
+function tell(): void {
+  listeners.forEach((listener) => listener());
+}
+
+function asked(request: Request): void {
+  const late = () => {
+    slow.add(request);
+    tell();
+  };
+  waiting.set(request, setTimeout(late, SLOW_MS));
+}
+
+function answered(request: Request): void {
+  clearTimeout(waiting.get(request));
+  waiting.delete(request);
+  if (slow.delete(request)) tell();
+}
 
 /** Whether the server answered last; the browser's own knowledge of a network is no proof. */
 export const connection = {
   isThere: () => reached,
+  /** Whether somebody waits for an answer longer than an answer takes. */
+  isSlow: () => slow.size > 0,
   subscribe(listener: Listener): Listener {
     listeners.add(listener);
     return () => listeners.delete(listener);
@@ -31,15 +55,17 @@ export const connection = {
   set(now: boolean): void {
     if (now === reached) return;
     reached = now;
-    listeners.forEach((listener) => listener());
+    tell();
   },
 };
 
 client.use({
-  onResponse() {
+  onResponse({ request }) {
+    answered(request);
     connection.set(true);
   },
   onError({ request, error }) {
+    answered(request);
     if (error instanceof DOMException && error.name === "AbortError") return undefined;
     connection.set(false);
     return new Refused(
@@ -55,6 +81,7 @@ client.use({
   onRequest({ request }) {
     const token = document.cookie.match(/(?:^|; )XSRF-TOKEN=([^;]+)/)?.[1];
     if (token && request.method !== "GET") request.headers.set("X-XSRF-TOKEN", decodeURIComponent(token));
+    asked(request);
     return request;
   },
 });

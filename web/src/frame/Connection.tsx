@@ -8,6 +8,7 @@ const AGAIN_MS = 3_000;
 export function Connection() {
   const queries = useQueryClient();
   const there = useSyncExternalStore(connection.subscribe, connection.isThere);
+  const slow = useSyncExternalStore(connection.subscribe, connection.isSlow);
   useEffect(() => {
     if (there) return;
     const timer = setInterval(() => {
@@ -18,10 +19,15 @@ export function Connection() {
     }, AGAIN_MS);
     return () => clearInterval(timer);
   }, [there, queries]);
-  if (there) return null;
+  if (there && !slow) return null;
   return (
-    <p role="status" className="bg-brass text-sheet shrink-0 px-5 py-1 text-[13px] font-semibold">
-      The server does not answer. What you see is from before; it is asked again every few seconds.
+    <p
+      role="status"
+      className="bg-brass text-sheet relative z-50 shrink-0 px-5 py-1 text-[13px] font-semibold"
+    >
+      {there
+        ? "An answer takes long; it is still waited for. Nothing is asked twice: look at what is shown once it comes."
+        : "The server does not answer. What you see is from before; it is asked again every few seconds."}
     </p>
   );
 }
