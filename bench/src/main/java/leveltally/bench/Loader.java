@@ -5,6 +5,8 @@ import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.LocalDate;
+import java.time.YearMonth;
+import java.time.ZoneOffset;
 import java.util.Random;
 
 /**
@@ -14,9 +16,12 @@ import java.util.Random;
 final class Loader {
     static final int VENDORS = 50_000;
     static final int QUALIFYING = 10_000;
-    static final LocalDate CHECK_DATE = LocalDate.of(2026, 11, 13);
-    static final LocalDate DUE_BY = LocalDate.of(2026, 11, 20);
-    static final LocalDate NEXT_RUN = LocalDate.of(2026, 11, 27);
+    /** Tomorrow: a check date lies between today and sixty days on. */
+    static final LocalDate CHECK_DATE = LocalDate.now(ZoneOffset.UTC).plusDays(1);
+
+    static final LocalDate DUE_BY = CHECK_DATE.plusDays(7);
+    static final LocalDate NEXT_RUN = CHECK_DATE.plusDays(14);
+    private static final LocalDate DATED = CHECK_DATE.minusDays(24);
     private static final int BLOCK = 5_000;
     private static final long FIRST_INVOICE = 10_001;
 
@@ -31,7 +36,11 @@ final class Loader {
     void company() throws SQLException {
         try (Statement sql = root.createStatement()) {
             sql.execute("INSERT INTO company VALUES (1, 'Bench Company', '1 Quay', 0)");
-            sql.execute("INSERT INTO period (month, locked, version) VALUES ('2026-10', 0, 0), ('2026-11', 0, 0)");
+            for (YearMonth month = YearMonth.from(DATED);
+                    !month.isAfter(YearMonth.from(CHECK_DATE));
+                    month = month.plusMonths(1)) {
+                sql.execute("INSERT INTO period (month, locked, version) VALUES ('" + month + "', 0, 0)");
+            }
             sql.execute(
                     "INSERT INTO ledger_account VALUES (1, '1010', 'Cash', 'CASH'), (2, '2000', 'Payables', 'PAYABLES'),"
                             + " (3, '4900', 'Discounts', 'INCOME'), (4, '5000', 'Expense', 'EXPENSE')");
@@ -81,7 +90,7 @@ final class Loader {
                 INSERT INTO invoice (id, vendor_id, remit_to_id, kind, reference, invoice_date, due_date, discount_date,
                   ledger_date, currency, amount_minor, discountable_minor, discount_rate, open_minor, discount_taken_minor,
                   payables_account_id, own_check, version, open_since)
-                VALUES (?, ?, ?, 'INVOICE', ?, ?, ?, ?, ?, 'USD', ?, ?, ?, ?, 0, 2, 0, 0, '2026-10-20')
+                VALUES (?, ?, ?, 'INVOICE', ?, ?, ?, ?, ?, 'USD', ?, ?, ?, ?, 0, 2, 0, 0, ?)
                 """)) {
             for (int i = 0; i < count; i++) {
                 one(row, i, i % every == every / 2 ? i / every : -1);
@@ -114,13 +123,14 @@ final class Loader {
         row.setLong(2, vendor);
         row.setLong(3, vendor);
         row.setString(4, "R-" + i);
-        row.setObject(5, LocalDate.of(2026, 10, 20));
+        row.setObject(5, DATED);
         row.setObject(6, due);
         row.setObject(7, discount);
-        row.setObject(8, LocalDate.of(2026, 10, 20));
+        row.setObject(8, DATED);
         row.setLong(9, amount);
         row.setLong(10, amount);
         row.setBigDecimal(11, discount == null ? java.math.BigDecimal.ZERO : new java.math.BigDecimal("0.02"));
         row.setLong(12, amount);
+        row.setObject(13, DATED);
     }
 }

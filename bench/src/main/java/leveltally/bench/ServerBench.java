@@ -120,7 +120,7 @@ public final class ServerBench {
                 approval();
             }
             if (size == SCROLLED) {
-                String due = "/due?check=" + Loader.CHECK_DATE + "&due=2028-01-01&next=none";
+                String due = "/due?check=" + Loader.CHECK_DATE + "&due=" + Loader.DUE_BY.plusDays(400) + "&next=none";
                 scrolled = ScrollBench.run(base, due, cookies.getCookieStore().getCookies());
                 System.out.println(scrolled);
                 narrow(loader);
@@ -140,7 +140,7 @@ public final class ServerBench {
         ExecutorService five = Executors.newFixedThreadPool(NARROW);
         List<Callable<Integer>> asked = IntStream.rangeClosed(1, NARROW)
                 .mapToObj(n -> (Callable<Integer>) () -> get("/api/due?account=" + account.value() + "&checkDate="
-                        + Loader.CHECK_DATE + "&dueBy=2028-01-0" + n + "&days=2026-11-20"))
+                        + Loader.CHECK_DATE + "&dueBy=" + Loader.DUE_BY.plusDays(400 + n) + "&days=" + Loader.DUE_BY))
                 .toList();
         double all = timed(() -> {
             for (Future<Integer> one : five.invokeAll(asked)) {

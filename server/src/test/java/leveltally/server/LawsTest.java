@@ -18,7 +18,9 @@ import leveltally.server.batches.Drafting;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -345,11 +347,24 @@ class LawsTest {
                 List.of("UPDATE " + table + " SET " + column + " = @was WHERE " + key + " = @row"));
     }
 
-    @ParameterizedTest(name = "{0} {1}")
-    @MethodSource("breaches")
-    void theProofFindsABreach(Law law, String finding, List<String> breaking, List<String> mending)
-            throws SQLException {
-        try (BehindItsBack root = new BehindItsBack()) {
+    @Nested
+    @TestInstance(TestInstance.Lifecycle.PER_CLASS)
+    class TheProof {
+        private BehindItsBack root;
+
+        @BeforeAll
+        void pastTheTriggers() throws SQLException {
+            root = new BehindItsBack();
+        }
+
+        @AfterAll
+        void theyStandAgain() throws SQLException {
+            root.close();
+        }
+
+        @ParameterizedTest(name = "{0} {1}")
+        @MethodSource("leveltally.server.LawsTest#breaches")
+        void findsABreach(Law law, String finding, List<String> breaking, List<String> mending) throws SQLException {
             try {
                 assertThat(root.run(breaking)).isEqualTo(1);
                 assertThat(proof().laws())
