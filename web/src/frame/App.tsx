@@ -25,6 +25,7 @@ import { ProofPage } from "../proof/ProofPage";
 import { VendorPage } from "../vendors/VendorPage";
 import { VendorsPage } from "../vendors/VendorsPage";
 import { showInZone } from "../parts/dates";
+import { typedBy } from "../parts/useKept";
 import { Boundary } from "./Boundary";
 import { Connection } from "./Connection";
 import { SessionContext } from "./session";
@@ -49,6 +50,7 @@ export function App() {
       </>
     );
   showInZone(session.data.zone);
+  typedBy(session.data.personId);
   if (session.data.mustChangePassword)
     return (
       <main className="mx-auto flex min-h-full max-w-md flex-col justify-center gap-4 p-8">

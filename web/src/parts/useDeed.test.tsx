@@ -84,6 +84,17 @@ describe("a deed", () => {
     await vi.waitFor(() => expect(screen.queryByText("Kittiwake is held.")).toBeNull());
   });
 
+  it("does not hide the refusal of one by the success of the next in its line", async () => {
+    const { answers, user, button } = show({ line: "one", said: () => "The second is paid." });
+    await user.click(button);
+    await user.click(button);
+    answers[0]!.reject(new Refused(409, "held", "The first is held.", {}));
+    await vi.waitFor(() => expect(answers).toHaveLength(2));
+    answers[1]!.resolve("done");
+    expect(await screen.findByText("The second is paid.")).toBeTruthy();
+    expect(screen.getByText("The first is held.")).toBeTruthy();
+  });
+
   it("is taken back beside what was said", async () => {
     const back = vi.fn().mockRejectedValueOnce(new Refused(409, "locked", "November is locked.", {}));
     const { answers, user, button } = show({ said: () => "It is paid.", undo: () => back });

@@ -1,5 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
-import { useCallback, useRef } from "react";
+import { useCallback, useId, useRef } from "react";
 import { toast } from "sonner";
 import { Refused } from "../api/client";
 
@@ -48,28 +48,30 @@ export function useDeed<A = void, T = unknown>(
   { line, done, failed, said, undo }: DeedOptions<A, T> = {},
 ): Deed<A> {
   const under = useRef(false);
-  const id = useRef(`deed-${Math.random()}`);
+  const id = useId();
+  const tries = useRef(0);
   const mutation = useMutation<T, unknown, A>({
     mutationFn: does,
     // asked for now or refused now; never kept back and done later by itself
     networkMode: "always",
     scope: line === undefined ? undefined : { id: line },
     onSuccess: async (answer, given) => {
-      toast.dismiss(id.current);
       await done?.(answer, given);
       const words = said?.(answer, given);
-      if (words) tell(words, undo?.(answer, given), `${id.current} said`);
+      if (words) tell(words, undo?.(answer, given), `said ${id}`);
     },
     onError: (error, given) => failed?.(asRefused(error), given),
   });
   const { mutateAsync, reset } = mutation;
   const free = line !== undefined;
-  const must = useCallback(
-    async (given: A) => {
-      if (under.current && !free) return;
+  /** Answers whether it was begun: not while it is under way already, unless it waits in a line. */
+  const once = useCallback(
+    async (given: A): Promise<boolean> => {
+      if (under.current && !free) return false;
       under.current = true;
       try {
         await mutateAsync(given);
+        return true;
       } catch (error) {
         throw asRefused(error);
       } finally {
@@ -78,22 +80,29 @@ export function useDeed<A = void, T = unknown>(
     },
     [mutateAsync, free],
   );
+  const must = useCallback(async (given: A) => void (await once(given)), [once]);
   const run = useCallback(
-    async function again(given: A): Promise<boolean> {
-      try {
-        await must(given);
-        return true;
-      } catch (error) {
-        toast.error(asRefused(error).message, {
-          id: id.current,
-          duration: Infinity,
-          action: { label: "Try again", onClick: () => void again(given) },
-          cancel: { label: "Leave it", onClick: () => undefined },
-        });
-        return false;
-      }
+    (given: A): Promise<boolean> => {
+      // each refusal stays by itself: what is done after it does not take it away
+      const refusal = `refused ${id} ${tries.current++}`;
+      const attempt = async (): Promise<boolean> => {
+        try {
+          const begun = await once(given);
+          toast.dismiss(refusal);
+          return begun;
+        } catch (error) {
+          toast.error(asRefused(error).message, {
+            id: refusal,
+            duration: Infinity,
+            action: { label: "Try again", onClick: () => void attempt() },
+            cancel: { label: "Leave it", onClick: () => undefined },
+          });
+          return false;
+        }
+      };
+      return attempt();
     },
-    [must],
+    [once, id],
   );
   return {
     run,

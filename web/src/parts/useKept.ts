@@ -1,6 +1,16 @@
 import { useCallback, useState } from "react";
 
 const PREFIX = "level-tally.typed-";
+const WHO = "level-tally.typed-by";
+
+/** Whoever sits down finds what they typed, and nothing that somebody else did. */
+export function typedBy(person: number): void {
+  if (sessionStorage.getItem(WHO) === String(person)) return;
+  Object.keys(sessionStorage)
+    .filter((key) => key.startsWith(PREFIX))
+    .forEach((key) => sessionStorage.removeItem(key));
+  sessionStorage.setItem(WHO, String(person));
+}
 
 function read<T>(key: string): T | undefined {
   const text = sessionStorage.getItem(PREFIX + key);
