@@ -29,6 +29,7 @@ import tools.jackson.databind.json.JsonMapper;
 class SilentDatabase extends OncePerRequestFilter {
     private static final Logger LOG = LoggerFactory.getLogger(SilentDatabase.class);
     private static final int STATEMENT_OUT_OF_TIME = 1969;
+    private static final int SIGNALED = 1644;
     private static final String CONNECTION_LOST = "08";
 
     private final JsonMapper json;
@@ -64,11 +65,11 @@ class SilentDatabase extends OncePerRequestFilter {
         return false;
     }
 
-    /** The driver's classes are no guide: what a trigger refuses comes as a connection that is lost for a moment, too. */
+    /** What a trigger signals comes from the driver as a connection that is lost for a moment, too. */
     private static boolean isBehind(SQLException failed) {
         String state = failed.getSQLState();
-        boolean fromThePool = failed instanceof SQLTransientConnectionException && failed.getErrorCode() == 0;
-        return fromThePool
+        boolean noneToBeHad = failed instanceof SQLTransientConnectionException && failed.getErrorCode() != SIGNALED;
+        return noneToBeHad
                 || failed.getErrorCode() == STATEMENT_OUT_OF_TIME
                 || state != null && state.startsWith(CONNECTION_LOST);
     }

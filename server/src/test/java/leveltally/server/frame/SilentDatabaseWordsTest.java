@@ -18,6 +18,9 @@ class SilentDatabaseWordsTest {
     void noConnectionALostOneAndOneOutOfTimeAreSilence() {
         assertThat(silent(new SQLTransientConnectionException("the pool has none", null, 0)))
                 .isTrue();
+        // the pool hands on the number of whatever failed last
+        assertThat(silent(new SQLTransientConnectionException("the pool has none", "42000", -1)))
+                .isTrue();
         assertThat(silent(new SQLException("connection reset", "08000", 0))).isTrue();
         assertThat(silent(new SQLException("read", "HY000", 0, new SocketTimeoutException())))
                 .isTrue();
