@@ -1,11 +1,14 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render } from "@testing-library/react";
+import { configure, render } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { MemoryRouter, Route, Routes, useLocation } from "react-router";
 import { vi } from "vitest";
 import { api, type Schemas } from "../api/client";
 import { SessionContext } from "../frame/session";
+
+// the first screen of a file takes long where other work goes on beside it
+configure({ asyncUtilTimeout: 8_000 });
 
 /** For tests of screens: answers by path, `{id}` as in the description of the API; what is missing fails the test. */
 export type Answers = Record<string, unknown>;
