@@ -231,9 +231,9 @@ class RoadTest {
                                 .size()
                         > 1);
         // targets of at least 24 pixels (WCAG 2.2, 2.5.8) are no rule of axe's own choice
-        Results results = new AxeBuilder()
-                .setOptions("{\"rules\": {\"target-size\": {\"enabled\": true}}}")
-                .analyze(DESK.driver);
+        AxeBuilder axe = new AxeBuilder();
+        axe.setOptions("{\"rules\": {\"target-size\": {\"enabled\": true}}}");
+        Results results = axe.analyze(DESK.driver);
         List<String> found = results.getViolations().stream()
                 .map((Rule rule) -> view + ": " + rule.getId() + " "
                         + rule.getNodes().get(0).getHtml())
