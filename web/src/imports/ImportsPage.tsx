@@ -29,7 +29,6 @@ const count = (n: number) => n.toLocaleString("en-US");
 const COLUMNS: Column<Import>[] = [
   { title: "File", width: "minmax(100px,1.4fr)", cell: (i) => i.fileName },
   { title: "It", width: "minmax(130px,1fr)", cell: (i) => i.stateWords },
-  { title: "By", width: "minmax(90px,0.6fr)", cell: (i) => i.by },
   { title: "Sent", width: "132px", cell: (i) => clock(i.at) },
   { title: "Rows", width: "62px", right: true, cell: (i) => count(i.rows) },
   { title: "Good", width: "62px", right: true, cell: (i) => count(i.good) },
@@ -223,6 +222,9 @@ function About({ job, clerk }: { job: Import; clerk: boolean }) {
   return (
     <div className="flex flex-col gap-3">
       <h2 className="font-semibold break-all">{job.fileName}</h2>
+      <p className="text-faint text-[13px]">
+        Sent by {job.by}, {clock(job.at)}
+      </p>
       <p aria-live="polite">
         It {job.stateWords}: <b>{count(job.rows)}</b> rows read, <b>{count(job.good)}</b> good,{" "}
         <b>{count(job.refused)}</b> refused, <b>{count(job.duplicates)}</b> here already,{" "}

@@ -266,7 +266,14 @@ class RoadTest {
         DESK.sitDown("Ines Okafor");
         DESK.go("/print");
         DESK.pick("Harbour dues, November");
+        DESK.until(
+                "the cursor is on it",
+                () -> DESK.text().contains("Harbour dues, November")
+                        && !DESK.driver
+                                .findElements(By.cssSelector("[data-key].bg-cursor"))
+                                .isEmpty());
         DESK.press(Keys.ENTER);
+        DESK.until("it opens", () -> DESK.driver.getCurrentUrl().matches(".*/print/\\d+.*"));
         DESK.click("Take the turn");
         DESK.confirmed();
         DESK.click("Print ");
