@@ -107,6 +107,19 @@ describe("a deed", () => {
     expect(back).toHaveBeenCalledTimes(2);
   });
 
+  it("no longer offers the way back of one after the next, which may be its undoing", async () => {
+    const { answers, user, button } = show({
+      said: (answer) => (answer === "paid" ? "It is paid." : undefined),
+      undo: () => () => Promise.resolve(),
+    });
+    await user.click(button);
+    answers[0]!.resolve("paid");
+    expect(await screen.findByRole("button", { name: "Undo" })).toBeTruthy();
+    await user.click(button);
+    answers[1]!.resolve("undone");
+    await vi.waitFor(() => expect(screen.queryByRole("button", { name: "Undo" })).toBeNull());
+  });
+
   it("is not asked for again by a key held down, which still types", () => {
     const stop = ignoreHeldKeys();
     render(<textarea aria-label="Why" />);

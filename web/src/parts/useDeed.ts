@@ -58,7 +58,9 @@ export function useDeed<A = void, T = unknown>(
     onSuccess: async (answer, given) => {
       await done?.(answer, given);
       const words = said?.(answer, given);
+      // the way back is the newest one's: after a deed that says nothing there is none to offer
       if (words) tell(words, undo?.(answer, given), `said ${id}`);
+      else toast.dismiss(`said ${id}`);
     },
     onError: (error, given) => failed?.(asRefused(error), given),
   });
