@@ -140,14 +140,22 @@ keep_backup() {
   rm -rf "$bundle"
 }
 
+# whole_backup FILE: refuses what is no copy, or not all of one, before anything is thrown away for it
+whole_backup() {
+  [ -f "$1" ] || fail "there is no file $1."
+  for part in about dump.sql grants.sql keys; do
+    tar -xzOf "$1" "$part" >/dev/null 2>&1 || fail "$1 is not whole, or is no copy made by ./start --backup. Nothing was changed."
+  done
+  tar -xzOf "$1" dump.sql | tail -n 1 | grep -q 'Dump completed' ||
+    fail "the dump in $1 is not whole. Nothing was changed."
+}
+
 # bring_back FILE: fills an empty folder from what keep_backup wrote
 bring_back() {
-  [ -f "$1" ] || fail "there is no file $1."
   [ ! -d "$data/data/mysql" ] || fail "$data holds a database already; a copy comes back into an empty folder. Choose one with --data, or throw that database away with --fresh."
   bundle=$(mktemp -d) || fail "no temporary folder can be made."
-  (umask 077 && tar -xzf "$1" -C "$bundle" about dump.sql grants.sql keys 2>/dev/null) &&
-    tail -n 1 "$bundle/dump.sql" | grep -q 'Dump completed' ||
-    { rm -rf "$bundle"; fail "$1 is not whole, or is no copy made by ./start --backup. Nothing was changed."; }
+  (umask 077 && tar -xzf "$1" -C "$bundle" about dump.sql grants.sql keys) ||
+    { rm -rf "$bundle"; fail "$1 could not be unpacked; the temporary folder may be full."; }
   (umask 077 && cp "$bundle/keys" "$data/keys") || fail "nothing can be written to $data."
   read_keys
   start_database

@@ -107,9 +107,13 @@ wait "$first" 2>/dev/null
 running=()
 ends "$db" && ends "$app" || fail "a killed ./start left its database or its application."
 
+# half a copy throws nothing away, not even when a fresh start is asked for
+head -c 2000 "$dir/copy" >"$dir/half"
+refused "is not whole" --fresh --data "$data" --restore "$dir/half"
+[ -f "$data/keys" ] && [ -d "$data/data/mysql" ] || fail "a database was thrown away for half a copy."
+
 # destroyed, and brought back from the copy
 rm -rf "$data"
-head -c 2000 "$dir/copy" >"$dir/half"
 refused "is not whole" --data "$data" --restore "$dir/half"
 [ ! -e "$data/keys" ] || fail "half a copy left something behind."
 ./start --data "$data" --restore "$dir/copy" >"$dir/log" 2>&1 &
