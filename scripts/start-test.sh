@@ -25,15 +25,14 @@ refused() {
   if ./start "$@" >"$dir/said" 2>&1; then fail "./start $* went on."; fi
   grep -qF -- "$words" "$dir/said" || { cat "$dir/said" >&2; fail "./start $* did not say: $words"; }
 }
-# ready LOG: waits until the address is printed, and says it
+# ready PID LOG: waits until the address is printed, as long as ./start itself has patience, and says it
 ready() {
-  for _ in $(seq 600); do
-    address=$(sed -n 's/^Level Tally is ready: //p' "$1")
+  while kill -0 "$1" 2>/dev/null; do
+    address=$(sed -n 's/^Level Tally is ready: //p' "$2")
     [ -z "$address" ] || return 0
-    grep -q '^level-tally: ' "$1" && break
     sleep 0.2
   done
-  cat "$1" >&2
+  cat "$2" "$data/app.log" >&2
   fail "./start did not become ready."
 }
 # ends PID: whether a process is gone within ten seconds
@@ -90,7 +89,7 @@ fi
 ./start --data "$data" >"$dir/log" 2>&1 &
 first=$!
 running+=("$first")
-ready "$dir/log"
+ready "$first" "$dir/log"
 before=$(proof "$address") || fail "the proof of a new demo is not clean."
 refused "another ./start already uses" --data "$data"
 ./start --data "$data" --backup "$dir/copy" >"$dir/said" 2>&1 || { cat "$dir/said" >&2; fail "no copy was kept."; }
@@ -118,7 +117,7 @@ refused "is not whole" --data "$data" --restore "$dir/half"
 [ ! -e "$data/keys" ] || fail "half a copy left something behind."
 ./start --data "$data" --restore "$dir/copy" >"$dir/log" 2>&1 &
 running+=("$!")
-ready "$dir/log"
+ready "$!" "$dir/log"
 after=$(proof "$address") || fail "the proof of what was brought back is not clean."
 # signing in for the proof is a record more
 [ "${before%% *}" -lt "${after%% *}" ] || fail "records of the trail are missing: $before, then $after."
