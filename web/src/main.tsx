@@ -29,7 +29,8 @@ const queries: QueryClient = new QueryClient({
 
 createRoot(document.getElementById("root")!).render(
   <QueryClientProvider client={queries}>
-    <BrowserRouter>
+    {/* a page is left at once: as a transition the old one lives on for a while, takes keys and writes its address */}
+    <BrowserRouter useTransitions={false}>
       <App />
     </BrowserRouter>
     <Toaster

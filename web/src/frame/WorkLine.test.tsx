@@ -1,5 +1,7 @@
 import { cleanup, screen } from "@testing-library/react";
+import { Toaster } from "sonner";
 import { afterEach, describe, expect, it, vi } from "vitest";
+import { api, Refused } from "../api/client";
 import { serve } from "../parts/served";
 import { WorkLine } from "./WorkLine";
 
@@ -63,5 +65,21 @@ describe("the work line", () => {
     await user.click(screen.getByRole("button", { name: /Somebody/ }));
     await user.click(screen.getByRole("menuitem", { name: "Routes of approval" }));
     expect((await screen.findByLabelText("went to")).textContent).toBe("/routes");
+  });
+
+  it("says so when signing out was not heard: the session may still be open", async () => {
+    const { user } = serve(
+      <>
+        <WorkLine />
+        <Toaster />
+      </>,
+      { roles: ["CLERK"], answers: { "GET /api/work": { stations: [] } } },
+    );
+    vi.spyOn(api, "DELETE").mockRejectedValue(
+      new Refused(0, "unanswered", "It is not known whether this was done.", {}),
+    );
+    await user.click(screen.getByRole("button", { name: /Somebody/ }));
+    await user.click(screen.getByRole("menuitem", { name: "Sign out" }));
+    expect(await screen.findByText("It is not known whether this was done.")).toBeTruthy();
   });
 });

@@ -2,9 +2,10 @@ import { useQueryClient } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
 import { NavLink, useNavigate } from "react-router";
-import { api, call } from "../api/client";
+import { api, call, Refused } from "../api/client";
 import { longDate } from "../parts/dates";
 import { singleKeys } from "../parts/singleKeys";
+import { useDeed } from "../parts/useDeed";
 import { useWork } from "./Amount";
 import { Keys } from "./Keys";
 import { Search } from "./Search";
@@ -119,6 +120,19 @@ function Menu({ onKeys }: { onKeys: () => void }) {
   const session = useSession();
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const leaving = useDeed(
+    () =>
+      call(api.DELETE("/api/session")).catch((error: unknown) => {
+        // a session that has ended already is left
+        if (!(error instanceof Refused && error.status === 401)) throw error;
+      }),
+    {
+      done: () => {
+        queries.clear();
+        navigate("/");
+      },
+    },
+  );
   const item = "data-highlighted:bg-cursor flex min-h-8 items-center px-3 outline-none";
   return (
     <DropdownMenu.Root>
@@ -142,14 +156,7 @@ function Menu({ onKeys }: { onKeys: () => void }) {
           <DropdownMenu.Item className={item} onSelect={onKeys}>
             Keys <kbd className="text-faint ml-auto">?</kbd>
           </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={item}
-            onSelect={async () => {
-              await call(api.DELETE("/api/session")).catch(() => undefined);
-              queries.clear();
-              navigate("/");
-            }}
-          >
+          <DropdownMenu.Item className={item} onSelect={() => void leaving.run()}>
             Sign out
           </DropdownMenu.Item>
         </DropdownMenu.Content>

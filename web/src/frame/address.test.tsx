@@ -39,6 +39,18 @@ describe("useAddress", () => {
     expect(view.current.address).toBe("?account=7&at=2");
   });
 
+  it("writes at once before Enter or the mouse leads elsewhere", () => {
+    const view = opened();
+    act(() => view.current.change({ at: "1" }));
+    act(() => void document.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowDown" })));
+    expect(view.current.address).toBe("?account=7");
+    act(() => void document.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter" })));
+    expect(view.current.address).toBe("?account=7&at=1");
+    act(() => view.current.change({ at: "2" }));
+    act(() => void document.dispatchEvent(new Event("pointerdown")));
+    expect(view.current.address).toBe("?account=7&at=2");
+  });
+
   it("leaves out what is empty", () => {
     const view = opened();
     act(() => view.current.change({ account: undefined, out: "" }));

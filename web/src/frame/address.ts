@@ -21,15 +21,26 @@ export function useAddress(): [Values, (next: Values) => void] {
     }
   }, [params]);
   useEffect(() => {
-    const timer = setTimeout(() => {
+    const write = () => {
       const next = new URLSearchParams();
       for (const [key, value] of Object.entries(values)) if (value) next.set(key, value);
       if (next.toString() !== written.current) {
         written.current = next.toString();
         setParams(next, { replace: true });
       }
-    }, SETTLED_MS);
-    return () => clearTimeout(timer);
+    };
+    const timer = setTimeout(write, SETTLED_MS);
+    // Enter and the mouse may lead elsewhere: what stands here now is what the way back comes to
+    const leaving = (event: Event) => {
+      if (!(event instanceof KeyboardEvent) || event.key === "Enter") write();
+    };
+    document.addEventListener("keydown", leaving, true);
+    document.addEventListener("pointerdown", leaving, true);
+    return () => {
+      clearTimeout(timer);
+      document.removeEventListener("keydown", leaving, true);
+      document.removeEventListener("pointerdown", leaving, true);
+    };
   }, [values, setParams]);
   return [values, (next) => setValues((before) => ({ ...before, ...next }))];
 }

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { api, call, type Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
+import { useDeed } from "../parts/useDeed";
 
 const RENEW_MS = 60_000;
 
@@ -43,6 +44,13 @@ export function TakeNumbers({
     );
     await reload();
   };
+  const givingBack = useDeed(
+    () =>
+      call(
+        api.POST("/api/bank-accounts/{account}/turn/give-back", { ...account, body: { serial: serial! } }),
+      ),
+    { done: reload },
+  );
   const count = printing.toNumber;
   const what = `${count} ${count === 1 ? "check" : "checks"}`;
   const typed = Number(first);
@@ -65,15 +73,8 @@ export function TakeNumbers({
           <Button
             look="bare"
             className="ml-auto"
-            onClick={async () => {
-              await call(
-                api.POST("/api/bank-accounts/{account}/turn/give-back", {
-                  ...account,
-                  body: { serial: mine.serial },
-                }),
-              ).catch(() => undefined);
-              await reload();
-            }}
+            disabled={givingBack.busy}
+            onClick={() => void givingBack.run()}
           >
             Give the turn back
           </Button>

@@ -179,12 +179,12 @@ class ThreadsTest {
         BatchId second = App.approved(App.invoice("Pelorus Charts", "49.00"));
         Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), first, "");
         long next = App.nextNumber();
-        var printing = bean(leveltally.server.printing.Printing.class);
+        var printing = bean(Printing.class);
         List<Object> outcomes = together(List.of(
                 () -> printing.number(ines(), first, turn.serial(), next, ""),
                 () -> printing.number(ines(), first, turn.serial(), next, ""),
                 () -> printing.number(ines(), second, turn.serial(), next, "")));
-        assertThat(outcomes.stream().filter(leveltally.server.printing.Printing.Numbered.class::isInstance))
+        assertThat(outcomes.stream().filter(Printing.Numbered.class::isInstance))
                 .hasSize(1);
         assertThat(App.number("SELECT COUNT(*) FROM check_number WHERE number >= ?", next))
                 .isOne();
@@ -271,7 +271,7 @@ class ThreadsTest {
                 }));
         // the hold always comes to stand; a number was taken only if it came later
         assertThat(outcomes.get(1)).isEqualTo("held");
-        boolean numbered = outcomes.get(0) instanceof Long;
+        boolean numbered = outcomes.get(0) instanceof Printing.Numbered;
         assertThat(App.number("SELECT COUNT(*) FROM payment WHERE batch_id = ?", batch.value()))
                 .isEqualTo(numbered ? 1 : 0);
         assertThat(state(batch)).isEqualTo(numbered ? BatchState.NUMBERED : BatchState.APPROVED);
