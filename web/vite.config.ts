@@ -10,5 +10,9 @@ export default defineConfig({
     // a busy machine may take its time; no test waits for this
     testTimeout: 30_000,
     environment: "jsdom",
+    // one page for all files, which clean up after themselves: a page of its own takes longer than a file's tests
+    pool: "threads",
+    isolate: false,
+    setupFiles: ["src/parts/tidied.ts"],
   },
 });

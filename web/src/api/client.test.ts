@@ -1,19 +1,7 @@
-// @vitest-environment jsdom
-import { describe, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api, call, connection, Refused } from "./client";
 
-// outside a browser a request has no page to be relative to, and the client keeps the fetch it was made with
-const fetched = vi.hoisted(() => {
-  const stub = vi.fn<typeof fetch>();
-  globalThis.fetch = stub;
-  const Real = globalThis.Request;
-  globalThis.Request = class extends Real {
-    constructor(input: RequestInfo | URL, init?: RequestInit) {
-      super(typeof input === "string" ? new URL(input, "http://localhost") : input, init);
-    }
-  };
-  return stub;
-});
+const fetched = vi.fn<typeof fetch>();
 
 const answer = (status: number, error?: unknown) =>
   Promise.resolve({
@@ -23,6 +11,9 @@ const answer = (status: number, error?: unknown) =>
   });
 
 describe("call", () => {
+  beforeEach(() => void vi.stubGlobal("fetch", fetched));
+  afterEach(() => void vi.unstubAllGlobals());
+
   it("unwraps what came", async () => {
     expect(await call(answer(200))).toEqual({ id: 1 });
   });

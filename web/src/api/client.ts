@@ -15,7 +15,11 @@ export class Refused extends Error {
   }
 }
 
-const client = createClient<paths>({ baseUrl: "/" });
+const client = createClient<paths>({
+  baseUrl: globalThis.location.origin,
+  // the fetch of the moment, not of when this was loaded
+  fetch: (request) => fetch(request),
+});
 
 type Listener = () => void;
 const listeners = new Set<Listener>();
