@@ -24,6 +24,7 @@ class ArchitectureTest {
             "batches",
             "marks",
             "approval",
+            "payments",
             "checks",
             "printing",
             "posting",

@@ -25,6 +25,7 @@ class ArchitectureTest {
             "batches",
             "marks",
             "approval",
+            "payments",
             "checks",
             "printing",
             "posting",

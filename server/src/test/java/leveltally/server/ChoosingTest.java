@@ -205,7 +205,7 @@ class ChoosingTest {
         assertThat(paid)
                 .isEqualTo(App.number(
                         "SELECT SUM(amount_minor) FROM payment WHERE vendor_id = ?"
-                                + " AND posted_entry_id IS NOT NULL AND void_entry_id IS NULL",
+                                + " AND posted_entry_id IS NOT NULL AND undone_entry_id IS NULL",
                         id));
         for (String show : List.of("OPEN", "RESERVED", "SETTLED", "CREDITS", "PAYMENTS")) {
             get("/api/vendors/" + id + "/account?show=" + show);

@@ -80,7 +80,7 @@ class DeadEndsTest {
 
     private static long waitingPayments(BatchId batch) {
         return App.number(
-                "SELECT COUNT(*) FROM payment WHERE batch_id = ? AND posted_entry_id IS NULL AND taken_out_at IS NULL",
+                "SELECT COUNT(*) FROM payment WHERE batch_id = ? AND posted_entry_id IS NULL AND standing",
                 batch.value());
     }
 

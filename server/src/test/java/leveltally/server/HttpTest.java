@@ -108,7 +108,7 @@ class HttpTest {
 
     @Test
     void aNumberTellsItsHistoryInOrder() throws Exception {
-        long voided = App.number("SELECT MIN(id) FROM check_number WHERE state = 'VOIDED'");
+        long voided = App.number("SELECT MIN(id) FROM check_register WHERE state = 'VOIDED'");
         JsonNode history = JSON.readTree(INES.get("/api/checks/" + voided).body());
         assertThat(history.get("steps")
                         .valueStream()

@@ -53,8 +53,10 @@ class LawsTest {
     }
 
     private static final String POSTED = "(SELECT MIN(id) FROM payment WHERE posted_entry_id IS NOT NULL)";
-    private static final String CLEARED = "(SELECT MIN(id) FROM check_number WHERE state = 'CLEARED')";
-    private static final String VOIDED = "(SELECT MIN(id) FROM check_number WHERE state = 'VOIDED')";
+    private static final String CLEARED = "(SELECT MIN(n.id) FROM check_register n WHERE n.state = 'CLEARED')";
+    private static final String VOIDED = "(SELECT MIN(n.id) FROM check_register n WHERE n.state = 'VOIDED')";
+    private static final String PAID = "(SELECT id FROM (SELECT MIN(id) AS id FROM payment WHERE state = 'CLEARED') x)";
+    private static final String FIRST = "(SELECT id FROM (SELECT MIN(id) AS id FROM check_number WHERE state = 'PRINTED') x)";
     private static final String DRAFT = "(SELECT id FROM (SELECT MAX(id) AS id FROM batch WHERE state = 'DRAFT') d)";
     private static final String UNDOING =
             "(SELECT id FROM (SELECT MIN(id) AS id FROM settlement WHERE reverses_id IS NOT NULL) u)";
@@ -109,21 +111,28 @@ class LawsTest {
                         "next_number",
                         "next_number + 1",
                         "(SELECT id FROM (SELECT id FROM bank_account WHERE name = 'Operations') x)"),
-                change(Law.L3, "its history ends", "check_number", "state", "'STOPPED'", CLEARED),
-                change(Law.L3, "its history has no end", "check_number", "steps", "steps + 1", CLEARED),
+                change(Law.L3, "its history ends", "check_number", "state", "'SPOILED'", FIRST),
+                change(Law.L3, "its history has no end", "check_number", "steps", "steps + 1", FIRST),
                 breach(
                         Law.L3,
-                        "went from outstanding to printed",
-                        "UPDATE number_event SET to_state = 'PRINTED' WHERE to_state = 'CLEARED' AND check_number_id = "
-                                + CLEARED,
-                        "UPDATE number_event SET to_state = 'CLEARED' WHERE check_number_id = " + CLEARED
-                                + " ORDER BY step DESC LIMIT 1"),
+                        "went from nowhere to printed",
+                        "UPDATE number_event SET to_state = 'PRINTED' WHERE step = 1 AND check_number_id = " + CLEARED,
+                        "UPDATE number_event SET to_state = 'TAKEN' WHERE step = 1 AND check_number_id = " + CLEARED),
+                change(Law.L3, "but its payment is missing", "check_number", "payment_id", "-payment_id", FIRST),
+                change(Law.L3, "is stopped but its history ends cleared", "payment", "state", "'STOPPED'", PAID),
+                change(Law.L3, "is cleared but its history has no end", "payment", "steps", "steps + 1", PAID),
                 breach(
                         Law.L3,
-                        "is not posted",
-                        "UPDATE payment SET version = version + 1000, taken_out_why = posted_entry_id, posted_entry_id = NULL"
-                                + " WHERE id = (SELECT payment_id FROM check_number WHERE id = " + CLEARED + ")",
-                        "UPDATE payment SET posted_entry_id = taken_out_why, taken_out_why = NULL, version = version - 1000"
+                        "went from prepared to cleared",
+                        "UPDATE payment_event SET to_state = 'CLEARED' WHERE step = 2 AND payment_id = " + PAID,
+                        "UPDATE payment_event SET to_state = 'OUTSTANDING' WHERE step = 2 AND payment_id = " + PAID),
+                change(Law.L3, "without a printed number", "check_number", "state", "'TAKEN'", FIRST),
+                breach(
+                        Law.L3,
+                        "but the ledger does not have it",
+                        "UPDATE payment SET version = version + 1000, state_why = posted_entry_id, posted_entry_id = NULL"
+                                + " WHERE id = " + PAID,
+                        "UPDATE payment SET posted_entry_id = state_why, state_why = '', version = version - 1000"
                                 + " WHERE version > 999"),
                 change(Law.L4, "its lines come to", "payment", "amount_minor", "amount_minor + 1", POSTED),
                 change(
@@ -449,6 +458,8 @@ class LawsTest {
                 "UPDATE approval SET outcome = 'APPROVED'",
                 "DELETE FROM check_number",
                 "DELETE FROM number_event",
+                "DELETE FROM payment_event",
+                "UPDATE payment_event SET to_state = 'CLEARED'",
                 "UPDATE invoice SET open_minor = 0",
                 "DROP TABLE audit_record"
             })
@@ -482,7 +493,7 @@ class LawsTest {
             before its own ledger date | SET @i = (SELECT i.id FROM invoice i LEFT JOIN reservation r ON r.invoice_id = i.id WHERE i.open_minor > 0 AND i.currency = 'USD' AND r.invoice_id IS NULL LIMIT 1); SET @d = (SELECT ledger_date FROM invoice WHERE id = @i); INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date) VALUES (-1, @i, 'CASH', 'USD', 1, @d - INTERVAL 1 DAY)
             undoing mirrors its original | INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date, reverses_id) SELECT -1, s.invoice_id, s.kind, s.currency, 1 - s.amount_minor, '2026-11-12', s.id FROM settlement s LEFT JOIN settlement r ON r.reverses_id = s.id WHERE s.reverses_id IS NULL AND r.id IS NULL AND s.amount_minor > 1 LIMIT 1
             of its item's currency | SET @i = (SELECT MIN(id) FROM invoice WHERE currency = 'USD'); INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date) VALUES (-1, @i, 'CASH', 'XYZ', 1, '2026-11-12')
-            L6 | INSERT INTO payment (id, batch_id, claim_id, bank_account_id, vendor_id, payee, currency, amount_minor, check_date, ledger_date, version) SELECT -1, c.batch_id, c.id, b.bank_account_id, c.vendor_id, c.payee, c.currency, c.amount_minor, b.check_date, b.ledger_date, 0 FROM claim c JOIN batch b ON b.id = c.batch_id WHERE b.state = 'DRAFT' LIMIT 1
+            L6 | INSERT INTO payment (id, batch_id, claim_id, bank_account_id, vendor_id, payee, currency, amount_minor, check_date, ledger_date, state_date, version) SELECT -1, c.batch_id, c.id, b.bank_account_id, c.vendor_id, c.payee, c.currency, c.amount_minor, b.check_date, b.ledger_date, b.check_date, 0 FROM claim c JOIN batch b ON b.id = c.batch_id WHERE b.state = 'DRAFT' LIMIT 1
             what they prepared or changed | INSERT INTO approval SELECT -1, batch_id, 9, 1, person_id, 'APPROVED', '', NOW(), person_id, '2026-11-12' FROM batch_hand LIMIT 1
             its lines stand | UPDATE claim_line SET cash_minor = cash_minor + 1, gross_minor = gross_minor + 1 WHERE claim_id = (SELECT MIN(claim_id) FROM payment)
             its lines stand | INSERT INTO claim_line (id, claim_id, kind, invoice_id, reference, invoice_date, currency, gross_minor, discount_minor, credit_minor, cash_minor, part, version) SELECT -1, (SELECT MIN(claim_id) FROM payment), kind, invoice_id, reference, invoice_date, currency, gross_minor, discount_minor, credit_minor, cash_minor, part, 0 FROM claim_line ORDER BY id DESC LIMIT 1

@@ -75,7 +75,7 @@ class RoadTest {
                 ines().person(), "ines", ines().roles(), App.CHECK_DATE, java.time.Instant.now(), "test");
         bean(Voiding.class).voidCheck(later, new CheckNumberId(check), App.CHECK_DATE, "lost in the mail");
         assertThat(open(invoice)).isEqualTo(41_000);
-        assertThat(App.number("SELECT COUNT(*) FROM check_number WHERE id = ? AND state = 'VOIDED'", check))
+        assertThat(App.number("SELECT COUNT(*) FROM check_register WHERE id = ? AND state = 'VOIDED'", check))
                 .isOne();
         assertThatThrownBy(
                         () -> bean(Voiding.class).voidCheck(later, new CheckNumberId(check), App.CHECK_DATE, "again"))

@@ -2,8 +2,11 @@ package leveltally.server;
 
 import java.io.File;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.ServerSocket;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -12,6 +15,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.zip.GZIPInputStream;
 
 /** A MariaDB of its own on loopback, for one run of the tests. */
 public final class TestDatabase {
@@ -70,7 +74,7 @@ public final class TestDatabase {
 
     private static void run(List<String> command) throws IOException {
         Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
-        String output = new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+        String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         try {
             if (process.waitFor() != 0) {
                 throw new IOException(command + " failed: " + output);
@@ -174,6 +178,26 @@ public final class TestDatabase {
             root.createStatement().execute("CREATE DATABASE " + schema);
             root.createStatement().execute("GRANT ALL ON " + schema + ".* TO leveltally_owner@'%' WITH GRANT OPTION");
         } catch (SQLException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
+    /** Fills a schema from what mariadb-dump wrote, packed with gzip. */
+    public void load(String schema, InputStream packed) {
+        try {
+            Process client = new ProcessBuilder(
+                            "mariadb", "--no-defaults", "-uroot", "--socket=" + folder.resolve("db.sock"), schema)
+                    .redirectErrorStream(true)
+                    .start();
+            try (InputStream dump = new GZIPInputStream(packed);
+                    OutputStream into = client.getOutputStream()) {
+                dump.transferTo(into);
+            }
+            String said = new String(client.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+            if (client.waitFor() != 0) {
+                throw new IllegalStateException(said);
+            }
+        } catch (IOException | InterruptedException broken) {
             throw new IllegalStateException(broken);
         }
     }

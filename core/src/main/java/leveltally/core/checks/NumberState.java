@@ -4,24 +4,19 @@ import java.util.Map;
 import java.util.Set;
 import leveltally.core.Refusal;
 
-/** The life of a check number; {@link #to} is the only gate between its states. No number is ever deleted. */
+/**
+ * The life of a check number on paper; {@link #to} is the only gate between its states. What becomes of the payment that a
+ * printed number carries is the payment's own life. No number is ever deleted.
+ */
 public enum NumberState {
     TAKEN("taken"),
     PRINTED("printed"),
-    OUTSTANDING("outstanding"),
-    STOPPED("stopped"),
-    CLEARED("cleared"),
-    VOIDED("voided"),
     SPOILED("spoiled"),
     UNACCOUNTED("unaccounted");
 
     private static final Map<NumberState, Set<NumberState>> ALLOWED = Map.of(
             TAKEN, Set.of(PRINTED, SPOILED, UNACCOUNTED),
-            PRINTED, Set.of(OUTSTANDING, SPOILED),
-            OUTSTANDING, Set.of(STOPPED, CLEARED, VOIDED),
-            STOPPED, Set.of(OUTSTANDING, VOIDED),
-            CLEARED, Set.of(OUTSTANDING),
-            VOIDED, Set.of(),
+            PRINTED, Set.of(SPOILED),
             SPOILED, Set.of(),
             UNACCOUNTED, Set.of(TAKEN));
 
@@ -40,9 +35,9 @@ public enum NumberState {
         return ALLOWED.getOrDefault(this, Set.of());
     }
 
-    /** True while the number is what pays its payment; a payment has at most one such number. */
+    /** True while the number carries its payment; a payment has at most one such number. */
     public boolean isLive() {
-        return this == TAKEN || this == PRINTED || this == OUTSTANDING || this == STOPPED || this == CLEARED;
+        return this == TAKEN || this == PRINTED;
     }
 
     /** @throws Refusal when a number in this state cannot become {@code next} */

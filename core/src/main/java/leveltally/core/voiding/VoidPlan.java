@@ -3,8 +3,8 @@ package leveltally.core.voiding;
 import java.time.LocalDate;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
-import leveltally.core.checks.NumberState;
 import leveltally.core.ledger.JournalEntry;
+import leveltally.core.payments.PaymentState;
 
 /**
  * What voiding a check would write: the entry of its payment with the sides exchanged, on a day between the payment's
@@ -13,13 +13,13 @@ import leveltally.core.ledger.JournalEntry;
 public record VoidPlan(JournalEntry entry) {
 
     /** @throws Refusal when the check cannot be voided, or not on that day */
-    public static VoidPlan of(long number, NumberState state, JournalEntry paid, LocalDate on, LocalDate today) {
-        if (state == NumberState.CLEARED) {
+    public static VoidPlan of(long number, PaymentState state, JournalEntry paid, LocalDate on, LocalDate today) {
+        if (state == PaymentState.CLEARED) {
             throw Refusal.conflict(
                     "cleared",
                     "Check " + number + " cleared at the bank, so it cannot be voided. Take its clearing back first.");
         }
-        state.to(NumberState.VOIDED, number);
+        state.to(PaymentState.VOIDED, "Check " + number);
         if (paid.ledgerDate().isAfter(today)) {
             throw Refusal.invalidField(
                     "void-too-early",

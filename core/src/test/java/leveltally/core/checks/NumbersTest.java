@@ -3,7 +3,10 @@ package leveltally.core.checks;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.Arrays;
+import java.util.stream.Stream;
 import leveltally.core.Refusal;
+import leveltally.core.payments.PaymentState;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -26,17 +29,21 @@ class NumbersTest {
         assertThatThrownBy(() -> Tray.confirm(41245, 412450, "x")).hasMessageContaining("more than the 500");
     }
 
-    @Test
-    void aClearedCheckIsNotVoidedBeforeItsClearingIsTakenBack() {
-        assertThatThrownBy(() -> NumberState.CLEARED.to(NumberState.VOIDED, 1)).isInstanceOf(Refusal.class);
-        assertThat(NumberState.CLEARED.to(NumberState.OUTSTANDING, 1).to(NumberState.VOIDED, 1))
-                .isEqualTo(NumberState.VOIDED);
-    }
-
     @ParameterizedTest
     @EnumSource
-    void nothingFollowsAVoidedOrSpoiledNumber(NumberState next) {
-        assertThatThrownBy(() -> NumberState.VOIDED.to(next, 1)).isInstanceOf(Refusal.class);
+    void nothingFollowsASpoiledNumber(NumberState next) {
         assertThatThrownBy(() -> NumberState.SPOILED.to(next, 1)).isInstanceOf(Refusal.class);
+    }
+
+    @Test
+    void theRegisterTellsNumbersAndPaymentsApart() {
+        long names = NumberState.values().length + PaymentState.values().length;
+        assertThat(Stream.concat(Arrays.stream(NumberState.values()), Arrays.stream(PaymentState.values()))
+                        .map(Enum::name)
+                        .distinct())
+                .hasSize((int) names);
+        assertThat(Standing.named("SPOILED")).contains(Standing.of(NumberState.SPOILED));
+        assertThat(Standing.named("CLEARED")).contains(Standing.of(PaymentState.CLEARED));
+        assertThat(Standing.named("lost")).isEmpty();
     }
 }

@@ -14,13 +14,13 @@ import java.util.List;
 import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
-import leveltally.core.checks.NumberState;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.OpenHistory;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.Period;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.terms.PartPayment;
 import leveltally.core.voiding.VoidPlan;
 import org.junit.jupiter.api.Test;
@@ -62,7 +62,7 @@ class EntriesTest {
     @Test
     void aVoidTurnsTheSidesInAnOpenPeriod() {
         JournalEntry paid = post(line(1, "1250", "25", "0", "1225"));
-        VoidPlan plan = VoidPlan.of(41237, NumberState.OUTSTANDING, paid, day("2026-03-10"), day("2026-03-10"));
+        VoidPlan plan = VoidPlan.of(41237, PaymentState.OUTSTANDING, paid, day("2026-03-10"), day("2026-03-10"));
         assertThat(plan.entry().ledgerDate()).isEqualTo(day("2026-03-10"));
         assertThat(plan.entry().lines())
                 .containsExactly(debit(CASH, usd("1225")), debit(DISCOUNTS, usd("25")), credit(PAYABLES, usd("1250")));
@@ -93,13 +93,13 @@ class EntriesTest {
     void rejectsAVoidOutsideItsDaysOrStates() {
         JournalEntry paid = post(line(1, "1250", "25", "0", "1225"));
         var today = day("2026-03-10");
-        assertThatThrownBy(() -> VoidPlan.of(1, NumberState.OUTSTANDING, paid, day("2026-01-27"), today))
+        assertThatThrownBy(() -> VoidPlan.of(1, PaymentState.OUTSTANDING, paid, day("2026-01-27"), today))
                 .isInstanceOf(Refusal.class);
-        assertThatThrownBy(() -> VoidPlan.of(1, NumberState.OUTSTANDING, paid, day("2026-03-11"), today))
+        assertThatThrownBy(() -> VoidPlan.of(1, PaymentState.OUTSTANDING, paid, day("2026-03-11"), today))
                 .isInstanceOf(Refusal.class);
-        assertThatThrownBy(() -> VoidPlan.of(1, NumberState.CLEARED, paid, today, today))
+        assertThatThrownBy(() -> VoidPlan.of(1, PaymentState.CLEARED, paid, today, today))
                 .hasMessageContaining("Take its clearing back");
-        assertThatThrownBy(() -> VoidPlan.of(1, NumberState.VOIDED, paid, today, today))
+        assertThatThrownBy(() -> VoidPlan.of(1, PaymentState.VOIDED, paid, today, today))
                 .isInstanceOf(Refusal.class);
     }
 

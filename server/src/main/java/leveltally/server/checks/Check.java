@@ -1,27 +1,13 @@
 package leveltally.server.checks;
 
-import java.time.LocalDate;
-import leveltally.core.batches.BatchId;
-import leveltally.core.batches.ClaimId;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
-import leveltally.core.checks.PaymentId;
-import leveltally.core.ledger.BankAccountId;
-import leveltally.core.ledger.EntryId;
-import leveltally.core.money.Money;
-import org.jspecify.annotations.Nullable;
+import leveltally.server.payments.Payment;
 
-/** A check number with the payment behind it, as other capabilities see it. */
-public record Check(
-        CheckNumberId id,
-        long number,
-        NumberState state,
-        BankAccountId account,
-        BatchId batch,
-        ClaimId claim,
-        PaymentId payment,
-        String payee,
-        Money amount,
-        LocalDate checkDate,
-        LocalDate ledgerDate,
-        @Nullable EntryId postedEntry) {}
+/** A check number with the payment it was taken for, as other capabilities see it. */
+public record Check(CheckNumberId id, long number, NumberState state, Payment payment) {
+    /** What people call it. */
+    public String name() {
+        return "Check " + number;
+    }
+}

@@ -2,40 +2,38 @@ package leveltally.server.checks;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
+import java.sql.ResultSet;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
-import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
-import leveltally.core.checks.PaymentId;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.checks.Tray;
 import leveltally.core.ledger.BankAccountId;
-import leveltally.core.ledger.EntryId;
-import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
-import leveltally.server.batches.Batch;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.payments.Payment;
+import leveltally.server.payments.Payments;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Check numbers and the payments behind them. Numbers come from the bank account's row, locked in the transaction that
- * takes them; this is the only place that moves a number from state to state, and that writes what the bank must hear.
+ * Check numbers and their paper. Numbers come from the bank account's row, locked in the transaction that takes them; this
+ * is the only place that moves a number from state to state, and that writes what the bank must hear of a check.
  */
 @Service
 public class Checks {
@@ -45,9 +43,11 @@ public class Checks {
     private final BankAccounts accounts;
     private final AuditTrail audit;
     private final JdbcClient jdbc;
+    private final Payments payments;
 
-    Checks(EntityManager entities, BankAccounts accounts, AuditTrail audit, JdbcClient jdbc) {
+    Checks(EntityManager entities, BankAccounts accounts, AuditTrail audit, JdbcClient jdbc, Payments payments) {
         this.jdbc = jdbc;
+        this.payments = payments;
         this.entities = entities;
         this.accounts = accounts;
         this.audit = audit;
@@ -77,50 +77,19 @@ public class Checks {
                 .single();
     }
 
-    /** Payments for claims that have none yet, in the order given. */
-    @Transactional
-    public List<PaymentId> pay(Batch batch, List<Claim> claims) {
-        List<PaymentEntity> payments = new ArrayList<>();
-        for (Claim claim : claims) {
-            PaymentEntity payment = new PaymentEntity();
-            payment.batchId = batch.id().value();
-            payment.claimId = claim.id().value();
-            payment.bankAccountId = batch.account().value();
-            payment.vendorId = claim.vendor().value();
-            payment.payee = claim.remitTo().payee();
-            payment.currency = claim.amount().currency().getCurrencyCode();
-            payment.amountMinor = claim.amount().minor();
-            payment.checkDate = batch.checkDate();
-            payment.ledgerDate = batch.ledgerDate();
-            entities.persist(payment);
-            payments.add(payment);
-        }
-        entities.flush();
-        return payments.stream().map(p -> new PaymentId(p.id)).toList();
-    }
-
-    /** The claims of a batch that already became payments. */
-    @Transactional(readOnly = true)
-    public Set<ClaimId> paidClaims(BatchId batch) {
-        return entities.createQuery("select p.claimId from PaymentEntity p where p.batchId = :batch", Long.class)
-                .setParameter("batch", batch.value())
-                .getResultStream()
-                .map(ClaimId::new)
-                .collect(Collectors.toCollection(HashSet::new));
-    }
-
     /** Payments of a batch without a live number: their check was spoiled. */
     @Transactional(readOnly = true)
     public Map<ClaimId, PaymentId> withoutNumber(BatchId batch) {
         Map<ClaimId, PaymentId> found = new HashMap<>();
-        entities.createQuery("""
-                        select p from PaymentEntity p where p.batchId = :batch and p.postedEntryId is null
-                        and p.takenOutAt is null and not exists (select 1 from CheckNumberEntity n where n.paymentId = p.id
-                          and n.state in (TAKEN, PRINTED, OUTSTANDING, STOPPED, CLEARED))
-                        """, PaymentEntity.class)
-                .setParameter("batch", batch.value())
-                .getResultStream()
-                .forEach(p -> found.put(new ClaimId(p.claimId), new PaymentId(p.id)));
+        jdbc.sql("""
+                        SELECT p.claim_id, p.id FROM payment p LEFT JOIN check_number n ON n.live_payment_id = p.id
+                        WHERE p.batch_id = :batch AND p.state = :prepared AND n.id IS NULL
+                        """)
+                .param("batch", batch.value())
+                .param("prepared", PaymentState.PREPARED.name())
+                .query((ResultSet r) -> {
+                    found.put(new ClaimId(r.getLong(1)), new PaymentId(r.getLong(2)));
+                });
         return found;
     }
 
@@ -170,18 +139,16 @@ public class Checks {
         return row;
     }
 
-    /** The deed of issuing: the check is outstanding, and the bank must hear of it. */
+    /** The deed of issuing tells the bank. */
     @Transactional
-    public void issue(Actor by, CheckNumberId id, LocalDate on) {
-        move(by, id, NumberState.OUTSTANDING, on, "");
-        tellBank(entities.find(CheckNumberEntity.class, id.value()), "ISSUE", on);
+    public void tellIssue(Check check) {
+        tellBank(check, "ISSUE", check.payment().checkDate());
     }
 
-    /** The deed of voiding: the number is used up, and the bank must hear of it. */
+    /** The deed of voiding tells the bank. */
     @Transactional
-    public void cancel(Actor by, CheckNumberId id, LocalDate on, String why) {
-        move(by, id, NumberState.VOIDED, on, why);
-        tellBank(entities.find(CheckNumberEntity.class, id.value()), "VOID", on);
+    public void tellVoid(Check check, LocalDate on) {
+        tellBank(check, "VOID", on);
     }
 
     /** Moves a number on and records the step; the bank hears of deeds, never of a state that was reached. */
@@ -196,33 +163,21 @@ public class Checks {
         event(by, number, why);
     }
 
-    private void tellBank(CheckNumberEntity number, String kind, LocalDate on) {
-        PaymentEntity payment = entities.find(PaymentEntity.class, number.paymentId);
-        if (!accounts.get(new BankAccountId(number.bankAccountId)).positivePay()) {
+    private void tellBank(Check check, String kind, LocalDate on) {
+        Payment payment = check.payment();
+        if (!accounts.get(payment.account()).positivePay()) {
             return;
         }
         BankEventEntity event = new BankEventEntity();
-        event.bankAccountId = number.bankAccountId;
-        event.checkNumberId = number.id;
-        event.batchId = payment.batchId;
+        event.bankAccountId = payment.account().value();
+        event.checkNumberId = check.id().value();
+        event.batchId = payment.batch().value();
         event.kind = kind;
-        event.currency = payment.currency;
-        event.amountMinor = payment.amountMinor;
-        event.eventDate = kind.equals("ISSUE") ? payment.checkDate : on;
-        event.payee = payment.payee;
+        event.currency = payment.amount().currency().getCurrencyCode();
+        event.amountMinor = payment.amount().minor();
+        event.eventDate = on;
+        event.payee = payment.payee();
         entities.persist(event);
-    }
-
-    /** Writes down that a payment was posted by an entry. */
-    @Transactional
-    public void posted(PaymentId payment, EntryId entry) {
-        entities.find(PaymentEntity.class, payment.value()).postedEntryId = entry.value();
-    }
-
-    /** Writes down that a payment was undone by an entry. */
-    @Transactional
-    public void voided(PaymentId payment, EntryId entry) {
-        entities.find(PaymentEntity.class, payment.value()).voidEntryId = entry.value();
     }
 
     /** The check with its number's row locked until the transaction ends. */
@@ -230,38 +185,54 @@ public class Checks {
     public Check lock(CheckNumberId id) {
         CheckNumberEntity number = row(id);
         entities.refresh(number, LockModeType.PESSIMISTIC_WRITE);
-        return view(number);
+        return view(number, payments.get(new PaymentId(number.paymentId)));
+    }
+
+    /** The check with its payment's row locked until the transaction ends. */
+    @Transactional
+    public Check lockPayment(CheckNumberId id) {
+        CheckNumberEntity number = row(id);
+        return view(number, payments.lock(new PaymentId(number.paymentId)));
     }
 
     @Transactional(readOnly = true)
     public Check get(CheckNumberId id) {
-        return view(row(id));
+        CheckNumberEntity number = row(id);
+        return view(number, payments.get(new PaymentId(number.paymentId)));
     }
 
     /** These checks, by number id; one statement. */
     @Transactional(readOnly = true)
     public Map<CheckNumberId, Check> of(Collection<CheckNumberId> ids) {
-        return entities.createQuery(
-                        "select n, p from CheckNumberEntity n join PaymentEntity p on p.id = n.paymentId where n.id in :ids",
-                        Object[].class)
-                .setParameter("ids", ids.stream().map(CheckNumberId::value).toList())
-                .getResultStream()
-                .map(both -> view((CheckNumberEntity) both[0], (PaymentEntity) both[1]))
+        return checks("n.id IN (:ids)", Map.of("ids", ids.stream().map(CheckNumberId::value).toList())).stream()
                 .collect(Collectors.toMap(Check::id, check -> check));
     }
 
-    /** Live, unposted checks of a batch in these states, by number. */
+    /** Checks of a batch whose numbers are in these states and that are not posted, by number. */
     @Transactional(readOnly = true)
     public List<Check> unposted(BatchId batch, Collection<NumberState> states) {
-        return entities.createQuery("""
-                        select n, p from CheckNumberEntity n join PaymentEntity p on p.id = n.paymentId
-                        where p.batchId = :batch and p.postedEntryId is null and n.state in :states order by n.number
-                        """, Object[].class)
-                .setParameter("batch", batch.value())
-                .setParameter("states", states)
-                .getResultStream()
-                .map(both -> view((CheckNumberEntity) both[0], (PaymentEntity) both[1]))
-                .toList();
+        return checks(
+                "p.batch_id = :batch AND p.state = :prepared AND n.state IN (:states) ORDER BY n.number",
+                Map.of(
+                        "batch",
+                        batch.value(),
+                        "prepared",
+                        PaymentState.PREPARED.name(),
+                        "states",
+                        states.stream().map(NumberState::name).toList()));
+    }
+
+    private List<Check> checks(String which, Map<String, ?> params) {
+        entities.flush();
+        return jdbc.sql("SELECT n.id, n.number, n.state, " + Payment.COLUMNS
+                        + " FROM check_number n JOIN payment p ON p.id = n.payment_id WHERE " + which)
+                .params(params)
+                .query((r, n) -> new Check(
+                        new CheckNumberId(r.getLong("id")),
+                        r.getLong("number"),
+                        NumberState.valueOf(r.getString("state")),
+                        Payment.read(r)))
+                .list();
     }
 
     /**
@@ -270,21 +241,11 @@ public class Checks {
      */
     @Transactional
     public void takeOut(Actor by, ClaimId claim, boolean spoiled, String why) {
-        PaymentEntity payment = entities.createQuery(
-                        "select p from PaymentEntity p where p.claimId = :claim", PaymentEntity.class)
-                .setParameter("claim", claim.value())
-                .getSingleResult();
-        entities.refresh(payment, LockModeType.PESSIMISTIC_WRITE);
-        if (payment.postedEntryId != null || payment.takenOutAt != null) {
-            throw Refusal.conflict(
-                    "posted-already",
-                    "The payment to " + payment.payee + " is "
-                            + (payment.takenOutAt != null ? "taken out already." : "posted. Void its check instead."));
-        }
+        Payment payment = payments.takeOut(by, claim, why);
         entities.createQuery(
                         "select n from CheckNumberEntity n where n.paymentId = :payment and n.state in (TAKEN, PRINTED)",
                         CheckNumberEntity.class)
-                .setParameter("payment", payment.id)
+                .setParameter("payment", payment.id().value())
                 .getResultStream()
                 .findFirst()
                 .ifPresent(number -> {
@@ -292,32 +253,19 @@ public class Checks {
                     NumberState to = used ? NumberState.SPOILED : NumberState.UNACCOUNTED;
                     move(by, new CheckNumberId(number.id), to, by.today(), why);
                 });
-        payment.takenOutAt = by.now();
-        payment.takenOutBy = by.person().value();
-        payment.takenOutWhy = why;
         entities.flush();
-    }
-
-    /** How many payments of a batch are posted. */
-    @Transactional(readOnly = true)
-    public long postedCount(BatchId batch) {
-        return entities.createQuery(
-                        "select count(p) from PaymentEntity p where p.batchId = :batch and p.postedEntryId is not null",
-                        Long.class)
-                .setParameter("batch", batch.value())
-                .getSingleResult();
     }
 
     /** Records that the bank paid a check, on the bank's date. */
     @Transactional
     public void clear(Actor by, CheckNumberId id, LocalDate bankDate) {
         by.mayDo(Deed.RECORD_CLEARING);
-        Check check = lock(id);
-        if (bankDate.isAfter(by.today()) || bankDate.isBefore(check.ledgerDate())) {
+        Check check = lockPayment(id);
+        if (bankDate.isAfter(by.today()) || bankDate.isBefore(check.payment().ledgerDate())) {
             throw Refusal.invalidField(
                     "bank-date", "date", "The bank's date lies between the check's ledger date and today.");
         }
-        move(by, id, NumberState.CLEARED, bankDate, "");
+        payments.move(by, check.payment().id(), PaymentState.CLEARED, check.name(), bankDate, "");
         audit.record(by, "record clearing", "check " + check.number(), Map.of("date", bankDate.toString()));
     }
 
@@ -341,23 +289,7 @@ public class Checks {
         return number;
     }
 
-    private Check view(CheckNumberEntity number) {
-        return view(number, entities.find(PaymentEntity.class, number.paymentId));
-    }
-
-    private static Check view(CheckNumberEntity number, PaymentEntity payment) {
-        return new Check(
-                new CheckNumberId(number.id),
-                number.number,
-                number.state,
-                new BankAccountId(number.bankAccountId),
-                new BatchId(payment.batchId),
-                new ClaimId(payment.claimId),
-                new PaymentId(payment.id),
-                payment.payee,
-                Money.ofMinor(payment.amountMinor, payment.currency),
-                payment.checkDate,
-                payment.ledgerDate,
-                payment.postedEntryId == null ? null : new EntryId(payment.postedEntryId));
+    private static Check view(CheckNumberEntity number, Payment payment) {
+        return new Check(new CheckNumberId(number.id), number.number, number.state, payment);
     }
 }

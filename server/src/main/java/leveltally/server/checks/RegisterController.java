@@ -7,7 +7,9 @@ import java.time.temporal.ChronoUnit;
 import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.checks.NumberState;
+import leveltally.core.checks.Standing;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
@@ -36,7 +38,7 @@ class RegisterController {
             SELECT n.id, n.number, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
               p.check_date, p.batch_id, b.name AS batch_name,
               (SELECT x.number FROM check_number x WHERE x.live_payment_id = n.payment_id) AS live_number
-            FROM check_number n
+            FROM check_register n
             LEFT JOIN payment p ON p.id = n.payment_id
             LEFT JOIN batch b ON b.id = p.batch_id
             """;
@@ -93,18 +95,21 @@ class RegisterController {
     RegisterView register(
             Actor by,
             @RequestParam long account,
-            @RequestParam(required = false) NumberState state,
+            @RequestParam(required = false) @Nullable String state,
             @RequestParam(required = false) Long below) {
         by.mayDo(Deed.READ);
+        if (state != null && !state.isEmpty() && Standing.named(state).isEmpty()) {
+            throw Refusal.invalidField("no-state", "state", "No check is ever “" + state + "”. Choose a state shown.");
+        }
         var bank = accounts.get(new BankAccountId(account));
         String currency = bank.currency().getCurrencyCode();
         List<StateTotal> states = jdbc.sql("""
-                        SELECT n.state, COUNT(*), COALESCE(SUM(CASE WHEN n.state <> 'SPOILED' THEN p.amount_minor END), 0) FROM check_number n
+                        SELECT n.state, COUNT(*), COALESCE(SUM(CASE WHEN n.state <> 'SPOILED' THEN p.amount_minor END), 0) FROM check_register n
                         LEFT JOIN payment p ON p.id = n.payment_id WHERE n.bank_account_id = :account GROUP BY n.state
                         """)
                 .param("account", account)
                 .query((r, n) -> {
-                    NumberState s = NumberState.valueOf(r.getString(1));
+                    Standing s = standing(r.getString(1));
                     String amount = MoneyView.of(r.getLong(3), currency).text();
                     return new StateTotal(s.name(), s.words(), r.getInt(2), amount);
                 })
@@ -115,7 +120,7 @@ class RegisterController {
                         """)
                 .param("account", account)
                 .param("below", below == null ? Long.MAX_VALUE : below)
-                .param("state", state == null ? null : state.name())
+                .param("state", state == null || state.isEmpty() ? null : state)
                 .param("limit", PAGE)
                 .query((r, n) -> view(r, by.today()))
                 .list();
@@ -136,7 +141,7 @@ class RegisterController {
         return lists.of("register.csv", """
                 SELECT n.number, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee, p.check_date,
                   p.amount_minor, a.currency, n.explanation, p.batch_id AS batch
-                FROM check_number n JOIN bank_account a ON a.id = n.bank_account_id
+                FROM check_register n JOIN bank_account a ON a.id = n.bank_account_id
                 LEFT JOIN payment p ON p.id = n.payment_id WHERE n.bank_account_id = :account ORDER BY n.number DESC
                 """, java.util.Map.of("account", account));
     }
@@ -150,16 +155,22 @@ class RegisterController {
                 .optional()
                 .orElseThrow(() ->
                         Refusal.notFound("no-check", "There is no such check number. Choose one from the register."));
+        // the number's life, then that of the payment it carries, which begins with the number
         List<StepView> steps = jdbc.sql("""
-                        SELECT e.at, e.business_date, p.name, e.to_state, e.why FROM number_event e
-                        JOIN person p ON p.id = e.person_id WHERE e.check_number_id = :id ORDER BY e.step
+                        SELECT x.at, x.business_date, p.name, x.to_state, x.why FROM (
+                          SELECT 1 AS life, e.step, e.at, e.business_date, e.person_id, e.to_state, e.why
+                          FROM number_event e WHERE e.check_number_id = :id
+                          UNION ALL SELECT 2, e.step, e.at, e.business_date, e.person_id, e.to_state, e.why
+                          FROM payment_event e JOIN check_number n ON n.live_payment_id = e.payment_id
+                          WHERE n.id = :id AND e.step > 1) x
+                        JOIN person p ON p.id = x.person_id ORDER BY x.life, x.step
                         """)
                 .param("id", id)
                 .query((r, n) -> new StepView(
                         r.getTimestamp(1).toInstant(),
                         r.getObject(2, LocalDate.class),
                         r.getString(3),
-                        NumberState.valueOf(r.getString(4)).words(),
+                        standing(r.getString(4)).words(),
                         r.getString(5)))
                 .list();
         List<PaidView> invoices = jdbc.sql("""
@@ -196,22 +207,26 @@ class RegisterController {
         return new HistoryView(number, steps, invoices, bank);
     }
 
+    private static Standing standing(String name) {
+        return Standing.named(name).orElseThrow();
+    }
+
     private static NumberView view(java.sql.ResultSet r, LocalDate today) throws java.sql.SQLException {
-        NumberState state = NumberState.valueOf(r.getString("state"));
+        Standing state = standing(r.getString("state"));
         LocalDate checkDate = r.getObject("check_date", LocalDate.class);
         LocalDate stateDate = r.getObject("state_date", LocalDate.class);
         long age = checkDate == null ? 0 : checkDate.until(today, ChronoUnit.DAYS);
-        boolean stale = state == NumberState.OUTSTANDING && age > STALE_AFTER_DAYS;
+        boolean stale = state.is(PaymentState.OUTSTANDING) && age > STALE_AFTER_DAYS;
         long live = r.getLong("live_number");
-        String then = switch (state) {
-            case CLEARED -> "bank, " + leveltally.core.Dates.inWords(stateDate);
-            case SPOILED -> r.getString("explanation") + (live == 0 ? "" : "; paid by " + live);
-            case OUTSTANDING -> stale ? age + " days, stale" : "";
-            case TAKEN -> "not answered yet";
-            case PRINTED -> "good, not posted yet";
+        String then = switch (state.name()) {
+            case "CLEARED" -> "bank, " + leveltally.core.Dates.inWords(stateDate);
+            case "SPOILED" -> r.getString("explanation") + (live == 0 ? "" : "; paid by " + live);
+            case "OUTSTANDING" -> stale ? age + " days, stale" : "";
+            case "TAKEN" -> "not answered yet";
+            case "PRINTED" -> "good, not posted yet";
             default -> r.getString("explanation");
         };
-        boolean paysNothing = state == NumberState.SPOILED || state == NumberState.UNACCOUNTED;
+        boolean paysNothing = state.is(NumberState.SPOILED) || state.is(NumberState.UNACCOUNTED);
         String payee = r.getString("payee");
         long batch = r.getLong("batch_id");
         return new NumberView(

@@ -323,7 +323,7 @@ class DemoStory {
         Long number =
                 jdbc.sql("""
                         SELECT n.id FROM check_number n JOIN payment p ON p.id = n.payment_id
-                        WHERE p.batch_id = :batch AND n.state = 'OUTSTANDING' ORDER BY p.amount_minor LIMIT 1
+                        WHERE p.batch_id = :batch AND p.state = 'OUTSTANDING' ORDER BY p.amount_minor LIMIT 1
                         """).param("batch", batch.value()).query(Long.class).single();
         voiding.voidCheck(stage.cast().on(run, "ines"), new CheckNumberId(number), run, "Payee asked for another date");
     }
@@ -334,7 +334,7 @@ class DemoStory {
         LocalDate until = month.atEndOfMonth().minusDays(12);
         List<Open> open = jdbc.sql("""
                         SELECT n.id, p.check_date FROM check_number n JOIN payment p ON p.id = n.payment_id
-                        WHERE n.state = 'OUTSTANDING' AND p.check_date <= :until ORDER BY n.bank_account_id, n.number
+                        WHERE p.state = 'OUTSTANDING' AND p.check_date <= :until ORDER BY n.bank_account_id, n.number
                         """)
                 .param("until", until)
                 .query((r, n) -> new Open(r.getLong(1), r.getObject(2, LocalDate.class)))

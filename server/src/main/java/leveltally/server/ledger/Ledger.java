@@ -165,7 +165,7 @@ public class Ledger {
         if (period.locked) {
             throw Refusal.conflict("locked-already", view(period).inWords() + " is locked already.");
         }
-        long waiting = jdbc.sql("SELECT COUNT(*) FROM payment WHERE posted_entry_id IS NULL AND taken_out_at IS NULL"
+        long waiting = jdbc.sql("SELECT COUNT(*) FROM payment WHERE posted_entry_id IS NULL AND standing"
                         + " AND ledger_date BETWEEN :from AND :to")
                 .param("from", month.atDay(1))
                 .param("to", month.atEndOfMonth())

@@ -34,7 +34,7 @@ public class MarkRows {
               (SELECT CONCAT('in batch “', b.name, '”') FROM reservation r JOIN batch b ON b.id = r.batch_id
                 WHERE r.invoice_id = o.id),
               (SELECT CONCAT('paid by check ', n.number, ' of ', DATE_FORMAT(y.check_date, '%a %e %b %Y'))
-                FROM settlement s JOIN payment y ON y.id = s.payment_id AND y.void_entry_id IS NULL
+                FROM settlement s JOIN payment y ON y.id = s.payment_id AND y.undone_entry_id IS NULL
                 JOIN check_number n ON n.live_payment_id = y.id
                 WHERE s.invoice_id = o.id AND s.kind = 'CASH' ORDER BY s.id DESC LIMIT 1),
               CASE WHEN o.open_minor > 0 THEN 'open' ELSE 'settled' END)
@@ -181,7 +181,7 @@ public class MarkRows {
                           FROM payment p LEFT JOIN check_number n ON n.live_payment_id = p.id
                           JOIN batch b ON b.id = :batch JOIN bank_account a ON a.id = b.bank_account_id
                           WHERE p.vendor_id IN (SELECT c.vendor_id FROM claim c WHERE c.batch_id = :batch)
-                            AND p.currency = a.currency AND p.void_entry_id IS NULL AND p.batch_id <> :batch) x
+                            AND p.currency = a.currency AND p.undone_entry_id IS NULL AND p.batch_id <> :batch) x
                         WHERE x.place <= 12 OR x.check_date >= :lately ORDER BY x.vendor_id, x.check_date DESC, x.id DESC
                         """)
                 .param("batch", batch.value())

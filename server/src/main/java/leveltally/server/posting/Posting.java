@@ -34,6 +34,7 @@ import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.payments.Payments;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -42,6 +43,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class Posting {
     private final Batches batches;
     private final Approvals approvals;
+    private final Payments payments;
     private final Checks checks;
     private final Invoices invoices;
     private final BankAccounts accounts;
@@ -51,6 +53,7 @@ public class Posting {
     Posting(
             Batches batches,
             Approvals approvals,
+            Payments payments,
             Checks checks,
             Invoices invoices,
             BankAccounts accounts,
@@ -58,6 +61,7 @@ public class Posting {
             AuditTrail audit) {
         this.batches = batches;
         this.approvals = approvals;
+        this.payments = payments;
         this.checks = checks;
         this.invoices = invoices;
         this.accounts = accounts;
@@ -98,13 +102,13 @@ public class Posting {
             throw Refusal.conflict(
                     "nothing-good", "No sheet of this batch is answered good yet. Answer for the sheets, then post.");
         }
-        return new Outcome(good.size(), checks.postedCount(id), waiting);
+        return new Outcome(good.size(), payments.postedCount(id), waiting);
     }
 
     private int waiting(Batch batch) {
         int numbered = checks.unposted(batch.id(), EnumSet.of(NumberState.TAKEN, NumberState.PRINTED))
                 .size();
-        Set<ClaimId> paid = checks.paidClaims(batch.id());
+        Set<ClaimId> paid = payments.claims(batch.id());
         long unnumbered = batches.claims(batch.id()).stream()
                 .filter(claim -> !paid.contains(claim.id()))
                 .count();
@@ -116,7 +120,7 @@ public class Posting {
         Map<ClaimId, Claim> claims =
                 batches.claims(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
         List<Claim> posting =
-                good.stream().map(check -> claims.get(check.claim())).toList();
+                good.stream().map(check -> claims.get(check.payment().claim())).toList();
         approvals.verify(batch, posting);
         List<InvoiceId> settled = posting.stream()
                 .flatMap(claim -> claim.lines().stream())
@@ -130,20 +134,20 @@ public class Posting {
         var touched = new PaymentEntry.Accounts(account.cash(), account.discountsTaken());
         List<ClaimId> released = new ArrayList<>();
         for (Check check : good) {
-            Claim claim = claims.get(check.claim());
-            String text = "Check " + check.number() + ", " + check.payee();
+            Claim claim = claims.get(check.payment().claim());
+            String text = check.name() + ", " + check.payment().payee();
             JournalEntry entry = PaymentEntry.of(batch.ledgerDate(), text, claim.lines(), payables, touched);
             EntryLinks links =
-                    EntryLinks.ofPayment(batch.id().value(), check.payment().value());
+                    EntryLinks.ofPayment(batch.id().value(), check.payment().id().value());
             EntryId written = ledger.write(by, EntryKind.PAYMENT, entry, links);
             invoices.settle(
                     claim.lines(),
                     batch.ledgerDate(),
                     batch.id().value(),
-                    check.payment().value(),
+                    check.payment().id().value(),
                     written);
-            checks.posted(check.payment(), written);
-            checks.issue(by, check.id(), batch.ledgerDate());
+            payments.post(by, check.payment().id(), check.name(), written);
+            checks.tellIssue(check);
             released.add(claim.id());
         }
         batches.release(released);

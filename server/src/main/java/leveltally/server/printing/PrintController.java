@@ -25,6 +25,7 @@ import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.payments.Payments;
 import leveltally.server.people.People;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
@@ -45,6 +46,7 @@ class PrintController {
     private final Printing printing;
     private final Turns turns;
     private final Batches batches;
+    private final Payments payments;
     private final Checks checks;
     private final BankAccounts accounts;
     private final People people;
@@ -55,6 +57,7 @@ class PrintController {
             Printing printing,
             Turns turns,
             Batches batches,
+            Payments payments,
             Checks checks,
             BankAccounts accounts,
             People people,
@@ -63,6 +66,7 @@ class PrintController {
         this.printing = printing;
         this.turns = turns;
         this.batches = batches;
+        this.payments = payments;
         this.checks = checks;
         this.accounts = accounts;
         this.people = people;
@@ -149,7 +153,7 @@ class PrintController {
         by.mayDo(Deed.READ);
         Batch batch = batches.get(new BatchId(id));
         BankAccount account = accounts.get(batch.account());
-        var paid = checks.paidClaims(batch.id());
+        var paid = payments.claims(batch.id());
         var again = checks.withoutNumber(batch.id());
         var waiting = batches.claims(batch.id()).stream()
                 .filter(c -> !paid.contains(c.id()) || again.containsKey(c.id()))

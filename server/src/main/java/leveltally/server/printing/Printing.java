@@ -20,9 +20,9 @@ import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.Stub;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
-import leveltally.core.checks.PaymentId;
 import leveltally.core.checks.Tray;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.CheckForm;
@@ -40,6 +40,7 @@ import leveltally.server.checks.Checks;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.payments.Payments;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -57,6 +58,7 @@ public class Printing {
     private final Batches batches;
     private final Drafting drafting;
     private final Approvals approvals;
+    private final Payments payments;
     private final Checks checks;
     private final Turns turns;
     private final BankAccounts accounts;
@@ -70,6 +72,7 @@ public class Printing {
             Batches batches,
             Drafting drafting,
             Approvals approvals,
+            Payments payments,
             Checks checks,
             Turns turns,
             BankAccounts accounts,
@@ -81,6 +84,7 @@ public class Printing {
         this.batches = batches;
         this.drafting = drafting;
         this.approvals = approvals;
+        this.payments = payments;
         this.checks = checks;
         this.turns = turns;
         this.accounts = accounts;
@@ -124,7 +128,7 @@ public class Printing {
         turns.check(by, account.id(), turnSerial);
         ledger.shareOpenPeriod(batch.ledgerDate());
         List<Claim> claims = batches.claims(id);
-        Set<ClaimId> paid = checks.paidClaims(id);
+        Set<ClaimId> paid = payments.claims(id);
         Map<ClaimId, PaymentId> again = checks.withoutNumber(id);
         List<Claim> unnumbered = claims.stream()
                 .filter(claim -> !paid.contains(claim.id()) || again.containsKey(claim.id()))
@@ -147,13 +151,13 @@ public class Printing {
                                     .collect(Collectors.joining("; ")) + ".");
         }
         approvals.verify(batch, wanted);
-        Map<ClaimId, PaymentId> payments = new HashMap<>(again);
+        Map<ClaimId, PaymentId> paying = new HashMap<>(again);
         List<Claim> fresh = wanted.stream().filter(c -> !paid.contains(c.id())).toList();
-        List<PaymentId> made = checks.pay(batch, fresh);
+        List<PaymentId> made = payments.prepare(by, batch, fresh);
         for (int i = 0; i < fresh.size(); i++) {
-            payments.put(fresh.get(i).id(), made.get(i));
+            paying.put(fresh.get(i).id(), made.get(i));
         }
-        List<PaymentId> ordered = wanted.stream().map(c -> payments.get(c.id())).toList();
+        List<PaymentId> ordered = wanted.stream().map(c -> paying.get(c.id())).toList();
         List<CheckNumberId> numbers = checks.take(by, account.id(), inTray, reason, ordered);
         RunEntity run = run(by, batch, turnSerial, DocumentKind.CHECK);
         for (int i = 0; i < wanted.size(); i++) {
@@ -176,7 +180,7 @@ public class Printing {
     @Transactional(readOnly = true)
     public Map<ClaimId, Behind> behind(BatchId id) {
         Batch batch = batches.get(id);
-        Set<ClaimId> paid = checks.paidClaims(id);
+        Set<ClaimId> paid = payments.claims(id);
         Map<ClaimId, PaymentId> again = checks.withoutNumber(id);
         List<Claim> unnumbered = batches.claims(id).stream()
                 .filter(claim -> !paid.contains(claim.id()) || again.containsKey(claim.id()))
@@ -231,7 +235,7 @@ public class Printing {
             long turnSerial,
             List<Claim> claims,
             List<CheckNumberId> numbers,
-            List<PaymentId> payments) {
+            List<PaymentId> paying) {
         CheckText.Payer payer = pages.payer(account);
         Map<ClaimId, Stub> stubs = batches.stubs(claims);
         RunEntity run = null;
@@ -242,7 +246,7 @@ public class Printing {
             int count = pages.advice(text).size();
             if (count > 0) {
                 run = run == null ? run(by, batch, turnSerial, DocumentKind.ADVICE) : run;
-                document(run, position++, 1, numbers.get(i), payments.get(i), claim, count);
+                document(run, position++, 1, numbers.get(i), paying.get(i), claim, count);
             }
         }
         return run == null ? null : run.id;
@@ -325,7 +329,7 @@ public class Printing {
         List<Page> drawn = new ArrayList<>();
         for (DocumentEntity document : documents) {
             Check check = numbers.get(new CheckNumberId(document.checkNumberId));
-            Claim claim = claims.get(check.claim());
+            Claim claim = claims.get(check.payment().claim());
             CheckText text = new CheckText(payer, claim, batch.checkDate(), check.number(), stubs.get(claim.id()));
             if (document.kind == DocumentKind.CHECK) {
                 drawn.add(pages.check(text, CheckForm.LETTER, use));
@@ -379,7 +383,7 @@ public class Printing {
                     "Sheet " + check.number() + " was answered already: "
                             + document.answer.name().toLowerCase(java.util.Locale.ROOT) + ". Look at it again.");
         }
-        if (check.postedEntry() != null) {
+        if (check.payment().postedEntry() != null) {
             throw Refusal.conflict(
                     "posted-already", "Check " + check.number() + " is posted. Void it instead of calling it spoiled.");
         }
@@ -440,12 +444,12 @@ public class Printing {
         Map<ClaimId, Claim> byId = claims.stream().collect(Collectors.toMap(Claim::id, Function.identity()));
         int position = 1;
         for (Check check : blank) {
-            if (behind.containsKey(check.claim())) {
+            if (behind.containsKey(check.payment().claim())) {
                 continue;
             }
             DocumentEntity before = last.get(check.id().value());
-            Claim claim = byId.get(check.claim());
-            document(run, position++, before.serial + 1, check.id(), check.payment(), claim, before.pages);
+            Claim claim = byId.get(check.payment().claim());
+            document(run, position++, before.serial + 1, check.id(), check.payment().id(), claim, before.pages);
         }
         audit.record(by, "print blank sheets again", "batch " + id.value(), Map.of("count", position - 1));
         return run.id;
@@ -496,7 +500,7 @@ public class Printing {
         if (wanted.isEmpty() || !standing.containsAll(wanted)) {
             throw Refusal.notFound("no-claim", "This payment is not in the batch any more. Look at the batch again.");
         }
-        Set<ClaimId> paid = checks.paidClaims(id);
+        Set<ClaimId> paid = payments.claims(id);
         Set<ClaimId> unnumbered =
                 wanted.stream().filter(claim -> !paid.contains(claim)).collect(Collectors.toSet());
         List<ClaimId> numbered = wanted.stream().filter(paid::contains).toList();
@@ -521,7 +525,7 @@ public class Printing {
         entities.flush();
         for (DocumentEntity document : latestDocuments(batch)) {
             CheckNumberId number = new CheckNumberId(document.checkNumberId);
-            if (document.answer == null && checks.get(number).claim().equals(claim)) {
+            if (document.answer == null && checks.get(number).payment().claim().equals(claim)) {
                 document.answer = spoiled ? Answer.SPOILED : Answer.BLANK;
                 document.answerWhy = why;
                 document.answeredAt = by.now();
@@ -537,7 +541,7 @@ public class Printing {
             return;
         }
         long standing = batches.claims(id).size();
-        long posted = checks.postedCount(id);
+        long posted = payments.postedCount(id);
         if (standing == posted) {
             BatchState end = posted > 0 ? BatchState.POSTED : BatchState.WITHDRAWN;
             batches.move(by, id, end, "took out its last payment");

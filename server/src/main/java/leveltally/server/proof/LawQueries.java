@@ -2,17 +2,30 @@ package leveltally.server.proof;
 
 import java.util.Arrays;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import leveltally.core.checks.NumberState;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.proof.Law;
 
 /** For each law what is looked at, and the statements that find its breaches; each row is one finding in words. */
 final class LawQueries {
     /** @param looked a statement that says what was looked at */
     record Queries(String looked, List<String> breaches) {}
+
+    private static final String STEPS_OF_NUMBERS =
+            steps(EnumSet.of(NumberState.TAKEN, NumberState.UNACCOUNTED), NumberState.class, NumberState::next);
+    private static final String STEPS_OF_PAYMENTS =
+            steps(EnumSet.of(PaymentState.PREPARED), PaymentState.class, PaymentState::next);
+    private static final String IN_THE_LEDGER = Arrays.stream(PaymentState.values())
+            .filter(PaymentState::isInTheLedger)
+            .map(state -> "'" + state + "'")
+            .collect(Collectors.joining(", "));
 
     static final Map<Law, Queries> ALL = new EnumMap<>(Law.class);
 
@@ -85,16 +98,41 @@ final class LawQueries {
                     OVER (PARTITION BY h.check_number_id ORDER BY h.step), 'NOWHERE') AS came_from
                   FROM number_event h JOIN check_number n ON n.id = h.check_number_id) x
                 WHERE CONCAT(x.came_from, ' ', x.to_state) NOT IN (%s)
-                """.formatted(allowedSteps()),
+                """.formatted(STEPS_OF_NUMBERS),
                 """
-                SELECT CONCAT('Number ', n.number, ' is ', LOWER(n.state), ' but its payment ', COALESCE(p.id, 'is missing'),
-                  CASE WHEN p.void_entry_id IS NOT NULL THEN ' is undone' WHEN p.posted_entry_id IS NOT NULL THEN ' is posted'
-                    WHEN p.id IS NOT NULL THEN ' is not posted' ELSE '' END)
+                SELECT CONCAT('Number ', n.number, ' is ', LOWER(n.state), ' but its payment ',
+                  COALESCE(CONCAT('is ', LOWER(p.state)), 'is missing'))
                 FROM check_number n LEFT JOIN payment p ON p.id = n.payment_id
-                WHERE (n.state IN ('OUTSTANDING', 'STOPPED', 'CLEARED')
-                    AND (p.posted_entry_id IS NULL OR p.void_entry_id IS NOT NULL))
-                  OR (n.state = 'VOIDED' AND p.void_entry_id IS NULL)
-                  OR (n.state IN ('TAKEN', 'PRINTED') AND (p.id IS NULL OR p.posted_entry_id IS NOT NULL))
+                WHERE (n.state = 'PRINTED' AND (p.id IS NULL OR p.state = 'TAKEN_OUT'))
+                  OR (n.state = 'TAKEN' AND (p.id IS NULL OR p.state <> 'PREPARED'))
+                """,
+                """
+                SELECT CONCAT('The payment to ', p.payee, ' is ', LOWER(p.state), ' but its history ',
+                  COALESCE(CONCAT('ends ', LOWER(e.to_state)), 'has no end'))
+                FROM payment p LEFT JOIN payment_event e ON e.payment_id = p.id AND e.step = p.steps
+                WHERE e.payment_id IS NULL OR p.state <> e.to_state
+                  OR p.steps <> (SELECT COUNT(*) FROM payment_event h WHERE h.payment_id = p.id)
+                """,
+                """
+                SELECT CONCAT('The payment to ', x.payee, ' went from ', LOWER(x.came_from), ' to ', LOWER(x.to_state))
+                FROM (SELECT p.payee, h.to_state, COALESCE(LAG(h.to_state)
+                    OVER (PARTITION BY h.payment_id ORDER BY h.step), 'NOWHERE') AS came_from
+                  FROM payment_event h JOIN payment p ON p.id = h.payment_id) x
+                WHERE CONCAT(x.came_from, ' ', x.to_state) NOT IN (%s)
+                """.formatted(STEPS_OF_PAYMENTS),
+                """
+                SELECT CONCAT('The payment to ', p.payee, ' is ', LOWER(p.state), ' but the ledger ',
+                  CASE WHEN p.undone_entry_id IS NOT NULL THEN 'has it undone' WHEN p.posted_entry_id IS NOT NULL
+                    THEN 'has it' ELSE 'does not have it' END)
+                FROM payment p
+                WHERE (p.posted_entry_id IS NOT NULL AND p.undone_entry_id IS NULL) <> (p.state IN (%s))
+                  OR (p.undone_entry_id IS NOT NULL) <> (p.state IN ('VOIDED', 'REVERSED'))
+                """.formatted(IN_THE_LEDGER),
+                """
+                SELECT CONCAT('The check to ', p.payee, ' is ', LOWER(p.state), ' without a printed number')
+                FROM payment p JOIN batch b ON b.id = p.batch_id AND b.method = 'CHECK'
+                LEFT JOIN check_number n ON n.live_payment_id = p.id AND n.state = 'PRINTED'
+                WHERE p.posted_entry_id IS NOT NULL AND n.id IS NULL
                 """);
         put(Law.L4, "SELECT CONCAT(COUNT(*), ' payments') FROM payment", """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is ', p.amount_minor, ', its lines come to ',
@@ -124,9 +162,9 @@ final class LawQueries {
                     WHERE e.reverses_id IS NOT NULL) x JOIN ledger_account n ON n.id = x.account_id
                 GROUP BY x.id, x.reverses_id, n.code, x.currency HAVING SUM(x.net) <> 0
                 """, """
-                SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is undone by entry ', p.void_entry_id,
+                SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is undone by entry ', p.undone_entry_id,
                   ', which undoes another')
-                FROM payment p JOIN journal_entry e ON e.id = p.void_entry_id
+                FROM payment p JOIN journal_entry e ON e.id = p.undone_entry_id
                 WHERE p.posted_entry_id IS NULL OR NOT e.reverses_id <=> p.posted_entry_id
                 """);
         put(Law.L5, "SELECT CONCAT(COUNT(*), ' bank events') FROM bank_event", """
@@ -142,7 +180,7 @@ final class LawQueries {
                 WHERE v.kind = 'VOID' AND (f.serial IS NULL OR f.serial > vf.serial)
                 """, """
                 SELECT CONCAT('Check ', n.number, ' is ', LOWER(n.state), ' but the bank has nothing to hear of it')
-                FROM check_number n JOIN bank_account a ON a.id = n.bank_account_id AND a.positive_pay
+                FROM check_register n JOIN bank_account a ON a.id = n.bank_account_id AND a.positive_pay
                 LEFT JOIN bank_event i ON i.check_number_id = n.id AND i.kind = 'ISSUE'
                 LEFT JOIN bank_event v ON v.check_number_id = n.id AND v.kind = 'VOID'
                 WHERE n.state IN ('OUTSTANDING', 'STOPPED', 'CLEARED', 'VOIDED')
@@ -314,13 +352,12 @@ final class LawQueries {
 
     private LawQueries() {}
 
-    /** Every step a number may take, as core has them, from nowhere on. */
-    private static String allowedSteps() {
-        Stream<String> births =
-                Stream.of(NumberState.TAKEN, NumberState.UNACCOUNTED).map(born -> "'NOWHERE " + born + "'");
-        Stream<String> steps = Arrays.stream(NumberState.values())
-                .flatMap(from -> from.next().stream().map(to -> "'" + from + " " + to + "'"));
-        return Stream.concat(births, steps).collect(Collectors.joining(", "));
+    /** Every step core allows, from nowhere on, as a list of SQL. */
+    private static <S extends Enum<S>> String steps(Set<S> births, Class<S> states, Function<S, Set<S>> next) {
+        Stream<String> born = births.stream().map(first -> "'NOWHERE " + first + "'");
+        Stream<String> steps = Arrays.stream(states.getEnumConstants())
+                .flatMap(from -> next.apply(from).stream().map(to -> "'" + from + " " + to + "'"));
+        return Stream.concat(born, steps).collect(Collectors.joining(", "));
     }
 
     private static void put(Law law, String looked, String... breaches) {

@@ -37,7 +37,7 @@ public class Levels {
                             + " LEFT JOIN payment p ON p.claim_id = c.id WHERE c.batch_id = :batch) x",
             Step.ON_PAPER,
                     "SELECT COUNT(*), COALESCE(SUM(d.amount_minor), 0) FROM document d JOIN print_run r ON r.id = d.run_id"
-                            + " JOIN payment p ON p.id = d.payment_id AND p.taken_out_at IS NULL"
+                            + " JOIN payment p ON p.id = d.payment_id AND p.standing"
                             + " WHERE r.batch_id = :batch AND d.kind = 'CHECK' AND d.answer = 'GOOD'",
             Step.LEDGER,
                     "SELECT COUNT(*), COALESCE(SUM(l.credit_minor), 0) FROM journal_entry e"
@@ -128,7 +128,7 @@ public class Levels {
     Tally voided(BatchId id) {
         BankAccount account = accounts.get(batches.get(id).account());
         return jdbc.sql("SELECT COUNT(*), COALESCE(SUM(p.amount_minor), 0) FROM payment p"
-                        + " WHERE p.batch_id = :batch AND p.void_entry_id IS NOT NULL")
+                        + " WHERE p.batch_id = :batch AND p.undone_entry_id IS NOT NULL")
                 .param("batch", id.value())
                 .query((r, n) -> new Tally(Step.LEDGER, r.getInt(1), Money.ofMinor(r.getLong(2), account.currency())))
                 .single();

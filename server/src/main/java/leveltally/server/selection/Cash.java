@@ -46,7 +46,7 @@ public class Cash {
         Later later = jdbc.sql("""
                         SELECT COALESCE(SUM(amount_minor), 0), COUNT(*) FROM payment
                         WHERE bank_account_id = :account AND ledger_date > :date AND posted_entry_id IS NOT NULL
-                          AND void_entry_id IS NULL
+                          AND undone_entry_id IS NULL
                         """)
                 .param("account", account.id().value())
                 .param("date", checkDate)

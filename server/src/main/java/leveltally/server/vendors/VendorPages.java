@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.vendors.VendorAccount;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.MoneyView;
@@ -136,7 +137,7 @@ class VendorPages {
         // cash paid by check date; a void in the same year takes it off, a later one moves nothing silently
         List<VendorController.PaidYear> paid = jdbc.sql("""
                         SELECT YEAR(p.check_date), COUNT(*), SUM(p.amount_minor), p.currency FROM payment p
-                        LEFT JOIN journal_entry v ON v.id = p.void_entry_id
+                        LEFT JOIN journal_entry v ON v.id = p.undone_entry_id
                         WHERE p.vendor_id = :vendor AND p.posted_entry_id IS NOT NULL
                           AND (v.id IS NULL OR YEAR(v.ledger_date) > YEAR(p.check_date))
                         GROUP BY YEAR(p.check_date), p.currency ORDER BY 1 DESC, 4
@@ -308,7 +309,7 @@ class VendorPages {
 
     private List<VendorController.AccountRow> payments(VendorId id) {
         return jdbc.sql("""
-                        SELECT p.id, p.check_date, p.amount_minor, p.currency, n.number, n.state, p.payee FROM payment p
+                        SELECT p.id, p.check_date, p.amount_minor, p.currency, n.number, p.state, p.payee FROM payment p
                         LEFT JOIN check_number n ON n.id = (SELECT MAX(x.id) FROM check_number x WHERE x.payment_id = p.id)
                         WHERE p.vendor_id = :vendor ORDER BY p.check_date DESC, p.id DESC LIMIT 20000
                         """)
@@ -325,7 +326,7 @@ class VendorPages {
                         null,
                         null,
                         null,
-                        r.getString(6) == null ? "" : r.getString(6).toLowerCase(java.util.Locale.ROOT),
+                        PaymentState.valueOf(r.getString(6)).words(),
                         false,
                         false,
                         false))

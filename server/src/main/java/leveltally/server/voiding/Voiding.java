@@ -7,6 +7,7 @@ import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.voiding.VoidPlan;
@@ -17,18 +18,22 @@ import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.payments.Payment;
+import leveltally.server.payments.Payments;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Voids outstanding checks; the invoices come back open, the number stays. */
 @Service
 public class Voiding {
+    private final Payments payments;
     private final Checks checks;
     private final Ledger ledger;
     private final Invoices invoices;
     private final AuditTrail audit;
 
-    Voiding(Checks checks, Ledger ledger, Invoices invoices, AuditTrail audit) {
+    Voiding(Payments payments, Checks checks, Ledger ledger, Invoices invoices, AuditTrail audit) {
+        this.payments = payments;
         this.checks = checks;
         this.ledger = ledger;
         this.invoices = invoices;
@@ -54,15 +59,16 @@ public class Voiding {
         if (reason.isBlank()) {
             throw Refusal.invalidField("reason-missing", "reason", "Say why this check is voided.");
         }
-        Check check = checks.lock(id);
+        Check check = checks.lockPayment(id);
         VoidPlan plan = plan(check, on, by.today());
         ledger.shareOpenPeriod(on);
+        Payment payment = check.payment();
         EntryLinks links = EntryLinks.ofVoid(
-                check.batch().value(), check.payment().value(), posted(check).value());
+                payment.batch().value(), payment.id().value(), posted(check).value());
         EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
-        invoices.bringBack(check.payment().value(), on, entry);
-        checks.voided(check.payment(), entry);
-        checks.cancel(by, id, on, reason.strip());
+        invoices.bringBack(payment.id().value(), on, entry);
+        payments.undo(by, payment.id(), PaymentState.VOIDED, check.name(), entry, on, reason.strip());
+        checks.tellVoid(check, on);
         audit.record(
                 by,
                 "void check",
@@ -73,16 +79,16 @@ public class Voiding {
                         "reason",
                         reason.strip(),
                         "amount",
-                        check.amount().plain()));
+                        payment.amount().plain()));
     }
 
     private VoidPlan plan(Check check, LocalDate on, LocalDate today) {
         JournalEntry paid = ledger.entry(posted(check));
-        return VoidPlan.of(check.number(), check.state(), paid, on, today);
+        return VoidPlan.of(check.number(), check.payment().state(), paid, on, today);
     }
 
     private static EntryId posted(Check check) {
-        EntryId entry = check.postedEntry();
+        EntryId entry = check.payment().postedEntry();
         if (entry == null) {
             throw Refusal.conflict(
                     "not-posted", "Check " + check.number() + " is not posted, so there is nothing to void.");

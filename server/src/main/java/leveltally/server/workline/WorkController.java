@@ -64,7 +64,7 @@ class WorkController {
         stations.put("post", """
                 SELECT p.currency, COUNT(*), SUM(p.amount_minor) FROM payment p
                 JOIN check_number n ON n.live_payment_id = p.id AND n.state = 'PRINTED'
-                WHERE p.posted_entry_id IS NULL AND p.taken_out_at IS NULL GROUP BY p.currency
+                WHERE p.posted_entry_id IS NULL AND p.standing GROUP BY p.currency
                 """);
         stations.put("bank", """
                 -- issues and voids are never added
@@ -126,7 +126,7 @@ class WorkController {
                         "/batches/" + r.getLong(1)))
                 .list());
         found.addAll(jdbc.sql("""
-                        SELECT n.id, n.number, n.state, COALESCE(p.payee, ''), n.bank_account_id FROM check_number n
+                        SELECT n.id, n.number, n.state, COALESCE(p.payee, ''), n.bank_account_id FROM check_register n
                         LEFT JOIN payment p ON p.id = n.payment_id
                         WHERE CAST(n.number AS CHAR) LIKE :start ORDER BY n.number DESC LIMIT :most
                         """)

@@ -1,12 +1,12 @@
-package leveltally.server.checks;
+package leveltally.server.payments;
 
 import jakarta.persistence.*;
-import java.time.Instant;
 import java.time.LocalDate;
+import leveltally.core.payments.PaymentState;
 import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
-/** A claim that took a number; what it posts and undoes hangs on it. */
+/** A claim on its way out of the house; what it posts and undoes hangs on it. */
 @Entity
 @DynamicUpdate
 @Table(name = "payment")
@@ -26,21 +26,24 @@ class PaymentEntity {
     LocalDate checkDate;
     LocalDate ledgerDate;
 
+    @Enumerated(EnumType.STRING)
+    PaymentState state;
+
+    /** The business date of its last step. */
+    LocalDate stateDate;
+
+    String stateWhy;
+    int steps;
+
     @Nullable
     Long postedEntryId;
 
     @Nullable
-    Long voidEntryId;
+    Long undoneEntryId;
 
-    /** Taken out of its batch before posting; null when it was not. */
+    /** The payment it was made instead of. */
     @Nullable
-    Instant takenOutAt;
-
-    @Nullable
-    Long takenOutBy;
-
-    @Nullable
-    String takenOutWhy;
+    Long replacesId;
 
     @Version
     long version;

@@ -1,4 +1,4 @@
-package leveltally.core.checks;
+package leveltally.core.payments;
 
 /** A payment that left a batch. */
 public record PaymentId(long value) {}

@@ -1,0 +1,184 @@
+package leveltally.server.payments;
+
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.Claim;
+import leveltally.core.batches.ClaimId;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.EntryId;
+import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.payments.PaymentState;
+import leveltally.core.people.Actor;
+import leveltally.server.batches.Batch;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Payments and their lives: the only place that moves one from state to state. */
+@Service
+public class Payments {
+    private final EntityManager entities;
+
+    Payments(EntityManager entities) {
+        this.entities = entities;
+    }
+
+    /** Payments for claims that have none yet, in the order given. */
+    @Transactional
+    public List<PaymentId> prepare(Actor by, Batch batch, List<Claim> claims) {
+        List<PaymentEntity> payments = new ArrayList<>();
+        for (Claim claim : claims) {
+            PaymentEntity payment = new PaymentEntity();
+            payment.batchId = batch.id().value();
+            payment.claimId = claim.id().value();
+            payment.bankAccountId = batch.account().value();
+            payment.vendorId = claim.vendor().value();
+            payment.payee = claim.remitTo().payee();
+            payment.currency = claim.amount().currency().getCurrencyCode();
+            payment.amountMinor = claim.amount().minor();
+            payment.checkDate = batch.checkDate();
+            payment.ledgerDate = batch.ledgerDate();
+            payment.state = PaymentState.PREPARED;
+            payment.stateDate = by.today();
+            payment.stateWhy = "";
+            payment.steps = 1;
+            entities.persist(payment);
+            record(by, payment);
+            payments.add(payment);
+        }
+        entities.flush();
+        return payments.stream().map(p -> new PaymentId(p.id)).toList();
+    }
+
+    /** The claims of a batch that already became payments. */
+    @Transactional(readOnly = true)
+    public Set<ClaimId> claims(BatchId batch) {
+        return entities.createQuery("select p.claimId from PaymentEntity p where p.batchId = :batch", Long.class)
+                .setParameter("batch", batch.value())
+                .getResultStream()
+                .map(ClaimId::new)
+                .collect(Collectors.toCollection(HashSet::new));
+    }
+
+    /** How many payments of a batch were posted. */
+    @Transactional(readOnly = true)
+    public long postedCount(BatchId batch) {
+        return entities.createQuery(
+                        "select count(p) from PaymentEntity p where p.batchId = :batch and p.postedEntryId is not null",
+                        Long.class)
+                .setParameter("batch", batch.value())
+                .getSingleResult();
+    }
+
+    @Transactional(readOnly = true)
+    public Payment get(PaymentId id) {
+        return view(entities.find(PaymentEntity.class, id.value()));
+    }
+
+    /** The payment with its row locked until the transaction ends. */
+    @Transactional
+    public Payment lock(PaymentId id) {
+        return view(locked(id));
+    }
+
+    /** Takes a payment out of its batch before it is posted, so that its invoices come free. */
+    @Transactional
+    public Payment takeOut(Actor by, ClaimId claim, String why) {
+        Long id = entities.createQuery("select p.id from PaymentEntity p where p.claimId = :claim", Long.class)
+                .setParameter("claim", claim.value())
+                .getSingleResult();
+        PaymentEntity payment = locked(new PaymentId(id));
+        if (payment.state != PaymentState.PREPARED) {
+            throw Refusal.conflict(
+                    "posted-already",
+                    "The payment to " + payment.payee + " is "
+                            + (payment.state == PaymentState.TAKEN_OUT
+                                    ? "taken out already."
+                                    : "posted. Void its check instead."));
+        }
+        step(by, payment, PaymentState.TAKEN_OUT, "The payment to " + payment.payee, by.today(), why);
+        entities.flush();
+        return view(payment);
+    }
+
+    /** The deed of posting: the ledger has it. */
+    @Transactional
+    public void post(Actor by, PaymentId id, String name, EntryId entry) {
+        PaymentEntity payment = entities.find(PaymentEntity.class, id.value());
+        payment.postedEntryId = entry.value();
+        step(by, payment, PaymentState.OUTSTANDING, name, payment.ledgerDate, "");
+    }
+
+    /**
+     * The deed of undoing: the ledger has it no more.
+     *
+     * @param to how it is called once undone
+     */
+    @Transactional
+    public void undo(
+            Actor by, PaymentId id, PaymentState to, String name, EntryId entry, LocalDate on, String why) {
+        PaymentEntity payment = entities.find(PaymentEntity.class, id.value());
+        payment.undoneEntryId = entry.value();
+        step(by, payment, to, name, on, why);
+    }
+
+    /**
+     * Moves a payment on.
+     *
+     * @param name what people call it, such as {@code Check 10012}
+     * @param on the business date of the step
+     */
+    @Transactional
+    public void move(Actor by, PaymentId id, PaymentState to, String name, LocalDate on, String why) {
+        step(by, entities.find(PaymentEntity.class, id.value()), to, name, on, why);
+    }
+
+    private void step(Actor by, PaymentEntity payment, PaymentState to, String name, LocalDate on, String why) {
+        payment.state = payment.state.to(to, name);
+        payment.stateDate = on;
+        payment.stateWhy = why;
+        payment.steps++;
+        record(by, payment);
+    }
+
+    /** Writes the step it stands at into its history. */
+    private void record(Actor by, PaymentEntity payment) {
+        PaymentEventEntity event = new PaymentEventEntity();
+        event.paymentId = payment.id;
+        event.step = payment.steps;
+        event.at = by.now();
+        event.businessDate = payment.stateDate;
+        event.personId = by.person().value();
+        event.toState = payment.state;
+        event.why = payment.stateWhy;
+        entities.persist(event);
+    }
+
+    private PaymentEntity locked(PaymentId id) {
+        PaymentEntity payment = entities.find(PaymentEntity.class, id.value());
+        entities.refresh(payment, LockModeType.PESSIMISTIC_WRITE);
+        return payment;
+    }
+
+    private static Payment view(PaymentEntity payment) {
+        return new Payment(
+                new PaymentId(payment.id),
+                new BatchId(payment.batchId),
+                new ClaimId(payment.claimId),
+                new BankAccountId(payment.bankAccountId),
+                payment.payee,
+                Money.ofMinor(payment.amountMinor, payment.currency),
+                payment.checkDate,
+                payment.ledgerDate,
+                payment.state,
+                payment.postedEntryId == null ? null : new EntryId(payment.postedEntryId));
+    }
+}
