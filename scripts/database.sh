@@ -118,6 +118,9 @@ head_of_trail() {
     "SELECT CONCAT(sequence, ' records in the trail, its head is ', hash) FROM audit_head"
 }
 
+# haste VALUE: 2 while made-up data is loaded, which no power cut has to spare; 1, each deed safe on the disk, from then on
+haste() { root_client "$root" mariadb -e "SET GLOBAL innodb_flush_log_at_trx_commit = $1"; }
+
 # keep_backup FILE: everything in one file; the application may go on meanwhile
 keep_backup() {
   [ -f "$data/keys" ] && [ -d "$data/data/mysql" ] || fail "there is nothing to keep in $data: no database was made there yet."
