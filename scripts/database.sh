@@ -171,3 +171,24 @@ bring_back() {
   say "brought back from $1: $(cat "$bundle/about")."
   rm -rf "$bundle"
 }
+
+# keep_before_change: the database is of an older form, and nobody knows how its change will end. A copy that is still there
+# is of a change that was cut off in the middle: it is begun again from there.
+keep_before_change() {
+  brings=$(find server/src/main/resources/db/migration -name 'V*__*.sql' | sed 's/.*\/V\([0-9]*\)__.*/\1/' | sort -n | tail -n 1)
+  has=$(root_client "$root" mariadb -N leveltally -e "SELECT COALESCE(MAX(CAST(version AS UNSIGNED)), 0) FROM flyway_schema_history WHERE success" 2>/dev/null)
+  if [ -e "$data/before-change" ]; then
+    if [ "${has:-0}" -lt "$brings" ]; then
+      say "the change of the database was cut off; it begins again from what was kept before."
+      kill "$db" && wait "$db"
+      db=
+      rm -rf "$data/data"
+      bring_back "$data/before-change"
+    else
+      rm -f "$data/before-change"
+    fi
+  elif [ "${has:-0}" -gt 0 ] && [ "$has" -lt "$brings" ]; then
+    say "the database is of an older form; it is kept as it is, then changed."
+    keep_backup "$data/before-change" >/dev/null
+  fi
+}

@@ -3,6 +3,7 @@
 set -u
 cd "$(dirname "$(readlink -f "$0")")/.." || exit 1
 . scripts/lib.sh
+. scripts/database.sh
 need_base
 
 dir=$(mktemp -d /tmp/level-tally-start.XXXXXX)
@@ -126,4 +127,31 @@ kept=$(sed -n 's/.*its head is \([0-9a-f]*\).*/\1/p' "$dir/log")
 kill "$!" && wait "$!"
 running=()
 [ -z "$(find "$data" -name '*.sock')" ] || fail "a socket was left behind."
+
+# a database of an older form: kept before it is changed, and a change that is cut off begins again from there
+old=$dir/old
+before=server/src/test/resources/before/numbers-were-payments.tgz
+data=$old
+./start --data "$old" --restore "$before" >"$dir/log" 2>&1 &
+first=$!
+running+=("$first")
+for _ in $(seq 6000); do
+  grep -q 'the database is of an older form' "$dir/log" || { sleep 0.1; continue; }
+  [ -n "${root:-}" ] || read_keys
+  [ -n "$(root_client "$root" mariadb -N leveltally -e "SHOW TABLES LIKE 'payment_event'" 2>/dev/null)" ] && break
+  sleep 0.02
+done
+[ -e "$old/before-change" ] || fail "nothing was kept before the database was changed."
+kill -9 "$(cat "$old/app.pid")"
+wait "$first" && fail "./start went on without its application."
+running=()
+grep -q 'as it was before is kept in' "$dir/log" || { cat "$dir/log" >&2; fail "./start does not say where the older database is."; }
+./start --data "$old" >"$dir/log" 2>&1 &
+running+=("$!")
+ready "$!" "$dir/log"
+grep -q 'cut off' "$dir/log" || { cat "$dir/log" >&2; fail "a change that was cut off was not begun again."; }
+proof "$address" >/dev/null || fail "the proof of what was changed is not clean."
+[ ! -e "$old/before-change" ] || fail "what was kept before the change was left there."
+kill "$!" && wait "$!"
+running=()
 say "./start does as it says."

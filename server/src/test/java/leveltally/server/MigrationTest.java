@@ -2,8 +2,7 @@ package leveltally.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.IOException;
-import java.io.InputStream;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -28,11 +27,8 @@ class MigrationTest {
 
     /** When a check was a payment and its number's state was its own. */
     @Test
-    void fromWhenANumberWasAPayment() throws SQLException, IOException {
-        App.DATABASE.make("before");
-        try (InputStream dump = getClass().getResourceAsStream("/before/numbers-were-payments.sql.gz")) {
-            App.DATABASE.load("before", dump);
-        }
+    void fromWhenANumberWasAPayment() throws SQLException {
+        App.DATABASE.bringBack("before", Path.of("src/test/resources/before/numbers-were-payments.tgz"));
         Map<String, List<String>> was = facts(
                 "SELECT id, bank_account_id, number, payment_id, state, state_date, explanation FROM check_number ORDER BY id",
                 "SELECT n.number, e.to_state, e.at, e.business_date, e.person_id, e.why FROM number_event e"

@@ -2,8 +2,6 @@ package leveltally.server;
 
 import java.io.File;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
@@ -15,7 +13,6 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
-import java.util.zip.GZIPInputStream;
 
 /** A MariaDB of its own on loopback, for one run of the tests. */
 public final class TestDatabase {
@@ -183,22 +180,16 @@ public final class TestDatabase {
         }
     }
 
-    /** Fills a schema from what mariadb-dump wrote, packed with gzip. */
-    public void load(String schema, InputStream packed) {
+    /** A schema beside ours, filled from a copy that {@code ./start --backup} kept. */
+    public void bringBack(String schema, Path copy) {
+        make(schema);
+        String client = "mariadb --no-defaults -uroot --socket='" + folder.resolve("db.sock") + "' " + schema;
+        String from = "tar -xzOf '" + copy + "' ";
         try {
-            Process client = new ProcessBuilder(
-                            "mariadb", "--no-defaults", "-uroot", "--socket=" + folder.resolve("db.sock"), schema)
-                    .redirectErrorStream(true)
-                    .start();
-            try (InputStream dump = new GZIPInputStream(packed);
-                    OutputStream into = client.getOutputStream()) {
-                dump.transferTo(into);
-            }
-            String said = new String(client.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-            if (client.waitFor() != 0) {
-                throw new IllegalStateException(said);
-            }
-        } catch (IOException | InterruptedException broken) {
+            run(List.of("bash", "-c", "set -o pipefail; " + from + "dump.sql | " + client));
+            String here = "sed 's/ON `leveltally`/ON `" + schema + "`/'";
+            run(List.of("bash", "-c", "set -o pipefail; " + from + "grants.sql | " + here + " | " + client));
+        } catch (IOException broken) {
             throw new IllegalStateException(broken);
         }
     }

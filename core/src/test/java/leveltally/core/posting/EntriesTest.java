@@ -15,6 +15,8 @@ import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.Settled;
+import leveltally.core.invoices.SettlementId;
 import leveltally.core.invoices.OpenHistory;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.AccountId;
@@ -22,7 +24,7 @@ import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.Period;
 import leveltally.core.payments.PaymentState;
 import leveltally.core.terms.PartPayment;
-import leveltally.core.voiding.VoidPlan;
+import leveltally.core.voiding.UndoPlan;
 import org.junit.jupiter.api.Test;
 
 class EntriesTest {
@@ -62,7 +64,17 @@ class EntriesTest {
     @Test
     void aVoidTurnsTheSidesInAnOpenPeriod() {
         JournalEntry paid = post(line(1, "1250", "25", "0", "1225"));
-        VoidPlan plan = VoidPlan.of(41237, PaymentState.OUTSTANDING, paid, day("2026-03-10"), day("2026-03-10"));
+        List<Settled> settled = List.of(
+                new Settled(new SettlementId(11), new InvoiceId(1), usd("1225")),
+                new Settled(new SettlementId(12), new InvoiceId(1), usd("25")));
+        UndoPlan plan = UndoPlan.voiding(
+                new UndoPlan.Posted("Check 41237", PaymentState.OUTSTANDING, paid, settled),
+                day("2026-03-10"),
+                day("2026-03-10"));
+        assertThat(plan.becomes()).isEqualTo(PaymentState.VOIDED);
+        assertThat(plan.entry().text()).isEqualTo("Void of check 41237");
+        assertThat(plan.mirrored()).isEqualTo(settled);
+        assertThat(plan.openAgain()).isEqualTo(Map.of(new InvoiceId(1), usd("1250")));
         assertThat(plan.entry().ledgerDate()).isEqualTo(day("2026-03-10"));
         assertThat(plan.entry().lines())
                 .containsExactly(debit(CASH, usd("1225")), debit(DISCOUNTS, usd("25")), credit(PAYABLES, usd("1250")));
@@ -93,14 +105,19 @@ class EntriesTest {
     void rejectsAVoidOutsideItsDaysOrStates() {
         JournalEntry paid = post(line(1, "1250", "25", "0", "1225"));
         var today = day("2026-03-10");
-        assertThatThrownBy(() -> VoidPlan.of(1, PaymentState.OUTSTANDING, paid, day("2026-01-27"), today))
-                .isInstanceOf(Refusal.class);
-        assertThatThrownBy(() -> VoidPlan.of(1, PaymentState.OUTSTANDING, paid, day("2026-03-11"), today))
-                .isInstanceOf(Refusal.class);
-        assertThatThrownBy(() -> VoidPlan.of(1, PaymentState.CLEARED, paid, today, today))
+        var outstanding = new UndoPlan.Posted("Check 1", PaymentState.OUTSTANDING, paid, List.of());
+        assertThatThrownBy(() -> UndoPlan.voiding(outstanding, day("2026-01-27"), today))
+                .hasMessageContaining("Tue 27 Jan 2026 lies outside");
+        assertThatThrownBy(() -> UndoPlan.voiding(outstanding, day("2026-03-11"), today))
+                .hasMessageContaining("lies outside");
+        assertThatThrownBy(() -> UndoPlan.voiding(outstanding, day("2026-01-28"), day("2026-01-27")))
+                .hasMessageContaining("a day that has not come");
+        assertThatThrownBy(() -> UndoPlan.voiding(
+                        new UndoPlan.Posted("Check 1", PaymentState.CLEARED, paid, List.of()), today, today))
                 .hasMessageContaining("Take its clearing back");
-        assertThatThrownBy(() -> VoidPlan.of(1, PaymentState.VOIDED, paid, today, today))
-                .isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> UndoPlan.voiding(
+                        new UndoPlan.Posted("Check 1", PaymentState.VOIDED, paid, List.of()), today, today))
+                .hasMessageContaining("is voided, so it cannot become voided");
     }
 
     @Test

@@ -19,6 +19,8 @@ import leveltally.core.invoices.LedgerDays;
 import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenHistory;
 import leveltally.core.invoices.OpenInvoice;
+import leveltally.core.invoices.Settled;
+import leveltally.core.invoices.SettlementId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
@@ -441,13 +443,28 @@ public class Invoices {
         }
     }
 
-    /** Brings back what a payment settled, by a dated reverse row for each of its rows. */
-    @Transactional
-    public void bringBack(long payment, LocalDate ledgerDate, EntryId entry) {
-        List<SettlementEntity> rows = entities.createQuery(
-                        "select s from SettlementEntity s where s.paymentId = :payment and s.reversesId is null",
-                        SettlementEntity.class)
+    /** What a payment settled and nothing undid since. */
+    @Transactional(readOnly = true)
+    public List<Settled> settledBy(long payment) {
+        return entities.createQuery("""
+                        select s from SettlementEntity s where s.paymentId = :payment and s.reversesId is null
+                        and not exists (select 1 from SettlementEntity r where r.reversesId = s.id) order by s.id
+                        """, SettlementEntity.class)
                 .setParameter("payment", payment)
+                .getResultStream()
+                .map(row -> new Settled(
+                        new SettlementId(row.id),
+                        new InvoiceId(row.invoiceId),
+                        Money.ofMinor(row.amountMinor, row.currency)))
+                .toList();
+    }
+
+    /** Undoes these rows, by a dated row that mirrors each of them. */
+    @Transactional
+    public void undo(List<Settled> settled, LocalDate ledgerDate, EntryId entry) {
+        List<SettlementEntity> rows = entities.createQuery(
+                        "select s from SettlementEntity s where s.id in :ids order by s.id", SettlementEntity.class)
+                .setParameter("ids", settled.stream().map(row -> row.id().value()).toList())
                 .getResultList();
         for (SettlementEntity row : rows) {
             SettlementEntity reverse = new SettlementEntity();
@@ -457,7 +474,7 @@ public class Invoices {
             reverse.amountMinor = -row.amountMinor;
             reverse.ledgerDate = ledgerDate;
             reverse.batchId = row.batchId;
-            reverse.paymentId = payment;
+            reverse.paymentId = row.paymentId;
             reverse.entryId = entry.value();
             reverse.reversesId = row.id;
             entities.persist(reverse);

@@ -7,10 +7,9 @@ import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
-import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
-import leveltally.core.voiding.VoidPlan;
+import leveltally.core.voiding.UndoPlan;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
@@ -60,14 +59,14 @@ public class Voiding {
             throw Refusal.invalidField("reason-missing", "reason", "Say why this check is voided.");
         }
         Check check = checks.lockPayment(id);
-        VoidPlan plan = plan(check, on, by.today());
+        UndoPlan plan = plan(check, on, by.today());
         ledger.shareOpenPeriod(on);
         Payment payment = check.payment();
         EntryLinks links = EntryLinks.ofVoid(
                 payment.batch().value(), payment.id().value(), posted(check).value());
         EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
-        invoices.bringBack(payment.id().value(), on, entry);
-        payments.undo(by, payment.id(), PaymentState.VOIDED, check.name(), entry, on, reason.strip());
+        invoices.undo(plan.mirrored(), on, entry);
+        payments.undo(by, payment.id(), plan.becomes(), check.name(), entry, on, reason.strip());
         checks.tellVoid(check, on);
         audit.record(
                 by,
@@ -82,9 +81,14 @@ public class Voiding {
                         payment.amount().plain()));
     }
 
-    private VoidPlan plan(Check check, LocalDate on, LocalDate today) {
-        JournalEntry paid = ledger.entry(posted(check));
-        return VoidPlan.of(check.number(), check.payment().state(), paid, on, today);
+    private UndoPlan plan(Check check, LocalDate on, LocalDate today) {
+        Payment payment = check.payment();
+        UndoPlan.Posted found = new UndoPlan.Posted(
+                check.name(),
+                payment.state(),
+                ledger.entry(posted(check)),
+                invoices.settledBy(payment.id().value()));
+        return UndoPlan.voiding(found, on, today);
     }
 
     private static EntryId posted(Check check) {
