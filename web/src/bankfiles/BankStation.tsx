@@ -49,6 +49,14 @@ export function BankStation() {
   );
 }
 
+/** The files of an account, the newest first. */
+function useFiles(account: number) {
+  return useQuery({
+    queryKey: ["bank-files", account],
+    queryFn: () => call(api.GET("/api/bank-files", { params: { query: { account } } })),
+  });
+}
+
 function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
   const session = useSession();
   const queries = useQueryClient();
@@ -59,6 +67,12 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
     queryKey: ["bank-preview", account.id],
     queryFn: () => call(api.GET("/api/bank-files/preview", { params: { query: { account: account.id } } })),
   });
+  const files = useFiles(account.id);
+  const open = files.data?.find((file) => file.state === "MADE");
+  // a file that was made is not yet one the bank has read
+  const nothing = open
+    ? `Nothing waits for a file. Of file ${open.serial} it is not known yet whether the bank took it: say beside the list what it answered.`
+    : `Nothing waits for a file${files.data ? ", and every file is answered" : ""}. Posted checks and voids appear here.`;
   const cursor = values.at;
   const data = preview.data;
   const what = data ? counted(data) : "";
@@ -108,7 +122,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
               columns={COLUMNS}
               cursor={cursor}
               onCursor={(key) => change({ at: key })}
-              empty="The bank has heard everything. Posted checks and voids appear here."
+              empty={nothing}
             />
           )}
         </Loaded>
@@ -190,10 +204,7 @@ function Files({ account }: { account: number }) {
   const queries = useQueryClient();
   const [refusing, setRefusing] = useState<File>();
   const [accepting, setAccepting] = useState<File>();
-  const files = useQuery({
-    queryKey: ["bank-files", account],
-    queryFn: () => call(api.GET("/api/bank-files", { params: { query: { account } } })),
-  });
+  const files = useFiles(account);
   const clerk = session.roles.includes("CLERK");
   const states: Record<string, string> = {
     MADE: "not answered yet",

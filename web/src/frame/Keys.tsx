@@ -23,7 +23,7 @@ export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) 
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="bg-ink/40 fixed inset-0 z-30" />
+        <Dialog.Overlay className="bg-scrim fixed inset-0 z-30" />
         <Dialog.Content
           aria-describedby={undefined}
           className="bg-sheet border-ink fixed top-24 left-1/2 z-40 w-[94vw] max-w-lg -translate-x-1/2 border p-5"

@@ -25,7 +25,7 @@ export function Search({ open, onClose }: { open: boolean; onClose: () => void }
       onOpenChange={(next) => !next && onClose()}
       label="Find"
       shouldFilter={false}
-      overlayClassName="bg-ink/40 fixed inset-0 z-30"
+      overlayClassName="bg-scrim fixed inset-0 z-30"
       contentClassName="bg-sheet border-ink fixed top-20 left-1/2 z-40 w-[94vw] max-w-xl -translate-x-1/2 border"
     >
       <Command.Input

@@ -38,7 +38,7 @@ export function DeedDialog({
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="bg-ink/40 fixed inset-0 z-30" />
+        <Dialog.Overlay className="bg-scrim fixed inset-0 z-30" />
         <Dialog.Content
           aria-describedby={undefined}
           className={`bg-sheet border-ink fixed top-1/2 left-1/2 z-40 max-h-[92vh] w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border p-5 ${wide ? "max-w-3xl" : "max-w-xl"}`}

@@ -112,7 +112,7 @@ class RoadTest {
         DESK.confirmed();
         DESK.click("The bank took it");
         DESK.confirmed();
-        DESK.see("The bank has heard everything");
+        DESK.see("every file is answered");
 
         DESK.go("/batches/" + batch);
         String lines = DESK.tally("LINES");
