@@ -7519,7 +7519,7 @@ export interface operations {
         parameters: {
             query: {
                 account: number;
-                state?: "TAKEN" | "PRINTED" | "OUTSTANDING" | "STOPPED" | "CLEARED" | "VOIDED" | "SPOILED" | "UNACCOUNTED";
+                state?: string;
                 below?: number;
             };
             header?: never;

@@ -4,8 +4,8 @@
 DROP TRIGGER payment_stands;
 REVOKE UPDATE (posted_entry_id, void_entry_id, taken_out_at, taken_out_by, taken_out_why, version) ON payment
   FROM ${appUser};
+ALTER TABLE payment RENAME COLUMN void_entry_id TO undone_entry_id;
 ALTER TABLE payment
-  CHANGE void_entry_id undone_entry_id BIGINT,
   ADD COLUMN state VARCHAR(20) NOT NULL DEFAULT 'PREPARED',
   -- the business date of its last step, and why it was taken
   ADD COLUMN state_date DATE,

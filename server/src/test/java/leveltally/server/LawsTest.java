@@ -56,7 +56,8 @@ class LawsTest {
     private static final String CLEARED = "(SELECT MIN(n.id) FROM check_register n WHERE n.state = 'CLEARED')";
     private static final String VOIDED = "(SELECT MIN(n.id) FROM check_register n WHERE n.state = 'VOIDED')";
     private static final String PAID = "(SELECT id FROM (SELECT MIN(id) AS id FROM payment WHERE state = 'CLEARED') x)";
-    private static final String FIRST = "(SELECT id FROM (SELECT MIN(id) AS id FROM check_number WHERE state = 'PRINTED') x)";
+    private static final String FIRST =
+            "(SELECT id FROM (SELECT MIN(id) AS id FROM check_number WHERE state = 'PRINTED') x)";
     private static final String DRAFT = "(SELECT id FROM (SELECT MAX(id) AS id FROM batch WHERE state = 'DRAFT') d)";
     private static final String UNDOING =
             "(SELECT id FROM (SELECT MIN(id) AS id FROM settlement WHERE reverses_id IS NOT NULL) u)";

@@ -15,27 +15,30 @@ import org.junit.jupiter.api.Test;
 
 /** A database as an earlier version left it comes over whole: what it said of money, numbers and the trail it still says. */
 class MigrationTest {
-    private static final String OPEN = "SELECT id, open_minor, discount_taken_minor, at_par_minor FROM invoice ORDER BY id";
-    private static final String BALANCES = "SELECT e.month, l.account_id, l.currency, SUM(l.debit_minor), SUM(l.credit_minor)"
-            + " FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id GROUP BY e.month, l.account_id, l.currency"
-            + " ORDER BY 1, 2, 3";
+    private static final String OPEN =
+            "SELECT id, open_minor, discount_taken_minor, at_par_minor FROM invoice ORDER BY id";
+    private static final String BALANCES =
+            "SELECT e.month, l.account_id, l.currency, SUM(l.debit_minor), SUM(l.credit_minor)"
+                    + " FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id GROUP BY e.month, l.account_id, l.currency"
+                    + " ORDER BY 1, 2, 3";
     private static final String HEAD = "SELECT sequence, hash FROM audit_head";
     private static final String EVENTS =
             "SELECT check_number_id, kind, amount_minor, event_date, payee, file_id, never_reported FROM bank_event"
                     + " ORDER BY id";
-    private static final String BATCHES = "SELECT id, state, bank_account_id, method, check_date FROM batch ORDER BY id";
+    private static final String BATCHES =
+            "SELECT id, state, bank_account_id, method, check_date FROM batch ORDER BY id";
 
     /** When a check was a payment and its number's state was its own. */
     @Test
     void fromWhenANumberWasAPayment() throws SQLException {
-        App.DATABASE.bringBack("before", Path.of("src/test/resources/before/numbers-were-payments.tgz"));
+        App.DATABASE.bringBack("earlier", Path.of("src/test/resources/before/numbers-were-payments.tgz"));
         Map<String, List<String>> was = facts(
                 "SELECT id, bank_account_id, number, payment_id, state, state_date, explanation FROM check_number ORDER BY id",
                 "SELECT n.number, e.to_state, e.at, e.business_date, e.person_id, e.why FROM number_event e"
                         + " JOIN check_number n ON n.id = e.check_number_id WHERE e.to_state NOT IN ('TAKEN', 'PRINTED')"
                         + " ORDER BY 1, 2, 3");
         assertThat(was.get("numbers")).hasSizeGreaterThan(100);
-        try (var running = App.launch(App.DATABASE.url("before"), "--leveltally.demo=true")) {
+        try (var running = App.launch(App.DATABASE.url("earlier"), "--leveltally.demo=true")) {
             assertThat(facts(
                             "SELECT id, bank_account_id, number, payment_id, state, state_date, explanation"
                                     + " FROM check_register ORDER BY id",
@@ -54,7 +57,7 @@ class MigrationTest {
 
     private static Map<String, List<String>> facts(String numbers, String lives) throws SQLException {
         Map<String, List<String>> facts = new TreeMap<>();
-        try (Connection root = App.DATABASE.root("before")) {
+        try (Connection root = App.DATABASE.root("earlier")) {
             facts.put("open", rows(root, OPEN));
             facts.put("balances", rows(root, BALANCES));
             facts.put("head", rows(root, HEAD));

@@ -16,10 +16,10 @@ import leveltally.core.batches.ClaimId;
 import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
-import leveltally.core.payments.PaymentId;
-import leveltally.core.payments.PaymentState;
 import leveltally.core.checks.Tray;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
@@ -204,7 +204,10 @@ public class Checks {
     /** These checks, by number id; one statement. */
     @Transactional(readOnly = true)
     public Map<CheckNumberId, Check> of(Collection<CheckNumberId> ids) {
-        return checks("n.id IN (:ids)", Map.of("ids", ids.stream().map(CheckNumberId::value).toList())).stream()
+        return checks(
+                        "n.id IN (:ids)",
+                        Map.of("ids", ids.stream().map(CheckNumberId::value).toList()))
+                .stream()
                 .collect(Collectors.toMap(Check::id, check -> check));
     }
 

@@ -322,7 +322,7 @@ class DemoStory {
     private void voidOne(DemoCompany.Stage stage, BatchId batch, LocalDate run) {
         Long number =
                 jdbc.sql("""
-                        SELECT n.id FROM check_number n JOIN payment p ON p.id = n.payment_id
+                        SELECT n.id FROM check_number n JOIN payment p ON p.id = n.live_payment_id
                         WHERE p.batch_id = :batch AND p.state = 'OUTSTANDING' ORDER BY p.amount_minor LIMIT 1
                         """).param("batch", batch.value()).query(Long.class).single();
         voiding.voidCheck(stage.cast().on(run, "ines"), new CheckNumberId(number), run, "Payee asked for another date");
@@ -333,7 +333,7 @@ class DemoStory {
         record Open(long id, LocalDate date) {}
         LocalDate until = month.atEndOfMonth().minusDays(12);
         List<Open> open = jdbc.sql("""
-                        SELECT n.id, p.check_date FROM check_number n JOIN payment p ON p.id = n.payment_id
+                        SELECT n.id, p.check_date FROM check_number n JOIN payment p ON p.id = n.live_payment_id
                         WHERE p.state = 'OUTSTANDING' AND p.check_date <= :until ORDER BY n.bank_account_id, n.number
                         """)
                 .param("until", until)

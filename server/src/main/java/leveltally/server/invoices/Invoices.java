@@ -464,7 +464,8 @@ public class Invoices {
     public void undo(List<Settled> settled, LocalDate ledgerDate, EntryId entry) {
         List<SettlementEntity> rows = entities.createQuery(
                         "select s from SettlementEntity s where s.id in :ids order by s.id", SettlementEntity.class)
-                .setParameter("ids", settled.stream().map(row -> row.id().value()).toList())
+                .setParameter(
+                        "ids", settled.stream().map(row -> row.id().value()).toList())
                 .getResultList();
         for (SettlementEntity row : rows) {
             SettlementEntity reverse = new SettlementEntity();

@@ -123,8 +123,7 @@ public class Payments {
      * @param to how it is called once undone
      */
     @Transactional
-    public void undo(
-            Actor by, PaymentId id, PaymentState to, String name, EntryId entry, LocalDate on, String why) {
+    public void undo(Actor by, PaymentId id, PaymentState to, String name, EntryId entry, LocalDate on, String why) {
         PaymentEntity payment = entities.find(PaymentEntity.class, id.value());
         payment.undoneEntryId = entry.value();
         step(by, payment, to, name, on, why);

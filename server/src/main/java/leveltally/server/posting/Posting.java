@@ -137,8 +137,8 @@ public class Posting {
             Claim claim = claims.get(check.payment().claim());
             String text = check.name() + ", " + check.payment().payee();
             JournalEntry entry = PaymentEntry.of(batch.ledgerDate(), text, claim.lines(), payables, touched);
-            EntryLinks links =
-                    EntryLinks.ofPayment(batch.id().value(), check.payment().id().value());
+            EntryLinks links = EntryLinks.ofPayment(
+                    batch.id().value(), check.payment().id().value());
             EntryId written = ledger.write(by, EntryKind.PAYMENT, entry, links);
             invoices.settle(
                     claim.lines(),

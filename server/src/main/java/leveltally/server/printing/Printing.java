@@ -424,7 +424,8 @@ public class Printing {
         if (blank.isEmpty()) {
             throw Refusal.conflict("nothing-blank", "No sheet of this batch was answered still blank.");
         }
-        Set<ClaimId> wanted = blank.stream().map(Check::claim).collect(Collectors.toSet());
+        Set<ClaimId> wanted =
+                blank.stream().map(check -> check.payment().claim()).collect(Collectors.toSet());
         List<Claim> all =
                 batches.claims(id).stream().filter(c -> wanted.contains(c.id())).toList();
         Map<ClaimId, Behind> behind = behind(batch, accounts.get(batch.account()), all);
@@ -449,7 +450,14 @@ public class Printing {
             }
             DocumentEntity before = last.get(check.id().value());
             Claim claim = byId.get(check.payment().claim());
-            document(run, position++, before.serial + 1, check.id(), check.payment().id(), claim, before.pages);
+            document(
+                    run,
+                    position++,
+                    before.serial + 1,
+                    check.id(),
+                    check.payment().id(),
+                    claim,
+                    before.pages);
         }
         audit.record(by, "print blank sheets again", "batch " + id.value(), Map.of("count", position - 1));
         return run.id;
