@@ -5244,7 +5244,7 @@ export interface operations {
     list_1: {
         parameters: {
             query?: {
-                state?: ("DRAFT" | "IN_APPROVAL" | "APPROVED" | "NUMBERED" | "POSTED" | "WITHDRAWN")[];
+                state?: ("DRAFT" | "IN_APPROVAL" | "APPROVED" | "NUMBERED" | "FILED" | "POSTED" | "WITHDRAWN")[];
             };
             header?: never;
             path?: never;

@@ -8,7 +8,7 @@ import { BatchList, type Listed } from "./BatchList";
 import type { BatchState } from "./useBatches";
 
 const CHOICES: { value: string; text: string; states: BatchState[] }[] = [
-  { value: "going", text: "going on", states: ["DRAFT", "IN_APPROVAL", "APPROVED", "NUMBERED"] },
+  { value: "going", text: "going on", states: ["DRAFT", "IN_APPROVAL", "APPROVED", "NUMBERED", "FILED"] },
   { value: "drafts", text: "drafts", states: ["DRAFT"] },
   { value: "posted", text: "posted", states: ["POSTED"] },
   { value: "withdrawn", text: "withdrawn", states: ["WITHDRAWN"] },

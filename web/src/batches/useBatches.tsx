@@ -4,7 +4,7 @@ import { Amount } from "../frame/Amount";
 import { shortDate } from "../parts/dates";
 import type { Column } from "../parts/Grid";
 
-export type BatchState = "DRAFT" | "IN_APPROVAL" | "APPROVED" | "NUMBERED" | "POSTED" | "WITHDRAWN";
+export type BatchState = "DRAFT" | "IN_APPROVAL" | "APPROVED" | "NUMBERED" | "FILED" | "POSTED" | "WITHDRAWN";
 
 /** Batches in these states; all when none is named. */
 export function useBatches(states: BatchState[]) {

@@ -88,7 +88,50 @@ CREATE VIEW check_register AS
     COALESCE(c.state_why, n.explanation) AS explanation
   FROM check_number n LEFT JOIN payment c ON c.id = n.live_payment_id AND c.posted_entry_id IS NOT NULL;
 
+-- ------------------------------------------------------------ what a batch is for
+DROP TRIGGER batch_stands;
+DROP TRIGGER payment_needs_approval;
+ALTER TABLE batch ADD COLUMN purpose VARCHAR(20) NOT NULL DEFAULT 'RUN';
+ALTER TABLE batch ALTER COLUMN purpose DROP DEFAULT;
+
 DELIMITER //
+CREATE TRIGGER batch_stands BEFORE UPDATE ON batch FOR EACH ROW
+BEGIN
+  IF NEW.purpose <> OLD.purpose OR NEW.bank_account_id <> OLD.bank_account_id OR NEW.method <> OLD.method
+    OR ((NEW.check_date <> OLD.check_date OR NEW.ledger_date <> OLD.ledger_date)
+      AND EXISTS (SELECT 1 FROM payment p WHERE p.batch_id = OLD.id)) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L6: the batch has its numbers, its days stand';
+  END IF;
+END//
+-- L6: a payment leaves the house only when the present digest of its claim was approved by as many people as every step of
+-- its route names. What it was before it leaves (an outside payment, written down afterwards) waits for that.
+CREATE PROCEDURE must_be_approved(IN paying BIGINT)
+BEGIN
+  IF NOT EXISTS (
+      SELECT 1 FROM payment p JOIN claim c ON c.id = p.claim_id AND c.batch_id = p.batch_id
+        AND c.amount_minor = p.amount_minor
+      JOIN batch b ON b.id = c.batch_id
+      JOIN approval_step s ON s.batch_id = b.id AND s.round = b.approval_round
+      WHERE p.id = paying)
+    OR EXISTS (
+      SELECT 1 FROM payment p JOIN claim c ON c.id = p.claim_id
+      JOIN batch b ON b.id = c.batch_id
+      JOIN approval_step s ON s.batch_id = b.id AND s.round = b.approval_round
+      LEFT JOIN approval a ON a.batch_id = b.id AND a.round = b.approval_round AND a.step = s.step
+        AND a.outcome = 'APPROVED'
+      LEFT JOIN approval_claim ac ON ac.approval_id = a.id AND ac.claim_id = c.id AND ac.digest = c.digest
+      WHERE p.id = paying
+      GROUP BY s.step, s.needed HAVING COUNT(DISTINCT CASE WHEN ac.claim_id IS NOT NULL THEN a.person_id END) < s.needed)
+  THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L6: the claim is not approved as it stands';
+  END IF;
+END//
+CREATE TRIGGER number_needs_approval BEFORE INSERT ON check_number FOR EACH ROW
+BEGIN
+  IF NEW.payment_id IS NOT NULL THEN
+    CALL must_be_approved(NEW.payment_id);
+  END IF;
+END//
 CREATE TRIGGER payment_stands BEFORE UPDATE ON payment FOR EACH ROW
 BEGIN
   IF (OLD.posted_entry_id IS NOT NULL AND NOT NEW.posted_entry_id <=> OLD.posted_entry_id)
@@ -96,10 +139,16 @@ BEGIN
     OR (OLD.state IN ('TAKEN_OUT', 'VOIDED', 'REVERSED') AND NEW.state <> OLD.state) THEN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L4: what became of a payment stands';
   END IF;
+  IF OLD.posted_entry_id IS NULL AND NEW.posted_entry_id IS NOT NULL THEN
+    CALL must_be_approved(NEW.id);
+  END IF;
 END//
 -- The paper of a payment the ledger has is not called something else afterwards.
 CREATE TRIGGER check_number_carries BEFORE UPDATE ON check_number FOR EACH ROW
 BEGIN
+  IF NEW.payment_id IS NOT NULL AND NOT NEW.payment_id <=> OLD.payment_id THEN
+    CALL must_be_approved(NEW.payment_id);
+  END IF;
   IF OLD.state = 'PRINTED' AND (NEW.state <> OLD.state OR NOT NEW.payment_id <=> OLD.payment_id)
     AND EXISTS (SELECT 1 FROM payment p WHERE p.id = OLD.payment_id AND p.posted_entry_id IS NOT NULL) THEN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L3: the number carries a payment that is posted';

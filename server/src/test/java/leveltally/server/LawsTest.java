@@ -494,13 +494,14 @@ class LawsTest {
             before its own ledger date | SET @i = (SELECT i.id FROM invoice i LEFT JOIN reservation r ON r.invoice_id = i.id WHERE i.open_minor > 0 AND i.currency = 'USD' AND r.invoice_id IS NULL LIMIT 1); SET @d = (SELECT ledger_date FROM invoice WHERE id = @i); INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date) VALUES (-1, @i, 'CASH', 'USD', 1, @d - INTERVAL 1 DAY)
             undoing mirrors its original | INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date, reverses_id) SELECT -1, s.invoice_id, s.kind, s.currency, 1 - s.amount_minor, '2026-11-12', s.id FROM settlement s LEFT JOIN settlement r ON r.reverses_id = s.id WHERE s.reverses_id IS NULL AND r.id IS NULL AND s.amount_minor > 1 LIMIT 1
             of its item's currency | SET @i = (SELECT MIN(id) FROM invoice WHERE currency = 'USD'); INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date) VALUES (-1, @i, 'CASH', 'XYZ', 1, '2026-11-12')
-            L6 | INSERT INTO payment (id, batch_id, claim_id, bank_account_id, vendor_id, payee, currency, amount_minor, check_date, ledger_date, state_date, version) SELECT -1, c.batch_id, c.id, b.bank_account_id, c.vendor_id, c.payee, c.currency, c.amount_minor, b.check_date, b.ledger_date, b.check_date, 0 FROM claim c JOIN batch b ON b.id = c.batch_id WHERE b.state = 'DRAFT' LIMIT 1
+            L6 | INSERT INTO payment (id, batch_id, claim_id, bank_account_id, vendor_id, payee, currency, amount_minor, check_date, ledger_date, state_date, version) SELECT -1, c.batch_id, c.id, b.bank_account_id, c.vendor_id, c.payee, c.currency, c.amount_minor, b.check_date, b.ledger_date, b.check_date, 0 FROM claim c JOIN batch b ON b.id = c.batch_id WHERE b.state = 'DRAFT' LIMIT 1; INSERT INTO check_number (id, bank_account_id, prefix, stock, number, state, origin, payment_id, explanation, state_date, steps, version) SELECT -1, bank_account_id, prefix, stock, 999999, 'TAKEN', origin, -1, '', state_date, 0, 0 FROM check_number LIMIT 1
             what they prepared or changed | INSERT INTO approval SELECT -1, batch_id, 9, 1, person_id, 'APPROVED', '', NOW(), person_id, '2026-11-12' FROM batch_hand LIMIT 1
             its lines stand | UPDATE claim_line SET cash_minor = cash_minor + 1, gross_minor = gross_minor + 1 WHERE claim_id = (SELECT MIN(claim_id) FROM payment)
             its lines stand | INSERT INTO claim_line (id, claim_id, kind, invoice_id, reference, invoice_date, currency, gross_minor, discount_minor, credit_minor, cash_minor, part, version) SELECT -1, (SELECT MIN(claim_id) FROM payment), kind, invoice_id, reference, invoice_date, currency, gross_minor, discount_minor, credit_minor, cash_minor, part, 0 FROM claim_line ORDER BY id DESC LIMIT 1
             it stands | UPDATE claim SET amount_minor = amount_minor + 1 WHERE id = (SELECT MIN(claim_id) FROM payment)
             denied | UPDATE payment SET amount_minor = amount_minor + 1
             what became of a payment stands | UPDATE payment SET posted_entry_id = NULL WHERE posted_entry_id IS NOT NULL
+            its days stand | UPDATE batch SET purpose = 'OUTSIDE' LIMIT 1
             its days stand | UPDATE batch SET ledger_date = ledger_date + INTERVAL 1 DAY WHERE id = (SELECT MIN(batch_id) FROM payment)
             denied | UPDATE check_number SET number = number + 1
             denied | UPDATE document SET amount_minor = 1
@@ -516,9 +517,11 @@ class LawsTest {
             """)
     void theDatabaseHoldsTheLawItself(String words, String sql) throws SQLException {
         try (Connection application = App.DATABASE.application()) {
+            application.setAutoCommit(false);
             assertThatThrownBy(() -> runAll(application, sql))
                     .isInstanceOf(SQLException.class)
                     .hasMessageContaining(words);
+            application.rollback();
         }
     }
 }

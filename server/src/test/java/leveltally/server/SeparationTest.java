@@ -72,24 +72,39 @@ class SeparationTest {
     }
 
     @Test
-    void theDatabaseTakesAnotherPersonButNoPaymentBeforeEveryStepIsDone() throws SQLException {
+    void theDatabaseTakesAnotherPersonButNoNumberAndNoPostingBeforeEveryStepIsDone() throws SQLException {
         String payment = "INSERT INTO payment (id, batch_id, claim_id, bank_account_id, vendor_id, payee, currency,"
-                + " amount_minor, check_date, ledger_date, version) SELECT -7, c.batch_id, c.id, b.bank_account_id,"
-                + " c.vendor_id, c.payee, c.currency, c.amount_minor, b.check_date, b.ledger_date, 0 FROM claim c"
-                + " JOIN batch b ON b.id = c.batch_id WHERE b.id = " + batch.value();
+                + " amount_minor, check_date, ledger_date, state_date, version) SELECT -7, c.batch_id, c.id,"
+                + " b.bank_account_id, c.vendor_id, c.payee, c.currency, c.amount_minor, b.check_date, b.ledger_date,"
+                + " b.check_date, 0 FROM claim c JOIN batch b ON b.id = c.batch_id WHERE b.id = " + batch.value();
+        String number =
+                "INSERT INTO check_number (id, bank_account_id, prefix, stock, number, state, origin, payment_id,"
+                        + " explanation, state_date, steps, version) SELECT -7, bank_account_id, prefix, stock, 999999, 'TAKEN',"
+                        + " origin, -7, '', state_date, 0, 0 FROM check_number LIMIT 1";
+        String posting =
+                "UPDATE payment SET state = 'OUTSTANDING', posted_entry_id = (SELECT MIN(id) FROM journal_entry"
+                        + " WHERE kind = 'INVOICE') WHERE id = -7";
         String covering =
                 "INSERT INTO approval_claim SELECT -7, id, digest FROM claim WHERE batch_id = " + batch.value();
         try (Connection application = App.DATABASE.application()) {
             application.setAutoCommit(false);
-            assertThatThrownBy(() -> application.createStatement().executeUpdate(payment))
-                    .hasMessageContaining("not approved as it stands");
+            // written down it may be; it leaves only once it is approved
+            assertThat(application.createStatement().executeUpdate(payment)).isOne();
+            mustBeApproved(application, number, posting);
             application.createStatement().executeUpdate(approval(2, person("aldo"), person("aldo")));
             // an approval of the step that does not cover this claim is none
-            assertThatThrownBy(() -> application.createStatement().executeUpdate(payment))
-                    .hasMessageContaining("not approved as it stands");
+            mustBeApproved(application, number, posting);
             application.createStatement().executeUpdate(covering);
-            assertThat(application.createStatement().executeUpdate(payment)).isOne();
+            assertThat(application.createStatement().executeUpdate(number)).isOne();
+            assertThat(application.createStatement().executeUpdate(posting)).isOne();
             application.rollback();
+        }
+    }
+
+    private static void mustBeApproved(Connection application, String... leaving) {
+        for (String sql : leaving) {
+            assertThatThrownBy(() -> application.createStatement().executeUpdate(sql))
+                    .hasMessageContaining("not approved as it stands");
         }
     }
 

@@ -12,15 +12,19 @@ public enum BatchState {
     IN_APPROVAL("in approval"),
     APPROVED("approved"),
     NUMBERED("numbered"),
+    /** Its payments stand in a file for the bank. */
+    FILED("filed"),
     POSTED("posted"),
     WITHDRAWN("withdrawn");
 
     private static final Map<BatchState, Set<BatchState>> ALLOWED = Map.of(
             DRAFT, Set.of(IN_APPROVAL, WITHDRAWN),
             IN_APPROVAL, Set.of(APPROVED, DRAFT, WITHDRAWN),
-            APPROVED, Set.of(NUMBERED, DRAFT, WITHDRAWN),
+            APPROVED, Set.of(NUMBERED, FILED, DRAFT, WITHDRAWN),
             // withdrawn when all its payments were taken out
             NUMBERED, Set.of(POSTED, WITHDRAWN),
+            // withdrawn when every file was refused
+            FILED, Set.of(POSTED, WITHDRAWN),
             POSTED, Set.of(),
             WITHDRAWN, Set.of());
 

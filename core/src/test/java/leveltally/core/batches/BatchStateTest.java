@@ -23,8 +23,9 @@ class BatchStateTest {
     @CsvSource({
         "DRAFT, IN_APPROVAL WITHDRAWN",
         "IN_APPROVAL, APPROVED DRAFT WITHDRAWN",
-        "APPROVED, NUMBERED DRAFT WITHDRAWN",
+        "APPROVED, NUMBERED FILED DRAFT WITHDRAWN",
         "NUMBERED, POSTED WITHDRAWN",
+        "FILED, POSTED WITHDRAWN",
         "POSTED, ''",
         "WITHDRAWN, ''"
     })

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Purpose;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.PersonId;
 import leveltally.core.vendors.PaymentMethod;
@@ -14,6 +15,7 @@ public record Batch(
         BatchId id,
         String name,
         String note,
+        Purpose purpose,
         BankAccountId account,
         PaymentMethod method,
         LocalDate checkDate,

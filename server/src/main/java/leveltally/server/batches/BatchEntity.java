@@ -4,6 +4,7 @@ import jakarta.persistence.*;
 import java.time.Instant;
 import java.time.LocalDate;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Purpose;
 import leveltally.core.selection.ClaimOrder;
 import leveltally.core.vendors.PaymentMethod;
 import org.jspecify.annotations.Nullable;
@@ -19,6 +20,10 @@ class BatchEntity {
 
     String name;
     String note;
+
+    @Enumerated(EnumType.STRING)
+    Purpose purpose;
+
     long bankAccountId;
 
     @Enumerated(EnumType.STRING)

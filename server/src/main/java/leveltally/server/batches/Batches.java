@@ -466,6 +466,7 @@ public class Batches {
                 new BatchId(b.id),
                 b.name,
                 b.note,
+                b.purpose,
                 new BankAccountId(b.bankAccountId),
                 b.method,
                 b.checkDate,

@@ -20,6 +20,7 @@ import leveltally.core.batches.Draft;
 import leveltally.core.batches.DraftClaim;
 import leveltally.core.batches.DraftLine;
 import leveltally.core.batches.Gathering;
+import leveltally.core.batches.Purpose;
 import leveltally.core.batches.Reckoning;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
@@ -170,6 +171,7 @@ public class Drafting {
         batch.name = wanted.name().strip();
         batch.note = wanted.note().strip();
         batch.bankAccountId = account.id().value();
+        batch.purpose = Purpose.RUN;
         batch.method = account.method();
         batch.checkDate = criteria.checkDate();
         batch.ledgerDate = criteria.ledgerDate();
