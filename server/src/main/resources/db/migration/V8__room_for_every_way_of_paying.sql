@@ -43,7 +43,11 @@ INSERT INTO payment_event
   FROM check_number n JOIN number_event e ON e.check_number_id = n.id
   WHERE e.to_state IN ('OUTSTANDING', 'STOPPED', 'CLEARED', 'VOIDED');
 INSERT INTO payment_event
-  SELECT p.id, 2, p.taken_out_at, DATE(p.taken_out_at), p.taken_out_by, 'TAKEN_OUT', p.taken_out_why
+  SELECT p.id, 2, p.taken_out_at,
+    -- the business date is that of its last number's last step, which is not the day of the clock
+    COALESCE((SELECT e.business_date FROM check_number n JOIN number_event e ON e.check_number_id = n.id
+      WHERE n.payment_id = p.id ORDER BY e.at DESC, n.id DESC, e.step DESC LIMIT 1), DATE(p.taken_out_at)),
+    p.taken_out_by, 'TAKEN_OUT', p.taken_out_why
   FROM payment p WHERE p.taken_out_at IS NOT NULL;
 UPDATE payment p
   JOIN (SELECT payment_id, MAX(step) AS steps FROM payment_event GROUP BY payment_id) s ON s.payment_id = p.id
@@ -124,6 +128,13 @@ BEGIN
       GROUP BY s.step, s.needed HAVING COUNT(DISTINCT CASE WHEN ac.claim_id IS NOT NULL THEN a.person_id END) < s.needed)
   THEN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L6: the claim is not approved as it stands';
+  END IF;
+END//
+-- L5: the bank hears of the number that carries a payment, never of one that was spoiled or lost.
+CREATE TRIGGER bank_event_of_what_pays BEFORE INSERT ON bank_event FOR EACH ROW
+BEGIN
+  IF NOT EXISTS (SELECT 1 FROM check_number n WHERE n.id = NEW.check_number_id AND n.live_payment_id IS NOT NULL) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L5: the number carries no payment the bank could hear of';
   END IF;
 END//
 CREATE TRIGGER number_needs_approval BEFORE INSERT ON check_number FOR EACH ROW

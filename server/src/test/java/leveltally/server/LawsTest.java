@@ -501,6 +501,7 @@ class LawsTest {
             it stands | UPDATE claim SET amount_minor = amount_minor + 1 WHERE id = (SELECT MIN(claim_id) FROM payment)
             denied | UPDATE payment SET amount_minor = amount_minor + 1
             what became of a payment stands | UPDATE payment SET posted_entry_id = NULL WHERE posted_entry_id IS NOT NULL
+            the bank could hear of | INSERT INTO bank_event (id, bank_account_id, check_number_id, batch_id, kind, currency, amount_minor, event_date, payee, version) SELECT -1, n.bank_account_id, n.id, p.batch_id, 'VOID', p.currency, p.amount_minor, p.check_date, p.payee, 0 FROM check_number n JOIN payment p ON p.id = n.payment_id WHERE n.state = 'SPOILED' LIMIT 1
             its days stand | UPDATE batch SET purpose = 'OUTSIDE' LIMIT 1
             its days stand | UPDATE batch SET ledger_date = ledger_date + INTERVAL 1 DAY WHERE id = (SELECT MIN(batch_id) FROM payment)
             denied | UPDATE check_number SET number = number + 1

@@ -7,17 +7,20 @@ import static leveltally.server.App.version;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.time.Instant;
 import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.people.Actor;
 import leveltally.core.proof.LevelStrip;
 import leveltally.server.approval.Approvals;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
+import leveltally.server.checks.Checks;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
@@ -184,6 +187,18 @@ class RoadTest {
                         batch.value()))
                 .isEqualTo(3);
         assertThat(bean(Levels.class).of(batch).isLevel()).isTrue();
+        // the spoiled number is no way to the payment that another one carries
+        CheckNumberId spoiled = new CheckNumberId(App.number(
+                "SELECT n.id FROM check_number n JOIN payment p ON p.id = n.payment_id"
+                        + " WHERE p.batch_id = ? AND n.live_payment_id IS NULL",
+                batch.value()));
+        Actor later = new Actor(ines().person(), "ines", ines().roles(), App.CHECK_DATE, Instant.now(), "test");
+        for (Runnable deed : List.<Runnable>of(
+                () -> bean(Voiding.class).preview(spoiled, App.CHECK_DATE, App.CHECK_DATE),
+                () -> bean(Voiding.class).voidCheck(later, spoiled, App.CHECK_DATE, "lost"),
+                () -> bean(Checks.class).clear(later, spoiled, App.CHECK_DATE))) {
+            assertThatThrownBy(deed::run).hasMessageContaining("is spoiled and carries no payment");
+        }
     }
 
     @Test

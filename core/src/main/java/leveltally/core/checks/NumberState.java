@@ -40,6 +40,16 @@ public enum NumberState {
         return this == TAKEN || this == PRINTED;
     }
 
+    /** @throws Refusal when a number in this state carries no payment: what is done to the payment is done by another number */
+    public void mustCarry(long number) {
+        if (!isLive()) {
+            throw Refusal.conflict(
+                    "carries-nothing",
+                    "Number " + number + " is " + words
+                            + " and carries no payment. Choose the number that pays it, in the register.");
+        }
+    }
+
     /** @throws Refusal when a number in this state cannot become {@code next} */
     public NumberState to(NumberState next, long number) {
         if (!next().contains(next)) {

@@ -35,6 +35,17 @@ class NumbersTest {
         assertThatThrownBy(() -> NumberState.SPOILED.to(next, 1)).isInstanceOf(Refusal.class);
     }
 
+    @ParameterizedTest
+    @EnumSource
+    void onlyATakenOrPrintedNumberCarriesItsPayment(NumberState state) {
+        if (state == NumberState.TAKEN || state == NumberState.PRINTED) {
+            state.mustCarry(1);
+        } else {
+            assertThatThrownBy(() -> state.mustCarry(41670))
+                    .hasMessageContaining("Number 41670 is " + state.words() + " and carries no payment");
+        }
+    }
+
     @Test
     void theRegisterTellsNumbersAndPaymentsApart() {
         long names = NumberState.values().length + PaymentState.values().length;

@@ -188,10 +188,15 @@ public class Checks {
         return view(number, payments.get(new PaymentId(number.paymentId)));
     }
 
-    /** The check with its payment's row locked until the transaction ends. */
+    /**
+     * The check with its payment's row locked until the transaction ends.
+     *
+     * @throws Refusal when the number carries no payment, such as a spoiled one whose payment has another number
+     */
     @Transactional
     public Check lockPayment(CheckNumberId id) {
         CheckNumberEntity number = row(id);
+        number.state.mustCarry(number.number);
         return view(number, payments.lock(new PaymentId(number.paymentId)));
     }
 

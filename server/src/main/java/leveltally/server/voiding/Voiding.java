@@ -82,6 +82,7 @@ public class Voiding {
     }
 
     private UndoPlan plan(Check check, LocalDate on, LocalDate today) {
+        check.state().mustCarry(check.number());
         Payment payment = check.payment();
         UndoPlan.Posted found = new UndoPlan.Posted(
                 check.name(),
