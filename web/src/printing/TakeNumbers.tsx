@@ -49,7 +49,8 @@ export function TakeNumbers({
       call(
         api.POST("/api/bank-accounts/{account}/turn/give-back", { ...account, body: { serial: serial! } }),
       ),
-    { done: reload },
+    // somebody may have taken it over meanwhile: what is there now is shown either way
+    { done: reload, failed: () => reload().catch(() => undefined) },
   );
   const count = printing.toNumber;
   const what = `${count} ${count === 1 ? "check" : "checks"}`;

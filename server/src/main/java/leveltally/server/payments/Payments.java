@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
@@ -109,12 +110,27 @@ public class Payments {
         return view(payment);
     }
 
-    /** The deed of posting: the ledger has it. */
+    /**
+     * A payment with the entry that posts it.
+     *
+     * @param name what people call it, such as {@code Check 10012}
+     */
+    public record Entered(PaymentId id, String name, EntryId entry) {}
+
+    /** The deed of posting: the ledger has them. */
     @Transactional
-    public void post(Actor by, PaymentId id, String name, EntryId entry) {
-        PaymentEntity payment = entities.find(PaymentEntity.class, id.value());
-        payment.postedEntryId = entry.value();
-        step(by, payment, PaymentState.OUTSTANDING, name, payment.ledgerDate, "");
+    public void post(Actor by, List<Entered> entered) {
+        Map<Long, PaymentEntity> rows = entities.createQuery(
+                        "select p from PaymentEntity p where p.id in :ids", PaymentEntity.class)
+                .setParameter(
+                        "ids", entered.stream().map(one -> one.id().value()).toList())
+                .getResultStream()
+                .collect(Collectors.toMap(row -> row.id, row -> row));
+        for (Entered one : entered) {
+            PaymentEntity payment = rows.get(one.id().value());
+            payment.postedEntryId = one.entry().value();
+            step(by, payment, PaymentState.OUTSTANDING, one.name(), payment.ledgerDate, "");
+        }
     }
 
     /**

@@ -133,6 +133,7 @@ public class Posting {
         Map<InvoiceId, AccountId> payables = invoices.payables(settled);
         var touched = new PaymentEntry.Accounts(account.cash(), account.discountsTaken());
         List<ClaimId> released = new ArrayList<>();
+        List<Payments.Entered> entered = new ArrayList<>();
         for (Check check : good) {
             Claim claim = claims.get(check.payment().claim());
             String text = check.name() + ", " + check.payment().payee();
@@ -146,10 +147,11 @@ public class Posting {
                     batch.id().value(),
                     check.payment().id().value(),
                     written);
-            payments.post(by, check.payment().id(), check.name(), written);
+            entered.add(new Payments.Entered(check.payment().id(), check.name(), written));
             checks.tellIssue(check);
             released.add(claim.id());
         }
+        payments.post(by, entered);
         batches.release(released);
     }
 }
