@@ -2084,6 +2084,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/checks/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["series"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks/csv": {
         parameters: {
             query?: never;
@@ -2738,6 +2754,8 @@ export interface components {
         DueQuestion: {
             /** Format: int64 */
             account?: number;
+            /** Format: int64 */
+            wayToPay?: number;
             checkDate?: string;
             ledgerDate?: string;
             dueBy?: string;
@@ -3812,6 +3830,14 @@ export interface components {
             lines: components["schemas"]["VoidLineView"][];
             bank: string;
         };
+        SeriesView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            account: string;
+            /** Format: int64 */
+            bankAccount: number;
+        };
         ListedView: {
             /** Format: int64 */
             id: number;
@@ -3977,11 +4003,16 @@ export interface components {
             name: string;
             bankName: string;
             currency: string;
-            method: string;
             positivePay: boolean;
-            /** Format: int64 */
-            nextNumber: number;
             floor: string;
+            ways: components["schemas"]["WayView"][];
+        };
+        WayView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            method: string;
+            words: string;
         };
         DeskView: {
             batches: components["schemas"]["WaitingBatch"][];
@@ -6616,6 +6647,7 @@ export interface operations {
         parameters: {
             query: {
                 account?: number;
+                wayToPay?: number | null;
                 checkDate?: string | null;
                 ledgerDate?: string | null;
                 dueBy?: string | null;
@@ -7141,6 +7173,7 @@ export interface operations {
         parameters: {
             query?: {
                 account?: number;
+                wayToPay?: number | null;
                 checkDate?: string | null;
                 ledgerDate?: string | null;
                 dueBy?: string | null;
@@ -7189,6 +7222,7 @@ export interface operations {
         parameters: {
             query: {
                 account?: number;
+                wayToPay?: number | null;
                 checkDate?: string | null;
                 ledgerDate?: string | null;
                 dueBy?: string | null;
@@ -7236,6 +7270,7 @@ export interface operations {
         parameters: {
             query: {
                 account?: number;
+                wayToPay?: number | null;
                 checkDate?: string | null;
                 ledgerDate?: string | null;
                 dueBy?: string | null;
@@ -7285,6 +7320,7 @@ export interface operations {
         parameters: {
             query: {
                 account?: number;
+                wayToPay?: number | null;
                 checkDate?: string | null;
                 ledgerDate?: string | null;
                 dueBy?: string | null;
@@ -7334,6 +7370,7 @@ export interface operations {
         parameters: {
             query?: {
                 account?: number;
+                wayToPay?: number | null;
                 checkDate?: string | null;
                 ledgerDate?: string | null;
                 dueBy?: string | null;
@@ -7403,6 +7440,7 @@ export interface operations {
         parameters: {
             query?: {
                 account?: number;
+                wayToPay?: number | null;
                 checkDate?: string | null;
                 ledgerDate?: string | null;
                 dueBy?: string | null;
@@ -7451,6 +7489,7 @@ export interface operations {
         parameters: {
             query?: {
                 account?: number;
+                wayToPay?: number | null;
                 checkDate?: string | null;
                 ledgerDate?: string | null;
                 dueBy?: string | null;
@@ -7518,7 +7557,7 @@ export interface operations {
     register: {
         parameters: {
             query: {
-                account: number;
+                series: number;
                 state?: string;
                 below?: number;
             };
@@ -7585,10 +7624,30 @@ export interface operations {
             };
         };
     };
+    series: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesView"][];
+                };
+            };
+        };
+    };
     csv_4: {
         parameters: {
             query: {
-                account: number;
+                series: number;
             };
             header?: never;
             path?: never;

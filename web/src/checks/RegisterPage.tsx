@@ -10,6 +10,7 @@ import { ChoiceWord } from "../parts/Word";
 import { LevelStrip } from "../proof/LevelStrip";
 import { CheckSlip } from "./CheckSlip";
 
+type Series = Schemas["SeriesView"];
 type NumberRow = Schemas["NumberView"];
 type State =
   "TAKEN" | "PRINTED" | "OUTSTANDING" | "STOPPED" | "CLEARED" | "VOIDED" | "SPOILED" | "UNACCOUNTED";
@@ -47,33 +48,47 @@ const COLUMNS: Column<NumberRow>[] = [
   },
 ];
 
-/** Every number of an account, none missing. */
+/** Every number of a series, none missing. */
 export function RegisterPage() {
-  const accounts = useQuery({
-    queryKey: ["bank-accounts"],
-    queryFn: () => call(api.GET("/api/bank-accounts")),
+  const all = useQuery({
+    queryKey: ["number-series"],
+    queryFn: () => call(api.GET("/api/checks/series")),
   });
   return (
-    <Loaded query={accounts}>
-      {(data) => <Register accounts={data.filter((a) => a.method === "CHECK")} />}
+    <Loaded query={all}>
+      {(data) =>
+        data.length ? (
+          <Register all={data} />
+        ) : (
+          <p className="p-4 text-faint">
+            No account pays by check yet. An administrator gives one a series of check numbers.
+          </p>
+        )
+      }
     </Loaded>
   );
 }
 
-function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
+/** The account's name says which series, as long as it has one. */
+function nameOf(series: Series, all: Series[]) {
+  const alone = all.filter((s) => s.bankAccount === series.bankAccount).length === 1;
+  return alone ? series.account : `${series.account}, ${series.name}`;
+}
+
+function Register({ all }: { all: Series[] }) {
   const [values, change] = useAddress();
-  const account = accounts.find((a) => String(a.id) === values.account) ?? accounts[0]!;
+  const series = all.find((s) => String(s.id) === values.series) ?? all[0]!;
   const state = STATES.find((s) => s.value === values.state) ?? STATES[0]!;
   const cursor = values.check;
   const pages = useInfiniteQuery({
-    queryKey: ["register", account.id, state.value],
+    queryKey: ["register", series.id, state.value],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
       call(
         api.GET("/api/checks", {
           params: {
             query: {
-              account: account.id,
+              series: series.id,
               state: state.value === "ALL" ? undefined : state.value,
               below: pageParam,
             },
@@ -93,11 +108,11 @@ function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
         <>
           Check numbers of{" "}
           <ChoiceWord
-            name="Bank account"
-            text={account.name}
-            value={String(account.id)}
-            choices={accounts.map((a) => ({ value: String(a.id), text: a.name, detail: a.bankName }))}
-            onChange={(value) => change({ account: value, check: undefined })}
+            name="Series"
+            text={nameOf(series, all)}
+            value={String(series.id)}
+            choices={all.map((s) => ({ value: String(s.id), text: nameOf(s, all), detail: s.name }))}
+            onChange={(value) => change({ series: value, check: undefined })}
           />
           , newest first, in{" "}
           <ChoiceWord
@@ -123,7 +138,7 @@ function Register({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
               </span>
             ))}
             <span className="ml-auto">
-              <Download path="/api/checks/csv" params={{ account: account.id }} />
+              <Download path="/api/checks/csv" params={{ series: series.id }} />
             </span>
           </>
         )

@@ -8,7 +8,6 @@ import { MoreCriteria } from "./MoreCriteria";
 import type { Account, Change, ListedBy, Question } from "./criteria";
 import type { DueView } from "./useDueList";
 
-const METHODS: Record<string, string> = { CHECK: "check", CREDIT_TRANSFER: "credit transfer" };
 const LISTED: Record<ListedBy, string> = {
   DAY: "due day",
   VENDOR: "vendor",
@@ -29,6 +28,12 @@ function given(text: string | null | undefined, day: string | null | undefined):
   return (text === "usual" ? day : text) ?? "";
 }
 
+/** The ways of the account first, then those of the others: choosing one of them pays from there. */
+function waysFrom(account: Account, accounts: Account[]) {
+  const others = accounts.filter((a) => a.id !== account.id);
+  return [account, ...others].flatMap((from) => from.ways.map((way) => ({ from, way })));
+}
+
 /** The criteria as a sentence whose words are the controls. */
 export function DueSentence({
   accounts,
@@ -44,6 +49,7 @@ export function DueSentence({
   change: Change;
 }) {
   const account = accounts.find((a) => a.id === question.account) ?? accounts[0]!;
+  const way = account.ways.find((w) => w.id === question.wayToPay) ?? account.ways[0];
   // marks by hand belong to the list they were made in
   const afresh = { out: undefined, in: undefined, at: undefined };
   return (
@@ -58,7 +64,7 @@ export function DueSentence({
           text: a.name,
           detail: `${a.bankName}, ${a.currency}`,
         }))}
-        onChange={(value) => change({ ...afresh, account: value, check: undefined })}
+        onChange={(value) => change({ ...afresh, account: value, pay: undefined, check: undefined })}
       />{" "}
       on{" "}
       <DayWord
@@ -98,16 +104,18 @@ export function DueSentence({
       />
       , by{" "}
       <ChoiceWord
-        name="Method"
-        text={METHODS[account.method] ?? account.method}
-        value={account.method}
-        choices={[...new Set(accounts.map((a) => a.method))].map((m) => ({
-          value: m,
-          text: METHODS[m] ?? m,
+        name="Way to pay"
+        text={way?.words ?? "no way yet"}
+        value={String(way?.id)}
+        choices={waysFrom(account, accounts).map(({ from, way }) => ({
+          value: String(way.id),
+          text: way.words,
+          detail: `${way.name} of ${from.name}`,
         }))}
-        onChange={(value) =>
-          change({ ...afresh, account: String(accounts.find((a) => a.method === value)?.id ?? account.id) })
-        }
+        onChange={(value) => {
+          const chosen = waysFrom(account, accounts).find(({ way }) => String(way.id) === value);
+          if (chosen) change({ ...afresh, account: String(chosen.from.id), pay: value, check: undefined });
+        }}
       />
       ,{" "}
       <ChoiceWord

@@ -9,10 +9,9 @@ const account = (id: number): Account => ({
   name: "Operations",
   bankName: "Skerrow Trust",
   currency: "USD",
-  method: "CHECK",
   positivePay: true,
-  nextNumber: 41200,
   floor: "0.00",
+  ways: [{ id: 70, name: "Checks", method: "CHECK", words: "check" }],
 });
 
 function criteria(address: string, accounts: Account[]) {
@@ -38,10 +37,11 @@ describe("the sentence in the address", () => {
 
   it("reads every word and lists by the order of cash once there is a limit", () => {
     const { result } = criteria(
-      "/due?check=friday&due=end+of+month&next=none&vendors=3.4&credits=yes&limit=available&priorityFrom=2&out=7-9",
+      "/due?pay=70&check=friday&due=end+of+month&next=none&vendors=3.4&credits=yes&limit=available&priorityFrom=2&out=7-9",
       [account(7)],
     );
     expect(result.current.question).toMatchObject({
+      wayToPay: 70,
       checkDate: "friday",
       dueBy: "end of month",
       nextRun: undefined,
@@ -55,9 +55,9 @@ describe("the sentence in the address", () => {
   });
 
   it("writes a kept sentence back without the marks of the list it came from", () => {
-    const { result } = criteria("/due?vendors=3&smallest=10&out=7&limit=500", [account(7)]);
+    const { result } = criteria("/due?pay=70&vendors=3&smallest=10&out=7&limit=500", [account(7)]);
     const address = addressOf(result.current.question);
-    expect(address).toMatchObject({ vendors: "3", smallest: "10", limit: "500" });
+    expect(address).toMatchObject({ pay: "70", vendors: "3", smallest: "10", limit: "500" });
     expect(address.next).toBeUndefined();
     expect(address.out).toBeUndefined();
     act(() => result.current.change(address));

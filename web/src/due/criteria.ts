@@ -45,6 +45,7 @@ export function useCriteria(accounts: Account[]) {
     }
     return {
       account,
+      wayToPay: values.pay ? Number(values.pay) : undefined,
       checkDate: values.check ?? USUAL,
       ledgerDate: values.ledger,
       dueBy: values.due ?? USUAL,
@@ -70,6 +71,7 @@ function unusual(day: string | null | undefined): string | undefined {
 export function addressOf(question: Question): Record<string, string | undefined> {
   const next: Record<string, string | undefined> = {
     account: String(question.account),
+    pay: question.wayToPay ? String(question.wayToPay) : undefined,
     check: unusual(question.checkDate),
     ledger: question.ledgerDate ?? undefined,
     due: unusual(question.dueBy),

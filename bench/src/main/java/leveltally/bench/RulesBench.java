@@ -24,6 +24,7 @@ import leveltally.core.terms.Discount;
 import leveltally.core.terms.PartPayment;
 import leveltally.core.terms.Terms;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -80,7 +81,7 @@ public class RulesBench {
                     vendor,
                     "Vendor " + vendor,
                     "",
-                    true);
+                    new Reach(true, true));
             candidates.add(new Candidate(invoice, payee, false, null, null));
         }
         return candidates;

@@ -239,22 +239,17 @@ public final class ServerBench {
                         "Operations",
                         "Skerrow Trust",
                         usd,
-                        PaymentMethod.CHECK,
-                        "BLANK",
                         "990044105",
                         "0044",
-                        "C########C|KC",
-                        "dollars",
-                        "",
                         new AccountId(1),
                         new AccountId(3),
-                        1,
-                        1,
                         false,
                         null,
                         Money.zero(usd),
                         null,
-                        null));
+                        null,
+                        List.of()));
+        bean(BankAccounts.class).addWay(account, "Checks", PaymentMethod.CHECK);
         int port = ((WebServerApplicationContext) context).getWebServer().getPort();
         http = HttpClient.newBuilder().cookieHandler(cookies).build();
         base = "http://127.0.0.1:" + port;

@@ -208,7 +208,7 @@ public final class App {
     }
 
     public static long nextNumber() {
-        return number("SELECT next_number FROM bank_account WHERE name = 'Operations'");
+        return number("SELECT next_number FROM series_of_account WHERE account_name = 'Operations'");
     }
 
     public static void handOver(long run) {

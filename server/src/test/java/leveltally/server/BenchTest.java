@@ -253,6 +253,7 @@ class BenchTest {
         DueQuestion question = only().marked(null, null).paying(false, "120.00", CashWay.PART_PAY);
         question = new DueQuestion(
                 question.account(),
+                null,
                 question.checkDate(),
                 null,
                 "2026-12-31",

@@ -76,6 +76,7 @@ class HttpTest {
         "/api/documents/999999/page, 404, no-document",
         "/api/nothing, 404, unknown",
         "/api/due?account=999999&checkDate=2026-11-13&dueBy=2026-11-20, 404, no-bank-account",
+        "/api/checks?series=999999, 404, no-series",
         "/api/due/day?text=soon, 422, day-unreadable",
         "/api/vendors/999999, 404, no-vendor",
         "/api/imports/999999, 404, no-import"
@@ -126,6 +127,19 @@ class HttpTest {
                 "{\"name\":\"x\",\"note\":\"\",\"expectedCount\":1,\"expectedToPay\":\"1.00\",\"question\":" + question
                         + "}");
         assertThat(answer.body()).contains("only-checks");
+    }
+
+    @Test
+    void anAccountPaysByItsOwnWaysOnly() {
+        String due = "/api/due?checkDate=2026-11-13&dueBy=2026-11-20&account="
+                + App.operations().value();
+        String ways = "SELECT w.id FROM way_to_pay w JOIN bank_account a ON a.id = w.bank_account_id WHERE a.name = ";
+        assertThat(INES.get(due + "&wayToPay=" + App.number(ways + "'Operations'"))
+                        .status())
+                .isEqualTo(200);
+        Http.Answer other = INES.get(due + "&wayToPay=" + App.number(ways + "'Continental'"));
+        assertThat(other.status()).isEqualTo(422);
+        assertThat(other.body()).contains("no-way").contains("Operations does not pay that way");
     }
 
     @Test

@@ -108,10 +108,10 @@ class LawsTest {
                 change(
                         Law.L3,
                         "the next number is",
-                        "bank_account",
+                        "number_series",
                         "next_number",
                         "next_number + 1",
-                        "(SELECT id FROM (SELECT id FROM bank_account WHERE name = 'Operations') x)"),
+                        "(SELECT id FROM (SELECT id FROM series_of_account WHERE account_name = 'Operations') x)"),
                 change(Law.L3, "its history ends", "check_number", "state", "'SPOILED'", FIRST),
                 change(Law.L3, "its history has no end", "check_number", "steps", "steps + 1", FIRST),
                 breach(
@@ -335,7 +335,7 @@ class LawsTest {
                         "(SELECT id FROM (SELECT MIN(id) AS id FROM invoice WHERE open_minor = amount_minor) x)"),
                 breach(
                         Law.L12,
-                        "is printed for an electronic payment",
+                        "is printed for a payment that goes another way",
                         "UPDATE batch SET method = 'CREDIT_TRANSFER' WHERE state = 'POSTED' ORDER BY id LIMIT 1",
                         "UPDATE batch SET method = 'CHECK' WHERE method = 'CREDIT_TRANSFER' AND state = 'POSTED' ORDER BY id LIMIT 1"));
     }
@@ -485,8 +485,8 @@ class LawsTest {
             in the month of its date | INSERT INTO journal_entry (id, ledger_date, month, kind, text, made_at, made_by) SELECT -1, '2026-01-15', '2026-11', 'INVOICE', 'x', NOW(), MIN(id) FROM person
             an entry has lines, and they balance | INSERT INTO journal_entry (id, ledger_date, month, kind, text, made_at, made_by) SELECT -1, '2026-11-12', '2026-11', 'INVOICE', 'x', NOW(), MIN(id) FROM person
             an entry stands as it was written | INSERT INTO journal_line SELECT -1, entry_id, account_id, currency, debit_minor, credit_minor FROM journal_line LIMIT 1
-            Duplicate entry | INSERT INTO check_number (id, bank_account_id, prefix, stock, number, state, origin, explanation, state_date, steps, version) SELECT -1, bank_account_id, prefix, stock, number, 'TAKEN', 'PRINTED_HERE', '', state_date, 0, 0 FROM check_number LIMIT 1
-            numbers of an account go on only | UPDATE bank_account SET next_number = next_number - 1 LIMIT 1
+            Duplicate entry | INSERT INTO check_number (id, series_id, number, state, origin, explanation, state_date, steps, version) SELECT -1, series_id, number, 'TAKEN', 'PRINTED_HERE', '', state_date, 0, 0 FROM check_number LIMIT 1
+            numbers of a series go on only | UPDATE number_series SET next_number = next_number - 1 LIMIT 1
             Duplicate entry | INSERT INTO reservation SELECT invoice_id, batch_id, claim_id FROM reservation LIMIT 1
             reserved by another batch | SET @i = (SELECT MIN(r.invoice_id) FROM reservation r JOIN invoice i ON i.id = r.invoice_id WHERE i.currency = 'USD'); INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date) VALUES (-1, @i, 'CASH', 'USD', 1, '2026-11-12')
             l2_open_within | SET @i = (SELECT i.id FROM invoice i LEFT JOIN reservation r ON r.invoice_id = i.id WHERE i.open_minor > 0 AND i.currency = 'USD' AND r.invoice_id IS NULL LIMIT 1); SET @o = (SELECT open_minor FROM invoice WHERE id = @i); INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date) VALUES (-1, @i, 'CASH', 'USD', @o + 1, '2026-11-12')
@@ -494,14 +494,19 @@ class LawsTest {
             before its own ledger date | SET @i = (SELECT i.id FROM invoice i LEFT JOIN reservation r ON r.invoice_id = i.id WHERE i.open_minor > 0 AND i.currency = 'USD' AND r.invoice_id IS NULL LIMIT 1); SET @d = (SELECT ledger_date FROM invoice WHERE id = @i); INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date) VALUES (-1, @i, 'CASH', 'USD', 1, @d - INTERVAL 1 DAY)
             undoing mirrors its original | INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date, reverses_id) SELECT -1, s.invoice_id, s.kind, s.currency, 1 - s.amount_minor, '2026-11-12', s.id FROM settlement s LEFT JOIN settlement r ON r.reverses_id = s.id WHERE s.reverses_id IS NULL AND r.id IS NULL AND s.amount_minor > 1 LIMIT 1
             of its item's currency | SET @i = (SELECT MIN(id) FROM invoice WHERE currency = 'USD'); INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date) VALUES (-1, @i, 'CASH', 'XYZ', 1, '2026-11-12')
-            L6 | INSERT INTO payment (id, batch_id, claim_id, bank_account_id, vendor_id, payee, currency, amount_minor, check_date, ledger_date, state_date, version) SELECT -1, c.batch_id, c.id, b.bank_account_id, c.vendor_id, c.payee, c.currency, c.amount_minor, b.check_date, b.ledger_date, b.check_date, 0 FROM claim c JOIN batch b ON b.id = c.batch_id WHERE b.state = 'DRAFT' LIMIT 1; INSERT INTO check_number (id, bank_account_id, prefix, stock, number, state, origin, payment_id, explanation, state_date, steps, version) SELECT -1, bank_account_id, prefix, stock, 999999, 'TAKEN', origin, -1, '', state_date, 0, 0 FROM check_number LIMIT 1
+            L6 | INSERT INTO payment (id, batch_id, claim_id, bank_account_id, vendor_id, payee, currency, amount_minor, check_date, ledger_date, state_date, version) SELECT -1, c.batch_id, c.id, b.bank_account_id, c.vendor_id, c.payee, c.currency, c.amount_minor, b.check_date, b.ledger_date, b.check_date, 0 FROM claim c JOIN batch b ON b.id = c.batch_id WHERE b.state = 'DRAFT' LIMIT 1; INSERT INTO check_number (id, series_id, number, state, origin, payment_id, explanation, state_date, steps, version) SELECT -1, s.id, 999999, 'TAKEN', 'PRINTED_HERE', p.id, '', p.check_date, 0, 0 FROM payment p JOIN batch b ON b.id = p.batch_id JOIN number_series s ON s.way_id = b.way_id WHERE p.id = -1
+            goes another way | INSERT INTO check_number (id, series_id, number, state, origin, payment_id, explanation, state_date, steps, version) SELECT -1, s.id, 999999, 'TAKEN', 'PRINTED_HERE', p.id, '', p.check_date, 0, 0 FROM payment p JOIN batch b ON b.id = p.batch_id JOIN number_series s ON s.way_id <> b.way_id LIMIT 1
+            goes another way | SET @p = (SELECT MIN(id) FROM payment); INSERT INTO check_number (id, series_id, number, state, origin, explanation, state_date, steps, version) SELECT -1, s.id, 999999, 'UNACCOUNTED', 'PRINTED_HERE', '', p.check_date, 0, 0 FROM payment p JOIN batch b ON b.id = p.batch_id JOIN number_series s ON s.way_id <> b.way_id WHERE p.id = @p LIMIT 1; UPDATE check_number SET state = 'TAKEN', payment_id = @p WHERE id = -1
+            what carries a payment stands | UPDATE way_to_pay SET method = 'CREDIT_TRANSFER' WHERE method = 'CHECK'
+            its days stand | UPDATE batch b JOIN way_to_pay w ON w.id <> b.way_id SET b.way_id = w.id
+            way_of_its_account | INSERT INTO batch (id, name, note, purpose, bank_account_id, way_id, method, check_date, ledger_date, state, approval_round, prepared_by, prepared_at, changed_by, changed_at, changed_what, version) SELECT -1, '', '', 'RUN', b.bank_account_id, w.id, w.method, check_date, ledger_date, 'DRAFT', 0, prepared_by, prepared_at, changed_by, changed_at, '', 0 FROM batch b JOIN way_to_pay w ON w.bank_account_id <> b.bank_account_id LIMIT 1
             what they prepared or changed | INSERT INTO approval SELECT -1, batch_id, 9, 1, person_id, 'APPROVED', '', NOW(), person_id, '2026-11-12' FROM batch_hand LIMIT 1
             its lines stand | UPDATE claim_line SET cash_minor = cash_minor + 1, gross_minor = gross_minor + 1 WHERE claim_id = (SELECT MIN(claim_id) FROM payment)
             its lines stand | INSERT INTO claim_line (id, claim_id, kind, invoice_id, reference, invoice_date, currency, gross_minor, discount_minor, credit_minor, cash_minor, part, version) SELECT -1, (SELECT MIN(claim_id) FROM payment), kind, invoice_id, reference, invoice_date, currency, gross_minor, discount_minor, credit_minor, cash_minor, part, 0 FROM claim_line ORDER BY id DESC LIMIT 1
             it stands | UPDATE claim SET amount_minor = amount_minor + 1 WHERE id = (SELECT MIN(claim_id) FROM payment)
             denied | UPDATE payment SET amount_minor = amount_minor + 1
             what became of a payment stands | UPDATE payment SET posted_entry_id = NULL WHERE posted_entry_id IS NOT NULL
-            the bank could hear of | INSERT INTO bank_event (id, bank_account_id, check_number_id, batch_id, kind, currency, amount_minor, event_date, payee, version) SELECT -1, n.bank_account_id, n.id, p.batch_id, 'VOID', p.currency, p.amount_minor, p.check_date, p.payee, 0 FROM check_number n JOIN payment p ON p.id = n.payment_id WHERE n.state = 'SPOILED' LIMIT 1
+            the bank could hear of | INSERT INTO bank_event (id, bank_account_id, check_number_id, batch_id, kind, currency, amount_minor, event_date, payee, version) SELECT -1, p.bank_account_id, n.id, p.batch_id, 'VOID', p.currency, p.amount_minor, p.check_date, p.payee, 0 FROM check_number n JOIN payment p ON p.id = n.payment_id WHERE n.state = 'SPOILED' LIMIT 1
             its days stand | UPDATE batch SET purpose = 'OUTSIDE' LIMIT 1
             its days stand | UPDATE batch SET ledger_date = ledger_date + INTERVAL 1 DAY WHERE id = (SELECT MIN(batch_id) FROM payment)
             denied | UPDATE check_number SET number = number + 1

@@ -40,8 +40,8 @@ class MigrationTest {
         assertThat(was.get("numbers")).hasSizeGreaterThan(100);
         try (var running = App.launch(App.DATABASE.url("earlier"), "--leveltally.demo=true")) {
             assertThat(facts(
-                            "SELECT id, bank_account_id, number, payment_id, state, state_date, explanation"
-                                    + " FROM check_register ORDER BY id",
+                            "SELECT n.id, s.bank_account_id, n.number, n.payment_id, n.state, n.state_date, n.explanation"
+                                    + " FROM check_register n JOIN series_of_account s ON s.id = n.series_id ORDER BY n.id",
                             "SELECT n.number, x.to_state, x.at, x.business_date, x.person_id, x.why FROM ("
                                     + "SELECT check_number_id, to_state, at, business_date, person_id, why FROM number_event"
                                     + " WHERE to_state NOT IN ('TAKEN', 'PRINTED')"

@@ -77,10 +77,10 @@ class SeparationTest {
                 + " amount_minor, check_date, ledger_date, state_date, version) SELECT -7, c.batch_id, c.id,"
                 + " b.bank_account_id, c.vendor_id, c.payee, c.currency, c.amount_minor, b.check_date, b.ledger_date,"
                 + " b.check_date, 0 FROM claim c JOIN batch b ON b.id = c.batch_id WHERE b.id = " + batch.value();
-        String number =
-                "INSERT INTO check_number (id, bank_account_id, prefix, stock, number, state, origin, payment_id,"
-                        + " explanation, state_date, steps, version) SELECT -7, bank_account_id, prefix, stock, 999999, 'TAKEN',"
-                        + " origin, -7, '', state_date, 0, 0 FROM check_number LIMIT 1";
+        String number = "INSERT INTO check_number (id, series_id, number, state, origin, payment_id,"
+                + " explanation, state_date, steps, version) SELECT -7, s.id, 999999, 'TAKEN',"
+                + " 'PRINTED_HERE', -7, '', b.check_date, 0, 0 FROM batch b JOIN number_series s ON s.way_id = b.way_id"
+                + " WHERE b.id = " + batch.value();
         String posting =
                 "UPDATE payment SET state = 'OUTSTANDING', posted_entry_id = (SELECT MIN(id) FROM journal_entry"
                         + " WHERE kind = 'INVOICE') WHERE id = -7";

@@ -7,6 +7,7 @@ import leveltally.core.Dates;
 import leveltally.core.invoices.LedgerDays;
 import leveltally.core.invoices.OpenCredit;
 import leveltally.core.money.Money;
+import leveltally.core.vendors.Reach;
 import org.jspecify.annotations.Nullable;
 
 /** Whether one invoice or credit may stand in a batch at all, whatever else is chosen: the first reason against it. */
@@ -33,8 +34,8 @@ public final class Eligibility {
                     (one, to) -> one.payee().method() == to.method()
                             ? null
                             : one.payee().method().words()),
-            new Named<>(LeftOutReason.NO_ADDRESS, (one, to) -> unreachable(one, PaymentMethodNeeds.ADDRESS)),
-            new Named<>(LeftOutReason.NO_BANK_DETAILS, (one, to) -> unreachable(one, PaymentMethodNeeds.BANK_DETAILS)),
+            new Named<>(LeftOutReason.NO_ADDRESS, (one, to) -> missing(one, to, Reach.Missing.ADDRESS)),
+            new Named<>(LeftOutReason.NO_BANK_DETAILS, (one, to) -> missing(one, to, Reach.Missing.BANK_DETAILS)),
             new Named<>(
                     LeftOutReason.DATED_AFTER_CHECK_DATE,
                     (one, to) -> datedAfter(one.invoice().invoiceDate(), to)),
@@ -82,18 +83,14 @@ public final class Eligibility {
                 : open.currency().getCurrencyCode();
     }
 
-    /** What a way to pay must know of whom it pays. */
-    private enum PaymentMethodNeeds {
-        ADDRESS,
-        BANK_DETAILS
-    }
-
-    private static @Nullable String unreachable(Candidate one, PaymentMethodNeeds missing) {
-        PaymentMethodNeeds needed = switch (one.payee().method()) {
-            case CHECK -> PaymentMethodNeeds.ADDRESS;
-            case CREDIT_TRANSFER -> PaymentMethodNeeds.BANK_DETAILS;
-        };
-        return needed == missing && !one.payee().reachable() ? "" : null;
+    private static @Nullable String missing(Candidate one, Criteria criteria, Reach.Missing what) {
+        return one.payee()
+                        .reach()
+                        .missingFor(criteria.method())
+                        .filter(what::equals)
+                        .isPresent()
+                ? ""
+                : null;
     }
 
     private static @Nullable String datedAfter(LocalDate dated, Criteria criteria) {

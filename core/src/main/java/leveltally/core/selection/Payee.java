@@ -1,6 +1,7 @@
 package leveltally.core.selection;
 
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
 
@@ -11,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param payee whom the paper names at this address
  * @param priority 1 is paid before 2
  * @param holdReason why payments to the vendor are held; null when they are not
- * @param reachable whether the method has what it needs: an address for a check, bank details for a transfer
+ * @param reach what it can be paid by
  */
 public record Payee(
         VendorId vendor,
@@ -24,4 +25,4 @@ public record Payee(
         long remitTo,
         String payee,
         String postalCode,
-        boolean reachable) {}
+        Reach reach) {}

@@ -26,13 +26,24 @@ import leveltally.core.selection.Payee;
 import leveltally.core.selection.Paying;
 import leveltally.core.selection.Selection;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
 import org.junit.jupiter.api.Test;
 
 /** Gathering again, and steps undone in their order. */
 class GatheringTest {
-    private static final Payee PAYEE =
-            new Payee(new VendorId(7), "V7", "Bollard", "Yard", 3, PaymentMethod.CHECK, null, 70, "Bollard", "", true);
+    private static final Payee PAYEE = new Payee(
+            new VendorId(7),
+            "V7",
+            "Bollard",
+            "Yard",
+            3,
+            PaymentMethod.CHECK,
+            null,
+            70,
+            "Bollard",
+            "",
+            new Reach(true, true));
 
     private static Candidate candidate(long id) {
         return new Candidate(invoice(id, "100", "2026-10-20", "2026-11-10", "0", null), PAYEE, false, null, null);

@@ -9,13 +9,25 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
 import org.junit.jupiter.api.Test;
 
 class FiltersTest {
     private static final Candidate CANDIDATE = new Candidate(
             invoice(7731, "100", "2026-10-20", "2026-11-19", "0", null),
-            new Payee(new VendorId(7), "V7", "Bollard", "Yard", 3, PaymentMethod.CHECK, null, 70, "Bollard", "", true),
+            new Payee(
+                    new VendorId(7),
+                    "V7",
+                    "Bollard",
+                    "Yard",
+                    3,
+                    PaymentMethod.CHECK,
+                    null,
+                    70,
+                    "Bollard",
+                    "",
+                    new Reach(true, true)),
             false,
             null,
             null);

@@ -27,6 +27,7 @@ import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.money.Money;
 import leveltally.core.terms.Discount;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -74,7 +75,7 @@ class SelectionTest {
                 vendor * 10,
                 "Vendor " + vendor,
                 "4100" + vendor,
-                true);
+                new Reach(true, true));
     }
 
     private static Candidate of(OpenInvoice invoice, Payee payee) {
@@ -141,7 +142,8 @@ class SelectionTest {
                 70,
                 "Vendor 7",
                 "",
-                !bank && !reasons.contains(LeftOutReason.NO_ADDRESS));
+                new Reach(
+                        !reasons.contains(LeftOutReason.NO_ADDRESS), !reasons.contains(LeftOutReason.NO_BANK_DETAILS)));
         Candidate candidate = new Candidate(
                 invoice,
                 payee,

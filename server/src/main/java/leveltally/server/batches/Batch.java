@@ -6,6 +6,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Purpose;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.people.PersonId;
 import leveltally.core.vendors.PaymentMethod;
 import org.jspecify.annotations.Nullable;
@@ -17,6 +18,7 @@ public record Batch(
         String note,
         Purpose purpose,
         BankAccountId account,
+        WayId way,
         PaymentMethod method,
         LocalDate checkDate,
         LocalDate ledgerDate,

@@ -25,6 +25,7 @@ class BatchEntity {
     Purpose purpose;
 
     long bankAccountId;
+    long wayId;
 
     @Enumerated(EnumType.STRING)
     PaymentMethod method;

@@ -26,6 +26,7 @@ import leveltally.core.batches.ClaimLine;
 import leveltally.core.batches.Stub;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
@@ -468,6 +469,7 @@ public class Batches {
                 b.note,
                 b.purpose,
                 new BankAccountId(b.bankAccountId),
+                new WayId(b.wayId),
                 b.method,
                 b.checkDate,
                 b.ledgerDate,

@@ -41,6 +41,7 @@ import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.WayToPay;
 import leveltally.server.selection.CandidateRows;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
@@ -115,10 +116,11 @@ public class Drafting {
         DueQuestion asked = wanted.question();
         BankAccount account = accounts.get(asked.bankAccount());
         ledger.shareOpenPeriod(asked.ledgerDay(account, by.today()));
-        if (account.method() != PaymentMethod.CHECK) {
+        WayToPay way = account.way(asked.wayId());
+        if (way.method() != PaymentMethod.CHECK) {
             throw Refusal.invalid(
                     "only-checks",
-                    account.name() + " pays by " + account.method().words()
+                    account.name() + " pays by " + way.method().words()
                             + ", which cannot be made here yet. Pay these at the bank, or choose an account that pays by check.");
         }
         Selection selection = due.select(asked, by.today());
@@ -140,7 +142,7 @@ public class Drafting {
                     "These invoices come to " + toPay + " now, not " + wanted.expectedToPay()
                             + ", because something about them changed meanwhile. Look at the list again, then make the batch.");
         }
-        BatchEntity batch = newBatch(by, wanted, asked.onDates(selection.criteria()), account, selection.criteria());
+        BatchEntity batch = newBatch(by, wanted, asked.onDates(selection.criteria()), way, selection.criteria());
         // before the batch, whose insert shares the account's row
         accounts.planRuns(account.id(), batch.checkDate, batch.nextRun);
         entities.persist(batch);
@@ -165,14 +167,14 @@ public class Drafting {
         return new BatchId(batch.id);
     }
 
-    private BatchEntity newBatch(
-            Actor by, NewBatch wanted, DueQuestion question, BankAccount account, Criteria criteria) {
+    private BatchEntity newBatch(Actor by, NewBatch wanted, DueQuestion question, WayToPay way, Criteria criteria) {
         BatchEntity batch = new BatchEntity();
         batch.name = wanted.name().strip();
         batch.note = wanted.note().strip();
-        batch.bankAccountId = account.id().value();
+        batch.bankAccountId = question.account();
+        batch.wayId = way.id().value();
         batch.purpose = Purpose.RUN;
-        batch.method = account.method();
+        batch.method = way.method();
         batch.checkDate = criteria.checkDate();
         batch.ledgerDate = criteria.ledgerDate();
         batch.nextRun = criteria.nextRun();

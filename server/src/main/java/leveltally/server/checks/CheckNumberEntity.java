@@ -16,9 +16,7 @@ class CheckNumberEntity {
     @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
     Long id;
 
-    long bankAccountId;
-    String prefix;
-    String stock;
+    long seriesId;
     long number;
 
     @Enumerated(EnumType.STRING)

@@ -17,13 +17,12 @@ import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.Tray;
-import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
-import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.payments.Payment;
 import leveltally.server.payments.Payments;
@@ -32,20 +31,26 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Check numbers and their paper. Numbers come from the bank account's row, locked in the transaction that takes them; this
+ * Check numbers and their paper. Numbers come from the row of their series, locked in the transaction that takes them; this
  * is the only place that moves a number from state to state, and that writes what the bank must hear of a check.
  */
 @Service
 public class Checks {
-    private static final String NO_PREFIX = "";
-
     private final EntityManager entities;
     private final BankAccounts accounts;
+    private final Series series;
     private final AuditTrail audit;
     private final JdbcClient jdbc;
     private final Payments payments;
 
-    Checks(EntityManager entities, BankAccounts accounts, AuditTrail audit, JdbcClient jdbc, Payments payments) {
+    Checks(
+            EntityManager entities,
+            BankAccounts accounts,
+            Series series,
+            AuditTrail audit,
+            JdbcClient jdbc,
+            Payments payments) {
+        this.series = series;
         this.jdbc = jdbc;
         this.payments = payments;
         this.entities = entities;
@@ -58,7 +63,7 @@ public class Checks {
     public BankKnows bankKnows(CheckNumberId id) {
         return jdbc.sql("""
                         SELECT a.positive_pay, f.serial, f.state, e.never_reported FROM check_number n
-                        JOIN bank_account a ON a.id = n.bank_account_id
+                        JOIN series_of_account a ON a.id = n.series_id
                         LEFT JOIN bank_event e ON e.check_number_id = n.id AND e.kind = 'ISSUE'
                         LEFT JOIN bank_file f ON f.id = e.file_id WHERE n.id = :id
                         """)
@@ -96,39 +101,37 @@ public class Checks {
     /**
      * Takes a number for each payment from the number in the tray on; numbers skipped become unaccounted with the reason.
      *
+     * @param way of the payments' batch, whose series the numbers come from
      * @return the numbers in the order of the payments
      */
     @Transactional
-    public List<CheckNumberId> take(
-            Actor by, BankAccountId accountId, long inTray, String reason, List<PaymentId> payments) {
-        BankAccount account = accounts.lock(accountId);
-        Tray tray = Tray.confirm(account.nextNumber(), inTray, reason);
-        for (long skipped = account.nextNumber(); skipped < tray.first(); skipped++) {
-            CheckNumberEntity number = number(by, account, skipped, NumberState.UNACCOUNTED, null, reason.strip());
+    public List<CheckNumberId> take(Actor by, WayId way, long inTray, String reason, List<PaymentId> payments) {
+        NumberSeries from = series.lock(way);
+        Tray tray = Tray.confirm(from.nextNumber(), inTray, reason);
+        for (long skipped = from.nextNumber(); skipped < tray.first(); skipped++) {
+            CheckNumberEntity number = number(by, from, skipped, NumberState.UNACCOUNTED, null, reason.strip());
             event(by, number, reason.strip());
         }
         List<CheckNumberEntity> taken = new ArrayList<>();
         long next = tray.first();
         for (PaymentId payment : payments) {
-            taken.add(number(by, account, next++, NumberState.TAKEN, payment.value(), ""));
+            taken.add(number(by, from, next++, NumberState.TAKEN, payment.value(), ""));
         }
         taken.forEach(number -> event(by, number, "taken for printing"));
-        accounts.advanceNumber(accountId, next);
+        series.advance(from.id(), next);
         entities.flush();
         return taken.stream().map(n -> new CheckNumberId(n.id)).toList();
     }
 
     private CheckNumberEntity number(
             Actor by,
-            BankAccount account,
+            NumberSeries from,
             long number,
             NumberState state,
             @org.jspecify.annotations.Nullable Long payment,
             String explanation) {
         CheckNumberEntity row = new CheckNumberEntity();
-        row.bankAccountId = account.id().value();
-        row.prefix = NO_PREFIX;
-        row.stock = account.stock();
+        row.seriesId = from.id().value();
         row.number = number;
         row.state = state;
         row.origin = "PRINTED_HERE";

@@ -7,15 +7,14 @@ import java.time.temporal.ChronoUnit;
 import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.checks.NumberState;
+import leveltally.core.checks.SeriesId;
 import leveltally.core.checks.Standing;
-import leveltally.core.ledger.BankAccountId;
 import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
-import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
@@ -26,7 +25,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Every number of an account, with its state and history. */
+/** Every number of a series, with its state and history. */
 @RestController
 @RequestMapping("/api/checks")
 @Needs(Deed.READ)
@@ -45,12 +44,12 @@ class RegisterController {
 
     private final JdbcClient jdbc;
     private final leveltally.server.frame.CsvLists lists;
-    private final BankAccounts accounts;
+    private final Series series;
 
-    RegisterController(JdbcClient jdbc, BankAccounts accounts, leveltally.server.frame.CsvLists lists) {
+    RegisterController(JdbcClient jdbc, Series series, leveltally.server.frame.CsvLists lists) {
         this.jdbc = jdbc;
         this.lists = lists;
-        this.accounts = accounts;
+        this.series = series;
     }
 
     @Schema(requiredProperties = {"id", "number", "state", "stateWords", "payee", "then", "stale", "stateDate"})
@@ -91,23 +90,38 @@ class RegisterController {
     @Schema(requiredProperties = {"invoice", "reference", "gross", "discount", "cash"})
     record PaidView(long invoice, String reference, String gross, String discount, String cash) {}
 
+    @Schema(requiredProperties = {"id", "name", "account", "bankAccount"})
+    record SeriesView(long id, String name, String account, long bankAccount) {}
+
+    /** The series there are, in the order of their accounts. */
+    @GetMapping("/series")
+    List<SeriesView> series(Actor by) {
+        by.mayDo(Deed.READ);
+        return jdbc.sql("SELECT id, way_name, account_name, bank_account_id FROM series_of_account ORDER BY place")
+                .query((r, n) -> new SeriesView(r.getLong(1), r.getString(2), r.getString(3), r.getLong(4)))
+                .list();
+    }
+
     @GetMapping
     RegisterView register(
             Actor by,
-            @RequestParam long account,
+            @RequestParam("series") long id,
             @RequestParam(required = false) @Nullable String state,
             @RequestParam(required = false) Long below) {
         by.mayDo(Deed.READ);
         if (state != null && !state.isEmpty() && Standing.named(state).isEmpty()) {
             throw Refusal.invalidField("no-state", "state", "No check is ever “" + state + "”. Choose a state shown.");
         }
-        var bank = accounts.get(new BankAccountId(account));
-        String currency = bank.currency().getCurrencyCode();
+        NumberSeries of = series.get(new SeriesId(id));
+        String currency = jdbc.sql("SELECT currency FROM series_of_account WHERE id = ?")
+                .param(id)
+                .query(String.class)
+                .single();
         List<StateTotal> states = jdbc.sql("""
                         SELECT n.state, COUNT(*), COALESCE(SUM(CASE WHEN n.state <> 'SPOILED' THEN p.amount_minor END), 0) FROM check_register n
-                        LEFT JOIN payment p ON p.id = n.payment_id WHERE n.bank_account_id = :account GROUP BY n.state
+                        LEFT JOIN payment p ON p.id = n.payment_id WHERE n.series_id = :series GROUP BY n.state
                         """)
-                .param("account", account)
+                .param("series", id)
                 .query((r, n) -> {
                     Standing s = standing(r.getString(1));
                     String amount = MoneyView.of(r.getLong(3), currency).text();
@@ -115,10 +129,10 @@ class RegisterController {
                 })
                 .list();
         List<NumberView> rows = jdbc.sql(ROW + """
-                        WHERE n.bank_account_id = :account AND n.number < :below AND (:state IS NULL OR n.state = :state)
+                        WHERE n.series_id = :series AND n.number < :below AND (:state IS NULL OR n.state = :state)
                         ORDER BY n.number DESC LIMIT :limit
                         """)
-                .param("account", account)
+                .param("series", id)
                 .param("below", below == null ? Long.MAX_VALUE : below)
                 .param("state", state == null || state.isEmpty() ? null : state)
                 .param("limit", PAGE)
@@ -126,24 +140,24 @@ class RegisterController {
                 .list();
         return new RegisterView(
                 currency,
-                bank.firstNumber(),
-                bank.nextNumber() - 1,
+                of.firstNumber(),
+                of.nextNumber() - 1,
                 states.stream().mapToInt(StateTotal::count).sum(),
                 states,
                 rows,
                 rows.size() < PAGE ? null : rows.get(rows.size() - 1).number());
     }
 
-    /** The register of an account as CSV. */
+    /** The register of a series as CSV. */
     @GetMapping(value = "/csv", produces = Csv.TYPE)
-    ResponseEntity<Resource> csv(Actor by, @RequestParam long account) {
+    ResponseEntity<Resource> csv(Actor by, @RequestParam("series") long id) {
         by.mayDo(Deed.READ);
         return lists.of("register.csv", """
                 SELECT n.number, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee, p.check_date,
                   p.amount_minor, a.currency, n.explanation, p.batch_id AS batch
-                FROM check_register n JOIN bank_account a ON a.id = n.bank_account_id
-                LEFT JOIN payment p ON p.id = n.payment_id WHERE n.bank_account_id = :account ORDER BY n.number DESC
-                """, java.util.Map.of("account", account));
+                FROM check_register n JOIN series_of_account a ON a.id = n.series_id
+                LEFT JOIN payment p ON p.id = n.payment_id WHERE n.series_id = :series ORDER BY n.number DESC
+                """, java.util.Map.of("series", id));
     }
 
     @GetMapping("/{id}")

@@ -8,20 +8,26 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import leveltally.core.checks.SeriesId;
+import leveltally.core.checks.Stock;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.JournalLine;
+import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
+import leveltally.core.printing.MicrPattern;
 import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.bankfiles.BankFiles;
+import leveltally.server.checks.NumberSeries;
+import leveltally.server.checks.Series;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Company;
@@ -46,6 +52,7 @@ class DemoCompany {
     private final People people;
     private final Ledger ledger;
     private final BankAccounts bankAccounts;
+    private final Series series;
     private final Vendors vendors;
     private final VendorChanges changes;
     private final BankFiles files;
@@ -55,6 +62,7 @@ class DemoCompany {
             People people,
             Ledger ledger,
             BankAccounts bankAccounts,
+            Series series,
             Vendors vendors,
             VendorChanges changes,
             BankFiles files,
@@ -62,6 +70,7 @@ class DemoCompany {
         this.people = people;
         this.ledger = ledger;
         this.bankAccounts = bankAccounts;
+        this.series = series;
         this.vendors = vendors;
         this.changes = changes;
         this.files = files;
@@ -114,64 +123,49 @@ class DemoCompany {
                 "Operations",
                 "Skerrow Trust",
                 USD,
-                PaymentMethod.CHECK,
-                "BLANK",
                 "990044105",
                 "004417720931",
-                "C########C|KC",
-                "dollars",
-                "Not valid after 180 days",
                 cash,
                 discounts,
-                41200,
-                41200,
                 true,
                 layout,
                 Money.ofMinor(25_000_000, USD),
                 null,
-                null));
+                null,
+                List.of()));
         BankAccountId works = bankAccounts.add(new BankAccount(
                 new BankAccountId(0),
                 "Harbour Works",
                 "Skerrow Trust",
                 USD,
-                PaymentMethod.CHECK,
-                "NUMBERED",
                 "990044105",
                 "004417724508",
-                "C########C|KC",
-                "dollars",
-                "Not valid after 180 days",
                 cashWorks,
                 discounts,
-                7300,
-                7300,
                 false,
                 null,
                 Money.ofMinor(5_000_000, USD),
                 null,
-                null));
-        bankAccounts.add(new BankAccount(
+                null,
+                List.of()));
+        BankAccountId continental = bankAccounts.add(new BankAccount(
                 new BankAccountId(0),
                 "Continental",
                 "Bank of Eider",
                 EUR,
-                PaymentMethod.CREDIT_TRANSFER,
-                "BLANK",
                 "990073053",
                 "770031182264",
-                "C########C|KC",
-                "euros",
-                "",
                 cashEur,
                 discounts,
-                1,
-                1,
                 false,
                 null,
                 Money.zero(EUR),
                 null,
-                null));
+                null,
+                List.of()));
+        checks(operations, Stock.BLANK, 41200);
+        checks(works, Stock.NUMBERED, 7300);
+        bankAccounts.addWay(continental, "Credit transfers", PaymentMethod.CREDIT_TRANSFER);
         open(by, cash, equity, Money.ofMinor(172_000_000, USD));
         open(by, cashWorks, equity, Money.ofMinor(61_000_000, USD));
         open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));
@@ -201,6 +195,20 @@ class DemoCompany {
     private void add(Map<String, Actor> cast, String signIn, String name, String password, Role role) {
         PersonId id = people.add(signIn, name, signIn + "@marrowbay.example", password, Set.of(role), true);
         cast.put(signIn, new Actor(id, name, Set.of(role), FIRST.atDay(1), Instant.now(), "demo"));
+    }
+
+    private void checks(BankAccountId account, Stock stock, long first) {
+        WayId way = bankAccounts.addWay(account, "Checks", PaymentMethod.CHECK);
+        series.add(new NumberSeries(
+                new SeriesId(0),
+                way,
+                "",
+                stock,
+                first,
+                first,
+                MicrPattern.read("C########C|KC"),
+                "dollars",
+                "Not valid after 180 days"));
     }
 
     private void open(Actor by, AccountId cash, AccountId equity, Money amount) {

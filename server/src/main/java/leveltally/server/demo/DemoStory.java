@@ -306,7 +306,7 @@ class DemoStory {
     }
 
     private long nextNumber(BankAccountId account) {
-        return jdbc.sql("SELECT next_number FROM bank_account WHERE id = :id")
+        return jdbc.sql("SELECT next_number FROM series_of_account WHERE bank_account_id = :id")
                 .param("id", account.value())
                 .query(Long.class)
                 .single();
@@ -334,7 +334,7 @@ class DemoStory {
         LocalDate until = month.atEndOfMonth().minusDays(12);
         List<Open> open = jdbc.sql("""
                         SELECT n.id, p.check_date FROM check_number n JOIN payment p ON p.id = n.live_payment_id
-                        WHERE p.state = 'OUTSTANDING' AND p.check_date <= :until ORDER BY n.bank_account_id, n.number
+                        WHERE p.state = 'OUTSTANDING' AND p.check_date <= :until ORDER BY n.series_id, n.number
                         """)
                 .param("until", until)
                 .query((r, n) -> new Open(r.getLong(1), r.getObject(2, LocalDate.class)))

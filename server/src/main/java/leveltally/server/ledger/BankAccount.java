@@ -2,17 +2,20 @@ package leveltally.server.ledger;
 
 import java.time.LocalDate;
 import java.util.Currency;
+import java.util.List;
+import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.PlannedRuns;
+import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
-import leveltally.core.vendors.PaymentMethod;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A bank account as other capabilities see it; the account number is unsealed and never leaves the server whole.
+ * A bank account as other capabilities see it: cash, and the ways it pays; the account number is unsealed and never leaves the server whole.
  *
  * @param floor the cash the company keeps on it
+ * @param ways the ways it pays, the usual one first
  * @param thisRun the check date of the batches made last; {@code nextRun} the one planned after it
  */
 public record BankAccount(
@@ -20,22 +23,31 @@ public record BankAccount(
         String name,
         String bankName,
         Currency currency,
-        PaymentMethod method,
-        String stock,
         String routingNumber,
         String accountNumber,
-        String micrPattern,
-        String currencyWord,
-        String validity,
         AccountId cash,
         AccountId discountsTaken,
-        long firstNumber,
-        long nextNumber,
         boolean positivePay,
         @Nullable Long layout,
         Money floor,
         @Nullable LocalDate thisRun,
-        @Nullable LocalDate nextRun) {
+        @Nullable LocalDate nextRun,
+        List<WayToPay> ways) {
+
+    /**
+     * The way asked for, or the account's first where none is.
+     *
+     * @throws Refusal when the account does not pay that way
+     */
+    public WayToPay way(@Nullable WayId wanted) {
+        return ways.stream()
+                .filter(way -> wanted == null || way.id().equals(wanted))
+                .findFirst()
+                .orElseThrow(() -> Refusal.invalidField(
+                        "no-way",
+                        "wayToPay",
+                        name + " does not pay that way. Choose one of its own ways to pay, or another account."));
+    }
 
     /** The runs planned for it. */
     public PlannedRuns runs() {

@@ -2,10 +2,9 @@ package leveltally.server.ledger;
 
 import jakarta.persistence.*;
 import java.time.LocalDate;
-import leveltally.core.vendors.PaymentMethod;
 import org.jspecify.annotations.Nullable;
 
-/** A bank account payments leave from, with the row its check numbers come from. */
+/** A bank account payments leave from. */
 @Entity
 @Table(name = "bank_account")
 class BankAccountEntity {
@@ -18,19 +17,10 @@ class BankAccountEntity {
     String bankName;
     String currency;
 
-    @Enumerated(EnumType.STRING)
-    PaymentMethod method;
-
-    String stock;
     String routingNumber;
     String accountNumberSealed;
-    String micrPattern;
-    String currencyWord;
-    String validity;
     long cashAccountId;
     long discountAccountId;
-    long firstNumber;
-    long nextNumber;
     boolean positivePay;
 
     @Nullable

@@ -6,12 +6,15 @@ import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.Seal;
 import org.jspecify.annotations.Nullable;
@@ -19,7 +22,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** The bank accounts, and the rows that check numbers and file serials come from. */
+/** The bank accounts with their ways to pay, and the rows that file serials come from. */
 @Service
 public class BankAccounts {
     private final EntityManager entities;
@@ -41,17 +44,10 @@ public class BankAccounts {
         account.name = wanted.name();
         account.bankName = wanted.bankName();
         account.currency = wanted.currency().getCurrencyCode();
-        account.method = wanted.method();
-        account.stock = wanted.stock();
         account.routingNumber = wanted.routingNumber();
         account.accountNumberSealed = seal.seal(wanted.accountNumber());
-        account.micrPattern = wanted.micrPattern();
-        account.currencyWord = wanted.currencyWord();
-        account.validity = wanted.validity();
         account.cashAccountId = wanted.cash().value();
         account.discountAccountId = wanted.discountsTaken().value();
-        account.firstNumber = wanted.firstNumber();
-        account.nextNumber = wanted.nextNumber();
         account.positivePay = wanted.positivePay();
         account.layoutId = wanted.layout();
         account.floorMinor = wanted.floor().minor();
@@ -61,6 +57,26 @@ public class BankAccounts {
         account.position = list().size() + 1;
         entities.persist(account);
         return new BankAccountId(account.id);
+    }
+
+    /** Adds a way to pay behind those the account has. */
+    @Transactional
+    public WayId addWay(BankAccountId id, String name, PaymentMethod method) {
+        WayToPayEntity way = new WayToPayEntity();
+        way.bankAccountId = row(id, null).id;
+        way.name = name;
+        way.method = method;
+        way.position = ways(List.of(way.bankAccountId)).size() + 1;
+        entities.persist(way);
+        return new WayId(way.id);
+    }
+
+    private List<WayToPayEntity> ways(List<Long> accounts) {
+        return entities.createQuery(
+                        "select w from WayToPayEntity w where w.bankAccountId in :accounts order by w.position",
+                        WayToPayEntity.class)
+                .setParameter("accounts", accounts)
+                .getResultList();
     }
 
     /**
@@ -197,31 +213,20 @@ public class BankAccounts {
     /** Main account first. */
     @Transactional(readOnly = true)
     public List<BankAccount> list() {
-        return entities.createQuery("select a from BankAccountEntity a order by a.position", BankAccountEntity.class)
-                .getResultStream()
-                .map(this::view)
-                .toList();
+        return view(
+                entities.createQuery("select a from BankAccountEntity a order by a.position", BankAccountEntity.class)
+                        .getResultList());
     }
 
     @Transactional(readOnly = true)
     public BankAccount get(BankAccountId id) {
-        return view(row(id, null));
+        return view(List.of(row(id, null))).get(0);
     }
 
-    /**
-     * Sets the next free number; the account's row stays locked until the transaction ends, so that
-     * two never take the same.
-     */
-    @Transactional
-    public void advanceNumber(BankAccountId id, long next) {
-        BankAccountEntity account = row(id, LockModeType.PESSIMISTIC_WRITE);
-        account.nextNumber = next;
-    }
-
-    /** The account with its row locked until the transaction ends: whoever takes numbers starts here. */
+    /** The account with its row locked until the transaction ends: whoever takes a turn or numbers starts here. */
     @Transactional
     public BankAccount lock(BankAccountId id) {
-        return view(row(id, LockModeType.PESSIMISTIC_WRITE));
+        return view(List.of(row(id, LockModeType.PESSIMISTIC_WRITE))).get(0);
     }
 
     /** The serial number of the next file, used up by asking. */
@@ -241,27 +246,34 @@ public class BankAccounts {
         return account;
     }
 
-    private BankAccount view(BankAccountEntity a) {
+    private List<BankAccount> view(List<BankAccountEntity> accounts) {
+        Map<Long, List<WayToPay>> ways = ways(
+                        accounts.stream().map(account -> account.id).toList())
+                .stream()
+                .collect(Collectors.groupingBy(
+                        way -> way.bankAccountId,
+                        Collectors.mapping(
+                                way -> new WayToPay(new WayId(way.id), way.name, way.method), Collectors.toList())));
+        return accounts.stream()
+                .map(account -> view(account, ways.getOrDefault(account.id, List.of())))
+                .toList();
+    }
+
+    private BankAccount view(BankAccountEntity a, List<WayToPay> ways) {
         return new BankAccount(
                 new BankAccountId(a.id),
                 a.name,
                 a.bankName,
                 Currency.getInstance(a.currency),
-                a.method,
-                a.stock,
                 a.routingNumber,
                 seal.open(a.accountNumberSealed),
-                a.micrPattern,
-                a.currencyWord,
-                a.validity,
                 new AccountId(a.cashAccountId),
                 new AccountId(a.discountAccountId),
-                a.firstNumber,
-                a.nextNumber,
                 a.positivePay,
                 a.layoutId,
                 Money.ofMinor(a.floorMinor, a.currency),
                 a.thisRun,
-                a.nextRun);
+                a.nextRun,
+                ways);
     }
 }

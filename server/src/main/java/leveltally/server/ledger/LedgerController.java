@@ -46,16 +46,18 @@ class LedgerController {
         this.lists = lists;
     }
 
-    @Schema(requiredProperties = {"id", "name", "bankName", "currency", "method", "positivePay", "nextNumber", "floor"})
+    @Schema(requiredProperties = {"id", "name", "bankName", "currency", "positivePay", "floor", "ways"})
     record BankAccountView(
             long id,
             String name,
             String bankName,
             String currency,
-            String method,
             boolean positivePay,
-            long nextNumber,
-            String floor) {}
+            String floor,
+            List<WayView> ways) {}
+
+    @Schema(requiredProperties = {"id", "name", "method", "words"})
+    record WayView(long id, String name, String method, String words) {}
 
     @Schema(requiredProperties = {"month", "name", "locked"})
     record PeriodView(String month, String name, boolean locked) {}
@@ -95,10 +97,15 @@ class LedgerController {
                         a.name(),
                         a.bankName(),
                         a.currency().getCurrencyCode(),
-                        a.method().name(),
                         a.positivePay(),
-                        a.nextNumber(),
-                        a.floor().toString()))
+                        a.floor().toString(),
+                        a.ways().stream()
+                                .map(w -> new WayView(
+                                        w.id().value(),
+                                        w.name(),
+                                        w.method().name(),
+                                        w.method().words()))
+                                .toList()))
                 .toList();
     }
 

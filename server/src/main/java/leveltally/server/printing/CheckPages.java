@@ -1,12 +1,16 @@
 package leveltally.server.printing;
 
 import java.util.List;
+import leveltally.core.checks.Stock;
+import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.RoutingNumber;
+import leveltally.core.ledger.WayId;
 import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckLayout;
 import leveltally.core.printing.CheckText;
-import leveltally.core.printing.MicrPattern;
 import leveltally.core.printing.Page;
+import leveltally.server.checks.NumberSeries;
+import leveltally.server.checks.Series;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Company;
@@ -15,29 +19,31 @@ import org.springframework.stereotype.Component;
 /** Lays out checks of our accounts: for the printer, for a marked copy, and for the slip. */
 @Component
 class CheckPages {
-    static final String BLANK_STOCK = "BLANK";
-
     private final BankAccounts accounts;
+    private final Series series;
     private final Typefaces typefaces;
 
-    CheckPages(BankAccounts accounts, Typefaces typefaces) {
+    CheckPages(BankAccounts accounts, Series series, Typefaces typefaces) {
+        this.series = series;
         this.accounts = accounts;
         this.typefaces = typefaces;
     }
 
-    /** The payer of an account's checks. */
-    CheckText.Payer payer(BankAccount account) {
+    /** The payer of the checks that go this way. */
+    CheckText.Payer payer(BankAccountId from, WayId way) {
+        BankAccount account = accounts.get(from);
+        NumberSeries numbers = series.of(way);
         Company company = accounts.company();
         return new CheckText.Payer(
                 company.name(),
                 company.address(),
                 account.bankName(),
-                account.currencyWord(),
-                account.validity(),
+                numbers.currencyWord(),
+                numbers.validity(),
                 new RoutingNumber(account.routingNumber()),
                 account.accountNumber(),
-                MicrPattern.read(account.micrPattern()),
-                account.stock().equals(BLANK_STOCK));
+                numbers.micr(),
+                numbers.stock() == Stock.BLANK);
     }
 
     Page check(CheckText text, CheckForm form, CheckLayout.Use use) {

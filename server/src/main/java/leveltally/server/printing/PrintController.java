@@ -21,6 +21,7 @@ import leveltally.core.people.Deed;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.Checks;
+import leveltally.server.checks.Series;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
@@ -49,6 +50,7 @@ class PrintController {
     private final Payments payments;
     private final Checks checks;
     private final BankAccounts accounts;
+    private final Series series;
     private final People people;
     private final StandInPrinter standIn;
     private final JdbcClient jdbc;
@@ -60,6 +62,7 @@ class PrintController {
             Payments payments,
             Checks checks,
             BankAccounts accounts,
+            Series series,
             People people,
             StandInPrinter standIn,
             JdbcClient jdbc) {
@@ -69,6 +72,7 @@ class PrintController {
         this.payments = payments;
         this.checks = checks;
         this.accounts = accounts;
+        this.series = series;
         this.people = people;
         this.standIn = standIn;
         this.jdbc = jdbc;
@@ -172,7 +176,7 @@ class PrintController {
         return new PrintingView(
                 account.id().value(),
                 account.name(),
-                account.nextNumber(),
+                series.of(batch.way()).nextNumber(),
                 turn(by, account, id),
                 printable ? ready.size() : 0,
                 amount.toString(),

@@ -37,7 +37,7 @@ import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
-import leveltally.server.ledger.BankAccount;
+import leveltally.server.checks.Series;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.payments.Payments;
@@ -60,6 +60,7 @@ public class Printing {
     private final Approvals approvals;
     private final Payments payments;
     private final Checks checks;
+    private final Series series;
     private final Turns turns;
     private final BankAccounts accounts;
     private final Ledger ledger;
@@ -74,6 +75,7 @@ public class Printing {
             Approvals approvals,
             Payments payments,
             Checks checks,
+            Series series,
             Turns turns,
             BankAccounts accounts,
             Ledger ledger,
@@ -86,6 +88,7 @@ public class Printing {
         this.approvals = approvals;
         this.payments = payments;
         this.checks = checks;
+        this.series = series;
         this.turns = turns;
         this.accounts = accounts;
         this.ledger = ledger;
@@ -124,8 +127,8 @@ public class Printing {
             throw Refusal.conflict(
                     "not-checks", "This batch pays by " + batch.method().words() + ", not by check.");
         }
-        BankAccount account = accounts.lock(batch.account());
-        turns.check(by, account.id(), turnSerial);
+        accounts.lock(batch.account());
+        turns.check(by, batch.account(), turnSerial);
         ledger.shareOpenPeriod(batch.ledgerDate());
         List<Claim> claims = batches.claims(id);
         Set<ClaimId> paid = payments.claims(id);
@@ -136,8 +139,8 @@ public class Printing {
         if (unnumbered.isEmpty()) {
             throw Refusal.conflict("nothing-to-print", "Every payment of this batch has its number already.");
         }
-        Tray tray = Tray.confirm(account.nextNumber(), inTray, reason);
-        Map<ClaimId, Behind> behind = behind(batch, account, unnumbered);
+        Tray tray = Tray.confirm(series.lock(batch.way()).nextNumber(), inTray, reason);
+        Map<ClaimId, Behind> behind = behind(batch, unnumbered);
         List<Claim> wanted = unnumbered.stream()
                 .filter(claim -> !behind.containsKey(claim.id()))
                 .toList();
@@ -158,16 +161,16 @@ public class Printing {
             paying.put(fresh.get(i).id(), made.get(i));
         }
         List<PaymentId> ordered = wanted.stream().map(c -> paying.get(c.id())).toList();
-        List<CheckNumberId> numbers = checks.take(by, account.id(), inTray, reason, ordered);
+        List<CheckNumberId> numbers = checks.take(by, batch.way(), inTray, reason, ordered);
         RunEntity run = run(by, batch, turnSerial, DocumentKind.CHECK);
         for (int i = 0; i < wanted.size(); i++) {
             document(run, i + 1, 1, numbers.get(i), ordered.get(i), wanted.get(i), 1);
         }
-        Long advices = adviceRun(by, batch, account, turnSerial, wanted, numbers, ordered);
+        Long advices = adviceRun(by, batch, turnSerial, wanted, numbers, ordered);
         if (batch.state() == BatchState.APPROVED) {
             batches.move(by, id, BatchState.NUMBERED, "took its numbers");
         }
-        turns.recorded(by, account.id(), turnSerial);
+        turns.recorded(by, batch.account(), turnSerial);
         audit.record(
                 by,
                 "take numbers",
@@ -185,22 +188,18 @@ public class Printing {
         List<Claim> unnumbered = batches.claims(id).stream()
                 .filter(claim -> !paid.contains(claim.id()) || again.containsKey(claim.id()))
                 .toList();
-        return behind(batch, accounts.get(batch.account()), unnumbered, batches.obstaclesOf(id));
+        return behind(batch, unnumbered, batches.obstaclesOf(id));
     }
 
     /** Who cannot be numbered now: held, changed since it was sent, or with a text that cannot be drawn. */
-    private Map<ClaimId, Behind> behind(Batch batch, BankAccount account, List<Claim> claims) {
+    private Map<ClaimId, Behind> behind(Batch batch, List<Claim> claims) {
         return behind(
-                batch,
-                account,
-                claims,
-                batches.obstacles(claims.stream().map(Claim::id).toList()));
+                batch, claims, batches.obstacles(claims.stream().map(Claim::id).toList()));
     }
 
-    private Map<ClaimId, Behind> behind(
-            Batch batch, BankAccount account, List<Claim> claims, Map<ClaimId, List<String>> obstacles) {
+    private Map<ClaimId, Behind> behind(Batch batch, List<Claim> claims, Map<ClaimId, List<String>> obstacles) {
         Map<ClaimId, Behind> behind = new LinkedHashMap<>();
-        CheckText.Payer payer = pages.payer(account);
+        CheckText.Payer payer = pages.payer(batch.account(), batch.way());
         Map<ClaimId, Stub> stubs = batches.stubs(claims);
         for (Claim claim : claims) {
             List<String> own = obstacles.getOrDefault(claim.id(), List.of());
@@ -231,12 +230,11 @@ public class Printing {
     private @Nullable Long adviceRun(
             Actor by,
             Batch batch,
-            BankAccount account,
             long turnSerial,
             List<Claim> claims,
             List<CheckNumberId> numbers,
             List<PaymentId> paying) {
-        CheckText.Payer payer = pages.payer(account);
+        CheckText.Payer payer = pages.payer(batch.account(), batch.way());
         Map<ClaimId, Stub> stubs = batches.stubs(claims);
         RunEntity run = null;
         int position = 1;
@@ -320,7 +318,7 @@ public class Printing {
 
     private List<Page> draw(RunEntity run, List<DocumentEntity> documents, CheckLayout.Use use) {
         Batch batch = batches.get(new BatchId(run.batchId));
-        CheckText.Payer payer = pages.payer(accounts.get(batch.account()));
+        CheckText.Payer payer = pages.payer(batch.account(), batch.way());
         Map<ClaimId, Claim> claims =
                 batches.claimsEver(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
         Map<ClaimId, Stub> stubs = batches.stubs(claims.values());
@@ -428,7 +426,7 @@ public class Printing {
                 blank.stream().map(check -> check.payment().claim()).collect(Collectors.toSet());
         List<Claim> all =
                 batches.claims(id).stream().filter(c -> wanted.contains(c.id())).toList();
-        Map<ClaimId, Behind> behind = behind(batch, accounts.get(batch.account()), all);
+        Map<ClaimId, Behind> behind = behind(batch, all);
         List<Claim> claims =
                 all.stream().filter(c -> !behind.containsKey(c.id())).toList();
         if (claims.isEmpty()) {

@@ -35,6 +35,7 @@ import leveltally.server.batches.Batches;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.WayToPay;
 import leveltally.server.selection.DueLists;
 import leveltally.server.selection.DueQuestion;
 import leveltally.server.vendors.Vendors;
@@ -108,8 +109,9 @@ class SlipController {
                     .orElseThrow();
             int count = draft.rows().size();
             title = "As it will be paid · " + (count == 1 ? "1 invoice" : count + " invoices");
-            if (account.method() == PaymentMethod.CHECK) {
-                face = face(draft, remitTo, account, checkDate);
+            WayToPay way = account.way(question.wayId());
+            if (way.method() == PaymentMethod.CHECK) {
+                face = face(draft, remitTo, pages.payer(account.id(), way.id()), checkDate);
             }
         } else {
             Decision.LeftOut out = (Decision.LeftOut) row.decision();
@@ -133,9 +135,10 @@ class SlipController {
                 .filter(c -> c.id().equals(new ClaimId(claim)))
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound("not-in-batch", "This payment is not in the batch any more."));
-        BankAccount account = accounts.get(of.account());
         Stub stub = batches.stubs(List.of(found)).get(found.id());
-        PageView face = of.method() == PaymentMethod.CHECK ? draw(found, account, of.checkDate(), stub) : null;
+        PageView face = of.method() == PaymentMethod.CHECK
+                ? draw(found, pages.payer(of.account(), of.way()), of.checkDate(), stub)
+                : null;
         int count = found.lines().size();
         String title = "As it will be paid · " + (count == 1 ? "1 invoice" : count + " invoices");
         return new SlipView(title, address(found.remitTo()), face, "", "", List.of(), 0);
@@ -148,7 +151,7 @@ class SlipController {
         return lines;
     }
 
-    private PageView face(Selection.ClaimDraft draft, RemitTo remitTo, BankAccount account, LocalDate checkDate) {
+    private PageView face(Selection.ClaimDraft draft, RemitTo remitTo, CheckText.Payer payer, LocalDate checkDate) {
         Map<InvoiceId, LocalDate> dates = new HashMap<>();
         draft.rows()
                 .forEach(row -> dates.put(
@@ -157,11 +160,11 @@ class SlipController {
         draft.credits().forEach(use -> dates.put(use.credit().id(), use.credit().date()));
         List<ClaimLine> lines = Reckoning.of(draft);
         Claim claim = new Claim(new ClaimId(0), draft.payee().vendor(), remitTo, draft.amount(), lines);
-        return draw(claim, account, checkDate, Stub.of(lines, dates, Set.of(), ""));
+        return draw(claim, payer, checkDate, Stub.of(lines, dates, Set.of(), ""));
     }
 
-    private PageView draw(Claim claim, BankAccount account, LocalDate checkDate, Stub stub) {
-        CheckText text = new CheckText(pages.payer(account), claim, checkDate, null, stub);
+    private PageView draw(Claim claim, CheckText.Payer payer, LocalDate checkDate, Stub stub) {
+        CheckText text = new CheckText(payer, claim, checkDate, null, stub);
         return PageView.of(pages.check(text, CheckForm.SLIP, CheckLayout.Use.TO_LOOK_AT));
     }
 

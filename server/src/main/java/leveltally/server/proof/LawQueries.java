@@ -72,18 +72,18 @@ final class LawQueries {
                 Law.L3,
                 "SELECT CONCAT(COUNT(*), ' numbers') FROM check_number",
                 """
-                SELECT CONCAT(x.name, ': no trace of the numbers between ', x.before_gap, ' and ', x.number) FROM (
-                  SELECT a.name, n.number, COALESCE(LAG(n.number)
-                    OVER (PARTITION BY a.id, n.prefix, n.stock ORDER BY n.number), a.first_number - 1) AS before_gap
-                  FROM check_number n JOIN bank_account a ON a.id = n.bank_account_id WHERE n.origin <> 'OUTSIDE') x
+                SELECT CONCAT(x.account_name, ': no trace of the numbers between ', x.before_gap, ' and ', x.number) FROM (
+                  SELECT s.account_name, n.number, COALESCE(LAG(n.number)
+                    OVER (PARTITION BY s.id ORDER BY n.number), s.first_number - 1) AS before_gap
+                  FROM check_number n JOIN series_of_account s ON s.id = n.series_id WHERE n.origin <> 'OUTSIDE') x
                 WHERE x.number <> x.before_gap + 1
                 """,
                 """
-                SELECT CONCAT(a.name, ': the next number is ', a.next_number, ', the last one kept ',
-                  COALESCE(MAX(n.number), a.first_number - 1))
-                FROM bank_account a LEFT JOIN check_number n ON n.bank_account_id = a.id AND n.origin <> 'OUTSIDE'
-                GROUP BY a.id, a.name, a.next_number, a.first_number
-                HAVING a.next_number <> COALESCE(MAX(n.number), a.first_number - 1) + 1
+                SELECT CONCAT(s.account_name, ': the next number is ', s.next_number, ', the last one kept ',
+                  COALESCE(MAX(n.number), s.first_number - 1))
+                FROM series_of_account s LEFT JOIN check_number n ON n.series_id = s.id AND n.origin <> 'OUTSIDE'
+                GROUP BY s.id, s.account_name, s.next_number, s.first_number
+                HAVING s.next_number <> COALESCE(MAX(n.number), s.first_number - 1) + 1
                 """,
                 """
                 SELECT CONCAT('Number ', n.number, ' is ', LOWER(n.state), ' but its history ',
@@ -180,7 +180,7 @@ final class LawQueries {
                 WHERE v.kind = 'VOID' AND (f.serial IS NULL OR f.serial > vf.serial)
                 """, """
                 SELECT CONCAT('Check ', n.number, ' is ', LOWER(n.state), ' but the bank has nothing to hear of it')
-                FROM check_register n JOIN bank_account a ON a.id = n.bank_account_id AND a.positive_pay
+                FROM check_register n JOIN series_of_account a ON a.id = n.series_id AND a.positive_pay
                 LEFT JOIN bank_event i ON i.check_number_id = n.id AND i.kind = 'ISSUE'
                 LEFT JOIN bank_event v ON v.check_number_id = n.id AND v.kind = 'VOID'
                 WHERE n.state IN ('OUTSTANDING', 'STOPPED', 'CLEARED', 'VOIDED')
@@ -345,8 +345,9 @@ final class LawQueries {
                 "SELECT CONCAT(COUNT(*), ' electronic payments') FROM payment p JOIN batch b ON b.id = p.batch_id"
                         + " WHERE b.method <> 'CHECK'",
                 """
-                SELECT CONCAT('Check ', n.number, ' is printed for an electronic payment') FROM check_number n
-                JOIN payment p ON p.id = n.payment_id JOIN batch b ON b.id = p.batch_id WHERE b.method <> 'CHECK'
+                SELECT CONCAT('Check ', n.number, ' is printed for a payment that goes another way') FROM check_number n
+                JOIN payment p ON p.id = n.payment_id JOIN batch b ON b.id = p.batch_id
+                JOIN number_series s ON s.id = n.series_id WHERE b.method <> 'CHECK' OR s.way_id <> b.way_id
                 """);
     }
 

@@ -23,6 +23,7 @@ import leveltally.core.selection.Filters;
 import leveltally.core.selection.Payee;
 import leveltally.core.terms.Discount;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.RowMapper;
@@ -268,22 +269,17 @@ public class CandidateRows {
     }
 
     private static Payee payee(ResultSet row, long remitTo) throws SQLException {
-        PaymentMethod method = PaymentMethod.valueOf(row.getString(24));
-        boolean reachable = switch (method) {
-            case CHECK -> row.getBoolean(17);
-            case CREDIT_TRANSFER -> row.getBoolean(18);
-        };
         return new Payee(
                 new VendorId(row.getLong(19)),
                 row.getString(20),
                 row.getString(21),
                 row.getString(22),
                 row.getInt(23),
-                method,
+                PaymentMethod.valueOf(row.getString(24)),
                 row.getString(25),
                 remitTo,
                 row.getString(29),
                 row.getString(16),
-                reachable);
+                new Reach(row.getBoolean(17), row.getBoolean(18)));
     }
 }

@@ -10,6 +10,7 @@ import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.PlannedRuns;
+import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
 import leveltally.core.selection.CashWay;
 import leveltally.core.selection.ClaimOrder;
@@ -27,7 +28,7 @@ import org.jspecify.annotations.Nullable;
  * The sentence of the Due station as a screen sends it and as it is kept under a name. Days are dates or words such as
  * {@code next Friday}; amounts are typed text; what is null does not narrow.
  *
- * @param account the bank account to pay from
+ * @param account the bank account to pay from, by {@code wayToPay}; null: by its first
  * @param checkDate {@link PlannedRuns#USUAL} for what is usual of the account; so are {@code dueBy} and {@code nextRun}
  * @param ledgerDate null: the check date
  * @param nextRun null: discounts do not matter
@@ -36,6 +37,7 @@ import org.jspecify.annotations.Nullable;
  */
 public record DueQuestion(
         long account,
+        @Nullable Long wayToPay,
         @Nullable String checkDate,
         @Nullable String ledgerDate,
         @Nullable String dueBy,
@@ -67,8 +69,8 @@ public record DueQuestion(
     /** The plain sentence: what is due, or loses its discount before the next run. */
     public static DueQuestion of(long account, String checkDate, String dueBy, @Nullable String nextRun) {
         return new DueQuestion(
-                account, checkDate, null, dueBy, nextRun, null, null, null, null, null, null, null, null, null, null,
-                null, null, null, null, null, null, null, null, null, null);
+                account, null, checkDate, null, dueBy, nextRun, null, null, null, null, null, null, null, null, null,
+                null, null, null, null, null, null, null, null, null, null, null);
     }
 
     public DueQuestion toVendors(List<Long> only) {
@@ -118,6 +120,7 @@ public record DueQuestion(
     /** The words of a question while some of them are exchanged. */
     private static final class Words {
         private final long account;
+        private final @Nullable Long wayToPay;
         private @Nullable String checkDate;
         private @Nullable String ledgerDate;
         private @Nullable String dueBy;
@@ -145,6 +148,7 @@ public record DueQuestion(
 
         Words(DueQuestion q) {
             account = q.account;
+            wayToPay = q.wayToPay;
             checkDate = q.checkDate;
             ledgerDate = q.ledgerDate;
             dueBy = q.dueBy;
@@ -174,6 +178,7 @@ public record DueQuestion(
         DueQuestion question() {
             return new DueQuestion(
                     account,
+                    wayToPay,
                     checkDate,
                     ledgerDate,
                     dueBy,
@@ -203,6 +208,11 @@ public record DueQuestion(
 
     public BankAccountId bankAccount() {
         return new BankAccountId(account);
+    }
+
+    /** The way to pay it names; null for the first of its account. */
+    public @Nullable WayId wayId() {
+        return wayToPay == null ? null : new WayId(wayToPay);
     }
 
     @JsonIgnore
@@ -236,7 +246,7 @@ public record DueQuestion(
                 : isUsual(nextRun) ? from.runs().nextRun(check) : day(nextRun, "nextRun", "next run", today);
         return new Criteria(
                 from.currency(),
-                from.method(),
+                from.way(wayId()).method(),
                 check,
                 ledgerDay(from, today),
                 due,

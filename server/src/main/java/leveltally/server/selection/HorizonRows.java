@@ -59,7 +59,7 @@ class HorizonRows {
                         jdbc.sql("SELECT i.due_date, COUNT(*), SUM(i.open_minor) " + OPEN
                                 + " AND i.due_date < :until AND (i.discount_date IS NULL OR i.discount_date < :living)"
                                 + " GROUP BY i.due_date"),
-                        account)
+                        criteria)
                 .param("until", today.plusDays(days))
                 .param("living", living)
                 .query((r, n) -> byDay.put(
@@ -72,7 +72,7 @@ class HorizonRows {
                                 LEFT JOIN reservation r ON r.invoice_id = i.id LEFT JOIN batch b ON b.id = r.batch_id
                                 WHERE i.is_open = 1 AND i.kind = 'INVOICE' AND i.currency = :currency
                                   AND r.invoice_id IS NULL AND i.discount_date >= :living AND i.discount_date < :until
-                                """), account)
+                                """), criteria)
                 .param("until", today.plusDays(days))
                 .param("living", living)
                 .query(CandidateRows.mapper())
@@ -83,8 +83,8 @@ class HorizonRows {
         return Horizon.of(plan, byDay, discounts, none);
     }
 
-    private static JdbcClient.StatementSpec params(JdbcClient.StatementSpec sql, BankAccount account) {
-        return sql.param("method", account.method().name())
-                .param("currency", account.currency().getCurrencyCode());
+    private static JdbcClient.StatementSpec params(JdbcClient.StatementSpec sql, Criteria criteria) {
+        return sql.param("method", criteria.method().name())
+                .param("currency", criteria.currency().getCurrencyCode());
     }
 }

@@ -126,7 +126,7 @@ class WorkController {
                         "/batches/" + r.getLong(1)))
                 .list());
         found.addAll(jdbc.sql("""
-                        SELECT n.id, n.number, n.state, COALESCE(p.payee, ''), n.bank_account_id FROM check_register n
+                        SELECT n.id, n.number, n.state, COALESCE(p.payee, ''), n.series_id FROM check_register n
                         LEFT JOIN payment p ON p.id = n.payment_id
                         WHERE CAST(n.number AS CHAR) LIKE :start ORDER BY n.number DESC LIMIT :most
                         """)
@@ -136,7 +136,7 @@ class WorkController {
                         "Check",
                         r.getString(2),
                         r.getString(3).toLowerCase(java.util.Locale.ROOT) + " · " + r.getString(4),
-                        "/register?account=" + r.getLong(5) + "&check=" + r.getLong(1)))
+                        "/register?series=" + r.getLong(5) + "&check=" + r.getLong(1)))
                 .list());
         found.addAll(jdbc.sql("SELECT id, name, number FROM vendor WHERE name LIKE :like ORDER BY name LIMIT :most")
                 .param("like", like)

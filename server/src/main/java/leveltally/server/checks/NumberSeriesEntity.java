@@ -1,0 +1,31 @@
+package leveltally.server.checks;
+
+import jakarta.persistence.*;
+import leveltally.core.checks.Stock;
+import org.hibernate.annotations.DynamicUpdate;
+
+/** The row that the numbers of a series come from. */
+@Entity
+@DynamicUpdate
+@Table(name = "number_series")
+class NumberSeriesEntity {
+    @Id
+    @GeneratedValue(generator = "row_seq")
+    @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
+    Long id;
+
+    long wayId;
+    String prefix;
+
+    @Enumerated(EnumType.STRING)
+    Stock stock;
+
+    long firstNumber;
+    long nextNumber;
+    String micrPattern;
+    String currencyWord;
+    String validity;
+
+    @Version
+    long version;
+}

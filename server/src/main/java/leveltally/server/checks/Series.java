@@ -1,0 +1,90 @@
+package leveltally.server.checks;
+
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
+import java.util.List;
+import leveltally.core.Refusal;
+import leveltally.core.checks.SeriesId;
+import leveltally.core.ledger.WayId;
+import leveltally.core.printing.MicrPattern;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The number series, and the rows that check numbers come from. */
+@Service
+public class Series {
+    private final EntityManager entities;
+
+    Series(EntityManager entities) {
+        this.entities = entities;
+    }
+
+    @Transactional
+    public SeriesId add(NumberSeries wanted) {
+        NumberSeriesEntity series = new NumberSeriesEntity();
+        series.wayId = wanted.way().value();
+        series.prefix = wanted.prefix();
+        series.stock = wanted.stock();
+        series.firstNumber = wanted.firstNumber();
+        series.nextNumber = wanted.nextNumber();
+        series.micrPattern = wanted.micr().written();
+        series.currencyWord = wanted.currencyWord();
+        series.validity = wanted.validity();
+        entities.persist(series);
+        return new SeriesId(series.id);
+    }
+
+    /** @throws Refusal when payments of this way carry no numbers */
+    @Transactional(readOnly = true)
+    public NumberSeries of(WayId way) {
+        return view(row(way));
+    }
+
+    @Transactional(readOnly = true)
+    public NumberSeries get(SeriesId id) {
+        NumberSeriesEntity series = entities.find(NumberSeriesEntity.class, id.value());
+        if (series == null) {
+            throw Refusal.notFound("no-series", "There is no such series of check numbers. Choose one from the list.");
+        }
+        return view(series);
+    }
+
+    /** The series of a way with its row locked until the transaction ends: whoever takes numbers starts here. */
+    @Transactional
+    public NumberSeries lock(WayId way) {
+        NumberSeriesEntity series = row(way);
+        entities.refresh(series, LockModeType.PESSIMISTIC_WRITE);
+        return view(series);
+    }
+
+    /** Sets the next free number of a series that is locked, so that two never take the same. */
+    @Transactional
+    void advance(SeriesId id, long next) {
+        entities.find(NumberSeriesEntity.class, id.value()).nextNumber = next;
+    }
+
+    private NumberSeriesEntity row(WayId way) {
+        List<NumberSeriesEntity> found = entities.createQuery(
+                        "select s from NumberSeriesEntity s where s.wayId = :way", NumberSeriesEntity.class)
+                .setParameter("way", way.value())
+                .getResultList();
+        if (found.isEmpty()) {
+            throw Refusal.conflict(
+                    "no-numbers", "What is paid this way carries no check numbers. Choose a way to pay by check.");
+        }
+        return found.get(0);
+    }
+
+    private static NumberSeries view(NumberSeriesEntity s) {
+        return new NumberSeries(
+                new SeriesId(s.id),
+                new WayId(s.wayId),
+                s.prefix,
+                s.stock,
+                s.firstNumber,
+                s.nextNumber,
+                MicrPattern.read(s.micrPattern),
+                s.currencyWord,
+                s.validity);
+    }
+}
