@@ -152,6 +152,37 @@ BEGIN
 END//
 DELIMITER ;
 
+-- ------------------------------------------------------------ what a line pays
+ALTER TABLE claim_line
+  MODIFY invoice_id BIGINT,
+  MODIFY invoice_date DATE,
+  -- the claim of the payment that is replaced, whose line this keeps
+  ADD COLUMN kept_of_claim_id BIGINT REFERENCES claim (id),
+  ADD CONSTRAINT item_of_its_kind CHECK ((invoice_id IS NOT NULL) = (kind IN ('INVOICE', 'CREDIT'))),
+  ADD CONSTRAINT kind_of_line CHECK (kind IN ('INVOICE', 'CREDIT', 'PREPAYMENT', 'DIRECT'));
+-- The accounts of a line without an invoice: one of a prepayment, one or more of a direct payment.
+CREATE TABLE claim_line_account (
+  line_id BIGINT NOT NULL REFERENCES claim_line (id) ON DELETE CASCADE,
+  position INT NOT NULL,
+  account_id BIGINT NOT NULL REFERENCES ledger_account (id),
+  job VARCHAR(20) NOT NULL,
+  amount_minor BIGINT NOT NULL,
+  PRIMARY KEY (line_id, position)
+);
+DELIMITER //
+CREATE PROCEDURE line_must_be_free(IN line BIGINT)
+BEGIN
+  IF EXISTS (SELECT 1 FROM claim_line l JOIN payment p ON p.claim_id = l.claim_id WHERE l.id = line) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L4: the claim has its number, its lines stand';
+  END IF;
+END//
+CREATE TRIGGER claim_line_account_comes BEFORE INSERT ON claim_line_account FOR EACH ROW
+  CALL line_must_be_free(NEW.line_id)//
+CREATE TRIGGER claim_line_account_stays BEFORE DELETE ON claim_line_account FOR EACH ROW
+  CALL line_must_be_free(OLD.line_id)//
+DELIMITER ;
+GRANT SELECT, INSERT, DELETE ON claim_line_account TO ${appUser};
+
 GRANT SELECT, INSERT, UPDATE ON way_to_pay TO ${appUser};
 GRANT SELECT, INSERT ON number_series TO ${appUser};
 GRANT UPDATE (next_number, micr_pattern, currency_word, validity, version) ON number_series TO ${appUser};

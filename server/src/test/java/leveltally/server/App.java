@@ -20,6 +20,7 @@ import leveltally.core.people.Role;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.invoices.InvoiceKind;
@@ -175,7 +176,7 @@ public final class App {
 
     /** The only invoice of a batch. */
     public static InvoiceId invoiceOf(BatchId batch) {
-        return bean(Batches.class).claims(batch).get(0).lines().get(0).invoice();
+        return bean(ClaimRows.class).of(batch).get(0).lines().get(0).item().orElseThrow();
     }
 
     public static long version(BatchId batch) {

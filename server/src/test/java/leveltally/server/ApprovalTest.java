@@ -30,6 +30,7 @@ import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Deputies;
 import leveltally.server.approval.Reminders;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.mail.Postman;
 import leveltally.server.marks.MarkAnswers;
@@ -80,7 +81,7 @@ class ApprovalTest {
     }
 
     private static ClaimId claimOf(BatchId batch, String payee) {
-        return bean(Batches.class).claims(batch).stream()
+        return bean(ClaimRows.class).of(batch).stream()
                 .filter(claim -> claim.remitTo().payee().equals(payee))
                 .map(Claim::id)
                 .findFirst()

@@ -20,7 +20,7 @@ import leveltally.core.money.Money;
 import leveltally.core.selection.CashWay;
 import leveltally.core.selection.Selection;
 import leveltally.server.approval.Approvals;
-import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.Invoices;
@@ -72,7 +72,7 @@ class BenchTest {
     }
 
     private static List<Claim> claims(BatchId batch) {
-        return bean(Batches.class).claims(batch);
+        return bean(ClaimRows.class).of(batch);
     }
 
     private static List<String> shape(BatchId batch) {

@@ -16,6 +16,7 @@ import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
@@ -75,7 +76,7 @@ class DeadEndsTest {
     }
 
     private static Set<ClaimId> claims(BatchId batch) {
-        return bean(Batches.class).claims(batch).stream().map(Claim::id).collect(Collectors.toSet());
+        return bean(ClaimRows.class).of(batch).stream().map(Claim::id).collect(Collectors.toSet());
     }
 
     private static long waitingPayments(BatchId batch) {
@@ -88,8 +89,8 @@ class DeadEndsTest {
     @EnumSource(Stuck.class)
     void takingEverythingOutEndsTheBatchAndFreesItsInvoices(Stuck where) {
         BatchId batch = stuck(where);
-        List<InvoiceId> invoices = bean(Batches.class).claims(batch).stream()
-                .map(claim -> claim.lines().get(0).invoice())
+        List<InvoiceId> invoices = bean(ClaimRows.class).of(batch).stream()
+                .map(claim -> claim.lines().get(0).item().orElseThrow())
                 .toList();
         assertThatThrownBy(() -> printing.takeOut(ines(), batch, claims(batch), true, " "))
                 .isInstanceOf(Refusal.class)
@@ -108,7 +109,7 @@ class DeadEndsTest {
     @Test
     void whatIsLeftIsPostedAndTheBatchEnds() {
         BatchId batch = stuck(Stuck.STILL_BLANK);
-        ClaimId first = bean(Batches.class).claims(batch).get(0).id();
+        ClaimId first = bean(ClaimRows.class).of(batch).get(0).id();
         printing.takeOut(ines(), batch, Set.of(first), false, "paid elsewhere");
         long again = printing.printBlanks(ines(), batch);
         App.handOver(again);
@@ -125,7 +126,7 @@ class DeadEndsTest {
     @Test
     void paperOfAPaymentThatIsOutIsNotPrinted() {
         BatchId batch = stuck(Stuck.NUMBERED_BUT_NOT_PRINTED);
-        ClaimId first = bean(Batches.class).claims(batch).get(0).id();
+        ClaimId first = bean(ClaimRows.class).of(batch).get(0).id();
         printing.takeOut(ines(), batch, Set.of(first), false, "paid elsewhere");
         long run = App.number("SELECT MAX(id) FROM print_run WHERE batch_id = ?", batch.value());
         App.handOver(run);

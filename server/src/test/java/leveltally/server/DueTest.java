@@ -12,7 +12,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.LeftOutReason;
 import leveltally.core.selection.Selection;
-import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.selection.Due;
@@ -98,15 +98,15 @@ class DueTest {
         bean(Invoices.class).hold(App.ines(), held, "short delivery");
         var batch = App.draft(first);
         Drafting drafting = bean(Drafting.class);
-        Batches batches = bean(Batches.class);
+        ClaimRows claims = bean(ClaimRows.class);
         assertThatThrownBy(() -> drafting.add(App.ines(), batch, App.version(batch), List.of(second, held)))
                 .hasMessageContaining("cannot be added: held invoice: short delivery");
         assertThatThrownBy(() -> drafting.add(App.ines(), batch, App.version(batch), List.of(new InvoiceId(999_999))))
                 .hasMessageContaining("not open any more");
         drafting.add(App.ines(), batch, App.version(batch), List.of(second));
-        assertThat(batches.claims(batch)).hasSize(2);
+        assertThat(claims.of(batch)).hasSize(2);
         drafting.takeOut(App.ines(), batch, App.version(batch), java.util.Set.of(first));
-        assertThat(batches.claims(batch))
+        assertThat(claims.of(batch))
                 .singleElement()
                 .satisfies(claim -> assertThat(claim.amount()).hasToString("14.00"));
         drafting.withdraw(App.ines(), batch, App.version(batch));
@@ -118,7 +118,7 @@ class DueTest {
         InvoiceId second = App.invoice("Pelorus Charts", "0.05");
         var batch = App.draft(first);
         bean(Drafting.class).add(App.ines(), batch, App.version(batch), List.of(second));
-        assertThat(bean(Batches.class).claims(batch))
+        assertThat(bean(ClaimRows.class).of(batch))
                 .singleElement()
                 .satisfies(claim -> assertThat(claim.amount()).hasToString("100.05"));
         bean(Drafting.class).withdraw(App.ines(), batch, App.version(batch));

@@ -26,6 +26,7 @@ import leveltally.core.people.Role;
 import leveltally.server.approval.Approvals;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.Ledger;
@@ -226,7 +227,7 @@ class ThreadsTest {
         assertThat(refusals(outcomes)).isOne();
         boolean approved = outcomes.contains("approved");
         assertThat(state(batch)).isEqualTo(approved ? BatchState.APPROVED : BatchState.DRAFT);
-        assertThat(bean(Batches.class).claims(batch).get(0).lines()).hasSize(approved ? 2 : 1);
+        assertThat(bean(ClaimRows.class).of(batch).get(0).lines()).hasSize(approved ? 2 : 1);
         bean(Drafting.class).withdraw(ines(), batch, App.version(batch));
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
@@ -311,7 +312,7 @@ class ThreadsTest {
     void anApproverStrikesWhileThePersonIsChanged() throws InterruptedException {
         BatchId batch = App.draft(App.invoice("Bollard Foundry", "61.00"), App.invoice("Coaming Timber", "62.00"));
         bean(Approvals.class).send(ines(), batch, App.version(batch));
-        var claim = bean(Batches.class).claims(batch).get(0).id();
+        var claim = bean(ClaimRows.class).of(batch).get(0).id();
         Actor joss = App.actor("joss", Role.ADMINISTRATOR);
         PersonId maren = App.maren().person();
         long seen = App.number("SELECT version FROM person WHERE id = ?", maren.value());
@@ -332,7 +333,7 @@ class ThreadsTest {
                     return "done";
                 }));
         assertThat(refusals(outcomes)).as(outcomes.toString()).isZero();
-        assertThat(bean(Batches.class).claims(batch)).hasSize(1);
+        assertThat(bean(ClaimRows.class).of(batch)).hasSize(1);
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 }

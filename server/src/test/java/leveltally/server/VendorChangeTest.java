@@ -126,13 +126,14 @@ class VendorChangeTest {
                         ines(),
                         batch,
                         version(batch),
-                        Set.of(bean(leveltally.server.batches.Batches.class).claims(batch).stream()
+                        Set.of(bean(leveltally.server.batches.ClaimRows.class).of(batch).stream()
                                 .filter(claim -> claim.remitTo().payee().equals(vendor))
                                 .findFirst()
                                 .orElseThrow()
                                 .lines()
                                 .get(0)
-                                .invoice()));
+                                .item()
+                                .orElseThrow()));
         BatchId again = App.draft(App.invoice(vendor, "31.19"));
         Actor clerkToo = new Actor(
                 maren().person(), "Maren", Set.of(Role.CLERK, Role.APPROVER), App.TODAY, Instant.now(), "test");

@@ -3,10 +3,10 @@ package leveltally.core.approval;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.Comparator;
-import java.util.List;
 import leveltally.core.Sha256;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimLine;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.vendors.PaymentMethod;
 
@@ -39,19 +39,24 @@ public record ClaimDigest(String hex) {
         put(form, checkDate.toString());
         put(form, String.valueOf(account.value()));
         put(form, method.name());
-        List<ClaimLine> lines = claim.lines().stream()
+        put(form, String.valueOf(claim.lines().size()));
+        claim.lines().stream()
                 .sorted(Comparator.comparing(ClaimLine::kind)
-                        .thenComparing(line -> line.invoice().value()))
-                .toList();
-        put(form, String.valueOf(lines.size()));
-        for (ClaimLine line : lines) {
-            put(form, line.kind().name());
-            put(form, String.valueOf(line.invoice().value()));
-            put(form, line.gross().plain());
-            put(form, line.discount().plain());
-            put(form, line.credit().plain());
-        }
+                        .thenComparing(line -> line.item().map(InvoiceId::value).orElse(0L))
+                        .thenComparing(ClaimDigest::form))
+                .map(ClaimDigest::form)
+                .forEach(form::append);
         return new ClaimDigest(Sha256.hex(form.toString()));
+    }
+
+    private static String form(ClaimLine line) {
+        StringBuilder form = new StringBuilder();
+        put(form, line.kind().name());
+        line.content().forEach(text -> put(form, text));
+        put(form, line.gross().plain());
+        put(form, line.discount().plain());
+        put(form, line.credit().plain());
+        return form.toString();
     }
 
     /** The SHA-256 over the digests of a whole sending: what an approver has in front of them, the round included. */

@@ -1,6 +1,10 @@
 package leveltally.core.batches;
 
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
@@ -14,5 +18,14 @@ public record Claim(ClaimId id, VendorId vendor, RemitTo remitTo, Money amount, 
             throw new IllegalArgumentException(
                     "claim of " + remitTo.payee() + ": amount " + amount + " is not Σ of its lines, " + total);
         }
+    }
+
+    /** What these claims take from each open invoice and credit. */
+    public static Map<InvoiceId, Money> settling(Collection<Claim> claims) {
+        Map<InvoiceId, Money> settling = new HashMap<>();
+        claims.stream()
+                .flatMap(claim -> claim.lines().stream())
+                .forEach(line -> line.item().ifPresent(item -> settling.merge(item, line.gross(), Money::plus)));
+        return settling;
     }
 }

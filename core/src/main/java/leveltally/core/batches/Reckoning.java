@@ -68,14 +68,12 @@ public final class Reckoning {
         }
         List<ClaimLine> lines = new ArrayList<>();
         for (Settling.Line line : settling.lines()) {
-            lines.add(new ClaimLine(
-                    ClaimLine.Kind.INVOICE,
+            lines.add(new ClaimLine.Invoice(
                     line.invoice().id(),
                     line.invoice().reference(),
                     line.settled(),
                     line.payment().discount(),
-                    line.credit(),
-                    line.payment().cash()));
+                    line.credit()));
         }
         settling.uses().forEach(use -> lines.add(credit(use)));
         return List.copyOf(lines);
@@ -105,23 +103,19 @@ public final class Reckoning {
         for (Selection.Row row : chosen.rows()) {
             OpenInvoice invoice = row.candidate().invoice();
             Decision.Taken taken = (Decision.Taken) row.decision();
-            lines.add(new ClaimLine(
-                    ClaimLine.Kind.INVOICE,
+            lines.add(new ClaimLine.Invoice(
                     invoice.id(),
                     invoice.reference(),
                     taken.credit().plus(taken.payment().settled()),
                     taken.payment().discount(),
-                    taken.credit(),
-                    taken.payment().cash()));
+                    taken.credit()));
         }
         chosen.credits().forEach(use -> lines.add(credit(use)));
         return List.copyOf(lines);
     }
 
     private static ClaimLine credit(Settling.Use use) {
-        Money none = Money.zero(use.used().currency());
-        return new ClaimLine(
-                ClaimLine.Kind.CREDIT, use.credit().id(), use.credit().reference(), use.used(), none, use.used(), none);
+        return new ClaimLine.Credit(use.credit().id(), use.credit().reference(), use.used());
     }
 
     private static <T> T found(Map<InvoiceId, T> open, InvoiceId id) {

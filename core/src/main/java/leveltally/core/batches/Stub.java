@@ -30,15 +30,15 @@ public record Stub(List<Row> rows, String note, int entries) {
         Row rest = null;
         int summedUp = 0;
         for (ClaimLine line : lines) {
-            boolean credit = line.kind() == ClaimLine.Kind.CREDIT;
-            Money settles = credit ? line.gross().negated() : line.gross();
+            Money settles = line.settles();
+            InvoiceId item = line.item().orElse(null);
             Row row = new Row(
                     line.reference(),
-                    dates.get(line.invoice()),
+                    item == null ? null : dates.get(item),
                     settles,
                     line.discount(),
                     settles.minus(line.discount()));
-            if (!hidden.contains(line.invoice())) {
+            if (item == null || !hidden.contains(item)) {
                 rows.add(row);
             } else {
                 summedUp++;

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import leveltally.core.batches.ClaimLine;
+import leveltally.core.batches.Debit;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.JournalEntry;
@@ -13,7 +14,8 @@ import leveltally.core.ledger.JournalLine;
 import leveltally.core.money.Money;
 
 /**
- * The entry a payment writes: debit payables with gross settled less credits used, credit cash, credit discounts taken.
+ * The entry a payment writes: debit what its lines say (payables with gross settled less credits used, the accounts of a
+ * direct payment), credit cash, credit discounts taken.
  */
 public final class PaymentEntry {
     private PaymentEntry() {}
@@ -21,7 +23,7 @@ public final class PaymentEntry {
     /** The accounts a bank account's payments touch, besides each invoice's own payables account. */
     public record Accounts(AccountId cash, AccountId discountsTaken) {}
 
-    /** @param payables the payables account of every invoice among the lines */
+    /** @param payables the payables account of every invoice and credit among the lines */
     public static JournalEntry of(
             LocalDate ledgerDate,
             String text,
@@ -32,12 +34,9 @@ public final class PaymentEntry {
         Money cash = Money.zero(lines.get(0).cash().currency());
         Money discount = cash;
         for (ClaimLine line : lines) {
-            AccountId account = payables.get(line.invoice());
-            if (account == null) {
-                throw new IllegalArgumentException("invoice " + line.invoice().value() + " has no payables account");
+            for (Debit debit : line.debits()) {
+                debits.merge(account(debit, payables).value(), debit.amount(), Money::plus);
             }
-            // a credit line uses up what the invoice lines are credited; its own account is debited less
-            debits.merge(account.value(), debit(line), Money::plus);
             cash = cash.plus(line.cash());
             discount = discount.plus(line.discount());
         }
@@ -56,7 +55,15 @@ public final class PaymentEntry {
         return new JournalEntry(ledgerDate, text, entry);
     }
 
-    private static Money debit(ClaimLine line) {
-        return line.kind() == ClaimLine.Kind.CREDIT ? line.gross().negated() : line.gross();
+    private static AccountId account(Debit debit, Map<InvoiceId, AccountId> payables) {
+        if (debit instanceof Debit.Account named) {
+            return named.account();
+        }
+        InvoiceId item = ((Debit.Payables) debit).item();
+        AccountId account = payables.get(item);
+        if (account == null) {
+            throw new IllegalArgumentException("entry " + item.value() + " has no payables account");
+        }
+        return account;
     }
 }

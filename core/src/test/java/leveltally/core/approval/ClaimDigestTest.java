@@ -16,6 +16,8 @@ import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountLine;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.PaymentMethod;
@@ -25,9 +27,7 @@ import org.junit.jupiter.api.Test;
 
 class ClaimDigestTest {
     private static ClaimLine line(long invoice, String gross, String discount) {
-        Money cash = usd(gross).minus(usd(discount));
-        return new ClaimLine(
-                ClaimLine.Kind.INVOICE, new InvoiceId(invoice), "R", usd(gross), usd(discount), Money.zero(USD), cash);
+        return new ClaimLine.Invoice(new InvoiceId(invoice), "R", usd(gross), usd(discount), Money.zero(USD));
     }
 
     private static String digest(
@@ -70,6 +70,37 @@ class ClaimDigestTest {
                 .isEqualTo(digest("B", List.of("x"), turned, CHECK_DATE, 1));
     }
 
+    private static ClaimLine direct(String reference, AccountLine... accounts) {
+        return new ClaimLine.Direct(reference, List.of(accounts));
+    }
+
+    @Test
+    void coversWhatEveryKindOfLineIsFor() {
+        var rent = new AccountLine(new AccountId(56), "", usd("90"));
+        var yard = new AccountLine(new AccountId(57), "J7", usd("10"));
+        ClaimLine paid = line(1, "100", "2");
+        List<ClaimLine> all = List.of(
+                paid,
+                new ClaimLine.Kept(paid, new ClaimId(5)),
+                new ClaimLine.Kept(paid, new ClaimId(6)),
+                new ClaimLine.Kept(line(2, "100", "2"), new ClaimId(5)),
+                new ClaimLine.Prepayment("PO 1", new AccountId(14), usd("98")),
+                new ClaimLine.Prepayment("PO 2", new AccountId(14), usd("98")),
+                new ClaimLine.Prepayment("PO 1", new AccountId(15), usd("98")),
+                direct("Rent", rent, yard),
+                direct("Rent", new AccountLine(new AccountId(56), "", usd("100"))),
+                direct("Rent", rent, new AccountLine(new AccountId(57), "J8", usd("10"))),
+                direct("Rent", rent, new AccountLine(new AccountId(58), "J7", usd("10"))),
+                direct("Rent,", rent, yard));
+        Set<String> seen = new HashSet<>();
+        all.forEach(line -> seen.add(digest("B", List.of("x"), List.of(line), CHECK_DATE, 1)));
+        assertThat(seen).hasSameSizeAs(all);
+        List<ClaimLine> turned = new ArrayList<>(all);
+        Collections.reverse(turned);
+        assertThat(digest("B", List.of("x"), turned, CHECK_DATE, 1))
+                .isEqualTo(digest("B", List.of("x"), all, CHECK_DATE, 1));
+    }
+
     private static final String BANK = "b".repeat(64);
 
     private static String withBank(String key) {
@@ -90,14 +121,15 @@ class ClaimDigestTest {
     private record Content(List<Object> fields, List<List<Long>> lines) {
         String digest() {
             List<ClaimLine> claimLines = lines.stream()
-                    .map(l -> new ClaimLine(
-                            l.get(4) == 0 ? ClaimLine.Kind.INVOICE : ClaimLine.Kind.CREDIT,
-                            new InvoiceId(l.get(0)),
-                            "R" + l.get(0),
-                            Money.ofMinor(l.get(1), USD),
-                            Money.ofMinor(l.get(2), USD),
-                            Money.ofMinor(l.get(3), USD),
-                            Money.ofMinor(l.get(1) - l.get(2) - l.get(3), USD)))
+                    .<ClaimLine>map(l -> l.get(4) == 0
+                            ? new ClaimLine.Invoice(
+                                    new InvoiceId(l.get(0)),
+                                    "R" + l.get(0),
+                                    Money.ofMinor(l.get(1), USD),
+                                    Money.ofMinor(l.get(2), USD),
+                                    Money.ofMinor(l.get(3), USD))
+                            : new ClaimLine.Credit(
+                                    new InvoiceId(l.get(0)), "R" + l.get(0), Money.ofMinor(l.get(1), USD)))
                     .toList();
             Money amount = Money.sum(claimLines.stream().map(ClaimLine::cash).toList(), USD);
             RemitTo remitTo = new RemitTo(

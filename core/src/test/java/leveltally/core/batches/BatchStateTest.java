@@ -78,7 +78,7 @@ class BatchStateTest {
     @Test
     void rejectsAClaimThatIsNotTheSumOfItsLines() {
         Money none = Money.zero(USD);
-        var line = new ClaimLine(ClaimLine.Kind.INVOICE, new InvoiceId(1), "R", usd("10"), none, none, usd("10"));
+        var line = new ClaimLine.Invoice(new InvoiceId(1), "R", usd("10"), none, none);
         var remitTo = new RemitTo("Bollard", List.of("1 Quay"));
         assertThatThrownBy(() -> new Claim(new ClaimId(1), new VendorId(1), remitTo, usd("9.99"), List.of(line)))
                 .hasMessageContaining("is not Σ of its lines");

@@ -11,16 +11,15 @@ import leveltally.core.invoices.InvoiceId;
 import org.junit.jupiter.api.Test;
 
 class StubTest {
-    private static ClaimLine line(
-            ClaimLine.Kind kind, long id, String gross, String discount, String credit, String cash) {
-        return new ClaimLine(kind, new InvoiceId(id), "R-" + id, usd(gross), usd(discount), usd(credit), usd(cash));
+    private static ClaimLine line(long id, String gross, String discount, String credit) {
+        return new ClaimLine.Invoice(new InvoiceId(id), "R-" + id, usd(gross), usd(discount), usd(credit));
     }
 
     private static final List<ClaimLine> LINES = List.of(
-            line(ClaimLine.Kind.INVOICE, 1, "800", "11", "250", "539"),
-            line(ClaimLine.Kind.INVOICE, 2, "300", "0", "0", "300"),
-            line(ClaimLine.Kind.INVOICE, 3, "20", "0", "0", "20"),
-            line(ClaimLine.Kind.CREDIT, 9, "250", "0", "250", "0"));
+            line(1, "800", "11", "250"),
+            line(2, "300", "0", "0"),
+            line(3, "20", "0", "0"),
+            new ClaimLine.Credit(new InvoiceId(9), "R-9", usd("250")));
 
     private static List<String> rows(Set<InvoiceId> hidden) {
         return Stub.of(LINES, Map.of(new InvoiceId(1), day("2026-11-01")), hidden, "").rows().stream()

@@ -13,6 +13,7 @@ import java.time.YearMonth;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.Refusal;
+import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.OpenHistory;
@@ -20,6 +21,7 @@ import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.invoices.Settled;
 import leveltally.core.invoices.SettlementId;
 import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountLine;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.Period;
 import leveltally.core.payments.PaymentState;
@@ -33,8 +35,9 @@ class EntriesTest {
     private static final AccountId DISCOUNTS = new AccountId(4900);
 
     private static ClaimLine line(long id, String gross, String discount, String credit, String cash) {
-        return new ClaimLine(
-                ClaimLine.Kind.INVOICE, new InvoiceId(id), "R", usd(gross), usd(discount), usd(credit), usd(cash));
+        var line = new ClaimLine.Invoice(new InvoiceId(id), "R", usd(gross), usd(discount), usd(credit));
+        assertThat(line.cash()).isEqualTo(usd(cash));
+        return line;
     }
 
     private static JournalEntry post(ClaimLine... lines) {
@@ -48,10 +51,38 @@ class EntriesTest {
 
     @Test
     void debitsPayablesWithGrossLessCredits() {
-        ClaimLine used =
-                new ClaimLine(ClaimLine.Kind.CREDIT, new InvoiceId(3), "C", usd("250"), usd("0"), usd("250"), usd("0"));
+        ClaimLine used = new ClaimLine.Credit(new InvoiceId(3), "C", usd("250"));
         JournalEntry entry = post(line(1, "800", "0", "250", "550"), line(2, "300", "0", "0", "300"), used);
         assertThat(entry.lines()).containsExactly(debit(PAYABLES, usd("850")), credit(CASH, usd("850")));
+    }
+
+    @Test
+    void aDirectPaymentDebitsItsExpenses() {
+        var rent = new ClaimLine.Direct(
+                "Rent November",
+                List.of(
+                        new AccountLine(new AccountId(5600), "", usd("900")),
+                        new AccountLine(new AccountId(5700), "J-7", usd("120")),
+                        new AccountLine(new AccountId(5600), "", usd("-20"))));
+        assertThat(post(rent).lines())
+                .containsExactly(
+                        debit(new AccountId(5600), usd("880")),
+                        debit(new AccountId(5700), usd("120")),
+                        credit(CASH, usd("1000")));
+    }
+
+    @Test
+    void aPrepaymentDebitsVendorPrepayments() {
+        var ahead = new ClaimLine.Prepayment("PO 118", new AccountId(1400), usd("500"));
+        assertThat(post(ahead).lines())
+                .containsExactly(debit(new AccountId(1400), usd("500")), credit(CASH, usd("500")));
+    }
+
+    @Test
+    void aKeptLineDebitsWhatTheReplacedOneDid() {
+        ClaimLine paid = line(1, "1250", "25", "0", "1225");
+        assertThat(post(new ClaimLine.Kept(paid, new ClaimId(9))).lines())
+                .isEqualTo(post(paid).lines());
     }
 
     @Test
@@ -128,8 +159,8 @@ class EntriesTest {
     }
 
     @Test
-    void rejectsALineThatDoesNotAddUp() {
-        assertThatThrownBy(() -> line(1, "10", "1", "0", "10")).hasMessageContaining("is not");
+    void rejectsALineThatPaysLessThanNothing() {
+        assertThatThrownBy(() -> line(1, "10", "1", "10", "-1")).hasMessageContaining("pays less than 0");
     }
 
     @Test

@@ -48,8 +48,7 @@ class CheckLayoutTest {
         Map<InvoiceId, LocalDate> dates = new HashMap<>();
         for (int i = 0; i < lines; i++) {
             dates.put(new InvoiceId(i), day("2026-11-01"));
-            paid.add(new ClaimLine(
-                    ClaimLine.Kind.INVOICE, new InvoiceId(i), "R-" + i, amount, usd("0"), usd("0"), amount));
+            paid.add(new ClaimLine.Invoice(new InvoiceId(i), "R-" + i, amount, usd("0"), usd("0")));
         }
         Money total = Money.sum(paid.stream().map(ClaimLine::cash).toList(), USD);
         Claim claim = new Claim(new ClaimId(1), new VendorId(1), new RemitTo(payee, List.of("1 Quay")), total, paid);

@@ -30,6 +30,8 @@ import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
+import leveltally.server.batches.Obstacles;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
@@ -51,6 +53,8 @@ class ApprovalViews {
     private final JdbcClient jdbc;
     private final JsonMapper json;
     private final Batches batches;
+    private final Obstacles obstacles;
+    private final ClaimRows claimRows;
     private final BankAccounts accounts;
     private final Rounds rounds;
     private final Deputies deputies;
@@ -61,6 +65,8 @@ class ApprovalViews {
             JdbcClient jdbc,
             JsonMapper json,
             Batches batches,
+            Obstacles obstacles,
+            ClaimRows claimRows,
             BankAccounts accounts,
             Rounds rounds,
             Deputies deputies,
@@ -69,6 +75,8 @@ class ApprovalViews {
         this.jdbc = jdbc;
         this.json = json;
         this.batches = batches;
+        this.obstacles = obstacles;
+        this.claimRows = claimRows;
         this.accounts = accounts;
         this.rounds = rounds;
         this.deputies = deputies;
@@ -178,7 +186,7 @@ class ApprovalViews {
                 return route(round.get(0), roster, batch.state() == BatchState.IN_APPROVAL);
             }
         }
-        return preview(approvals.choose(by, batch, batches.claims(id)), roster);
+        return preview(approvals.choose(by, batch, claimRows.of(id)), roster);
     }
 
     ApprovalController.RouteView preview(Approvals.Chosen chosen, Roster roster) {
@@ -260,10 +268,10 @@ class ApprovalViews {
         List<Round> sent = batch.state() == BatchState.DRAFT ? List.of() : rounds.of(List.of(id), by.today());
         Roster roster = deputies.roster(by.today());
         BankAccount account = accounts.get(batch.account());
-        List<Claim> claims = batches.claims(id);
+        List<Claim> claims = claimRows.of(id);
         Map<ClaimId, ClaimDigest> digests = Approvals.digests(batch, claims);
         Map<ClaimId, List<MarkView>> marks = marks(id, batch.approvalRound());
-        Map<ClaimId, List<String>> inTheWay = batches.obstaclesOf(id);
+        Map<ClaimId, List<String>> inTheWay = obstacles.of(id);
         int before = rounds.lastSeen(id, batch.approvalRound(), by.person());
         List<ApprovalController.StruckView> struck = struck(id);
         Comparison comparison = Comparison.of(
@@ -420,7 +428,7 @@ class ApprovalViews {
         if (batch.state() == BatchState.DRAFT) {
             Map<String, MarkAnswers.Answer> said = answers.of(id);
             approvals
-                    .choose(by, batch, batches.claims(id))
+                    .choose(by, batch, claimRows.of(id))
                     .marks()
                     .forEach((claim, found) -> marks.put(
                             claim,

@@ -28,7 +28,9 @@ import leveltally.core.people.PersonId;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Obstacles;
 import leveltally.server.frame.WorkIds;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.marks.MarkRows;
@@ -46,6 +48,8 @@ public class Approvals {
     private final JdbcClient jdbc;
     private final JdbcOperations many;
     private final Batches batches;
+    private final Obstacles obstacles;
+    private final ClaimRows claimRows;
     private final Drafting drafting;
     private final Policies policies;
     private final Rounds rounds;
@@ -60,6 +64,8 @@ public class Approvals {
             JdbcClient jdbc,
             JdbcOperations many,
             Batches batches,
+            Obstacles obstacles,
+            ClaimRows claimRows,
             Drafting drafting,
             Policies policies,
             Rounds rounds,
@@ -72,6 +78,8 @@ public class Approvals {
         this.jdbc = jdbc;
         this.many = many;
         this.batches = batches;
+        this.obstacles = obstacles;
+        this.claimRows = claimRows;
         this.drafting = drafting;
         this.policies = policies;
         this.rounds = rounds;
@@ -99,8 +107,8 @@ public class Approvals {
     public void send(Actor by, BatchId id, long version) {
         by.mayDo(Deed.SEND_BATCH);
         Batch batch = batches.lockFor(id, version);
-        batches.freeze(id);
-        List<Claim> claims = batches.claims(id);
+        claimRows.freeze(id);
+        List<Claim> claims = claimRows.of(id);
         if (claims.isEmpty()) {
             throw Refusal.invalid("batch-empty", "This batch pays nothing. Add an invoice, or withdraw it.");
         }
@@ -118,7 +126,7 @@ public class Approvals {
         batches.move(by, id, BatchState.IN_APPROVAL, "sent it for approval");
         Map<ClaimId, String> hex = new HashMap<>();
         digests.forEach((claim, digest) -> hex.put(claim, digest.hex()));
-        batches.putDigests(id, hex);
+        claimRows.putDigests(id, hex);
         rounds.open(by, id, batch.approvalRound(), chosen.policy(), chosen.choice(), chosen.marks());
         letters.asked(batch, rounds.of(id, by.today()), deputies.roster(by.today()), by.now());
         audit.record(
@@ -167,8 +175,7 @@ public class Approvals {
     public String seen(BatchId id) {
         Batch batch = batches.get(id);
         return ClaimDigest.ofAll(
-                        batch.approvalRound(),
-                        digests(batch, batches.claims(id)).values())
+                        batch.approvalRound(), digests(batch, claimRows.of(id)).values())
                 .hex();
     }
 
@@ -183,8 +190,8 @@ public class Approvals {
         Round round = rounds.of(id, by.today());
         Roster roster = deputies.roster(by.today());
         Approver of = round.answering().approve(roster.of(by), roster.standsInFor(by.person()));
-        Map<ClaimId, ClaimDigest> digests = digests(batch, batches.claims(id));
-        Map<ClaimId, String> sent = batches.digests(id);
+        Map<ClaimId, ClaimDigest> digests = digests(batch, claimRows.of(id));
+        Map<ClaimId, String> sent = claimRows.digests(id);
         digests.forEach((claim, digest) -> {
             if (!digest.hex().equals(sent.get(claim))) {
                 throw Refusal.conflict(
@@ -238,7 +245,7 @@ public class Approvals {
         Roster roster = deputies.roster(by.today());
         round.answering().decline(roster.of(by), roster.standsInFor(by.person()));
         String why = reason(reason, "Say why this payment is not made, so that its preparer can put it right.");
-        List<Claim> there = batches.claims(id);
+        List<Claim> there = claimRows.of(id);
         List<Claim> struck =
                 there.stream().filter(claim -> claims.contains(claim.id())).toList();
         if (struck.isEmpty() || struck.size() < claims.size()) {
@@ -284,8 +291,7 @@ public class Approvals {
         Approver of = round.answering().decline(roster.of(by), roster.standsInFor(by.person()));
         Map<ClaimId, String> said = new LinkedHashMap<>();
         Map<ClaimId, String> payees = new HashMap<>();
-        batches.claims(id)
-                .forEach(claim -> payees.put(claim.id(), claim.remitTo().payee()));
+        claimRows.of(id).forEach(claim -> payees.put(claim.id(), claim.remitTo().payee()));
         notes.forEach((claim, note) -> {
             if (!note.isBlank() && payees.containsKey(claim)) {
                 said.put(claim, note.strip());
@@ -375,7 +381,7 @@ public class Approvals {
     @Transactional
     public void refuseObstacles(List<Claim> claims) {
         Map<ClaimId, List<String>> found =
-                batches.obstacles(claims.stream().map(Claim::id).toList());
+                obstacles.shared(claims.stream().map(Claim::id).toList());
         List<String> obstacles = claims.stream()
                 .flatMap(claim -> found.getOrDefault(claim.id(), List.of()).stream()
                         .map(words -> claim.remitTo().payee() + ": " + words))

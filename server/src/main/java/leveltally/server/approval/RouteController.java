@@ -19,6 +19,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
@@ -40,6 +41,7 @@ class RouteController {
     private final ApprovalViews views;
     private final Deputies deputies;
     private final Batches batches;
+    private final ClaimRows claimRows;
     private final BankAccounts accounts;
 
     RouteController(
@@ -48,12 +50,14 @@ class RouteController {
             ApprovalViews views,
             Deputies deputies,
             Batches batches,
+            ClaimRows claimRows,
             BankAccounts accounts) {
         this.policies = policies;
         this.approvals = approvals;
         this.views = views;
         this.deputies = deputies;
         this.batches = batches;
+        this.claimRows = claimRows;
         this.accounts = accounts;
     }
 
@@ -162,7 +166,7 @@ class RouteController {
         String name;
         if (id != null) {
             Batch batch = batches.get(new BatchId(id));
-            chosen = approvals.choose(by, batch, batches.claims(batch.id()), policy);
+            chosen = approvals.choose(by, batch, claimRows.of(batch.id()), policy);
             name = "“" + batch.name() + "”";
         } else {
             Policy.Asking asking = typed(wanted);

@@ -5,7 +5,7 @@ import java.time.LocalDate;
 import leveltally.core.batches.ClaimLine;
 import org.jspecify.annotations.Nullable;
 
-/** What a claim pays on one invoice, or uses up of one credit. */
+/** What a claim pays on one thing: an invoice or credit, or accounts it names itself. */
 @Entity
 @Table(name = "claim_line")
 class ClaimLineEntity {
@@ -17,15 +17,25 @@ class ClaimLineEntity {
     @Enumerated(EnumType.STRING)
     ClaimLine.Kind kind;
 
-    long invoiceId;
+    @Nullable
+    Long invoiceId;
+
     String reference;
+
+    @Nullable
     LocalDate invoiceDate;
+
     String currency;
     long grossMinor;
     long discountMinor;
     long creditMinor;
     long cashMinor;
     boolean part;
+
+    /** The claim of the payment that is replaced, whose line this keeps. */
+    @Nullable
+    @Column(name = "kept_of_claim_id")
+    Long keptOf;
 
     /** The cash somebody typed; null pays all. */
     @Nullable

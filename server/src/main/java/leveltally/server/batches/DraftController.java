@@ -38,12 +38,14 @@ class DraftController {
     private final Drafting drafting;
     private final BatchViews views;
     private final Batches batches;
+    private final ClaimRows claimRows;
     private final Vendors vendors;
 
-    DraftController(Drafting drafting, BatchViews views, Batches batches, Vendors vendors) {
+    DraftController(Drafting drafting, BatchViews views, Batches batches, ClaimRows claimRows, Vendors vendors) {
         this.drafting = drafting;
         this.views = views;
         this.batches = batches;
+        this.claimRows = claimRows;
         this.vendors = vendors;
     }
 
@@ -111,9 +113,9 @@ class DraftController {
     LinesTotal total(Actor by, @PathVariable long id, @RequestParam String selected) {
         by.mayDo(Deed.READ);
         Set<InvoiceId> wanted = leveltally.server.selection.EntryRanges.read(selected);
-        List<leveltally.core.batches.ClaimLine> lines = batches.claims(new BatchId(id)).stream()
+        List<leveltally.core.batches.ClaimLine> lines = claimRows.of(new BatchId(id)).stream()
                 .flatMap(claim -> claim.lines().stream())
-                .filter(line -> wanted.contains(line.invoice()))
+                .filter(line -> line.item().filter(wanted::contains).isPresent())
                 .toList();
         if (lines.isEmpty()) {
             return new LinesTotal(0, "0", "0", "0");
@@ -206,14 +208,14 @@ class DraftController {
     @GetMapping("/{id}/claims/{claim}/choices")
     ChoicesView choices(Actor by, @PathVariable long id, @PathVariable long claim) {
         by.mayDo(Deed.READ);
-        var of = batches.claims(new BatchId(id)).stream()
+        var of = claimRows.of(new BatchId(id)).stream()
                 .filter(c -> c.id().value() == claim)
                 .findFirst()
                 .orElseThrow(() -> leveltally.core.Refusal.notFound(
                         "no-claim", "This payment is not in the batch any more. Look at the batch again."));
         Set<InvoiceId> used = of.lines().stream()
                 .filter(line -> line.kind() == leveltally.core.batches.ClaimLine.Kind.CREDIT)
-                .map(line -> line.invoice())
+                .flatMap(line -> line.item().stream())
                 .collect(Collectors.toSet());
         return new ChoicesView(
                 vendors.placesOf(of.vendor()).stream()

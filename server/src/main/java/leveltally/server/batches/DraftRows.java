@@ -253,7 +253,7 @@ class DraftRows {
                     lines.stream().mapToLong(line -> line.cash().minor()).sum();
             long first = lines.stream()
                     .filter(line -> line.kind() == ClaimLine.Kind.INVOICE)
-                    .mapToLong(line -> line.invoice().value())
+                    .mapToLong(line -> item(line).value())
                     .min()
                     .orElseThrow();
             row.orderKey = batch.claimOrder.key(row.placed(first));
@@ -263,9 +263,9 @@ class DraftRows {
             Map<InvoiceId, DraftLine> decided = new HashMap<>();
             claim.lines().forEach(line -> decided.put(line.id(), line));
             for (ClaimLine line : lines) {
-                below.add(line(row, line, decided.get(line.invoice())));
+                below.add(line(row, line, decided.get(item(line))));
                 ReservationEntity reservation = new ReservationEntity();
-                reservation.invoiceId = line.invoice().value();
+                reservation.invoiceId = item(line).value();
                 reservation.batchId = batch.id;
                 reservation.claimId = row.id;
                 below.add(reservation);
@@ -291,20 +291,25 @@ class DraftRows {
             }
         }
 
+        /** A draft pays invoices and credits only. */
+        private static InvoiceId item(ClaimLine line) {
+            return line.item().orElseThrow();
+        }
+
         private ClaimLineEntity line(ClaimEntity claim, ClaimLine line, DraftLine decided) {
             ClaimLineEntity row = new ClaimLineEntity();
             row.id = supply.next();
             row.claimId = claim.id;
             row.kind = line.kind();
-            row.invoiceId = line.invoice().value();
+            row.invoiceId = item(line).value();
             row.reference = line.reference();
-            row.invoiceDate = dates.get(line.invoice());
+            row.invoiceDate = dates.get(item(line));
             row.currency = claim.currency;
             row.grossMinor = line.gross().minor();
             row.discountMinor = line.discount().minor();
             row.creditMinor = line.credit().minor();
             row.cashMinor = line.cash().minor();
-            row.part = line.gross().compareTo(open.get(line.invoice())) < 0;
+            row.part = line.gross().compareTo(open.get(item(line))) < 0;
             Money typed = decided.typed();
             row.typedMinor = typed == null ? null : typed.minor();
             row.byHand = decided.byHand();

@@ -4,7 +4,6 @@ import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +14,7 @@ import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.Draft;
 import leveltally.core.batches.DraftClaim;
@@ -64,6 +64,7 @@ public class Drafting {
     private final JdbcClient jdbc;
     private final JsonMapper json;
     private final Batches batches;
+    private final ClaimRows claimRows;
     private final DraftRows rows;
     private final EditLog log;
     private final Due due;
@@ -80,6 +81,7 @@ public class Drafting {
             JdbcClient jdbc,
             JsonMapper json,
             Batches batches,
+            ClaimRows claimRows,
             DraftRows rows,
             EditLog log,
             Due due,
@@ -94,6 +96,7 @@ public class Drafting {
         this.jdbc = jdbc;
         this.json = json;
         this.batches = batches;
+        this.claimRows = claimRows;
         this.rows = rows;
         this.log = log;
         this.due = due;
@@ -253,7 +256,7 @@ public class Drafting {
                 .filter(claim -> !claims.contains(claim.id()))
                 .toList());
         Changed changed = write(batch, before, after, true);
-        log.record(by, batch.id, what, changed.before(), changed.after(), batches.amountMinor(batch.id));
+        log.record(by, batch.id, what, changed.before(), changed.after(), claimRows.amountMinor(batch.id));
         if (after.claims().isEmpty()) {
             batch.state = batch.state.to(BatchState.WITHDRAWN);
         }
@@ -482,7 +485,7 @@ public class Drafting {
                         "no-step", undo ? "There is no step to undo." : "There is no step to do again."));
         Draft before = rows.draft(batch.id);
         Draft after = undo ? before.swap(step.after(), step.before()) : before.swap(step.before(), step.after());
-        long was = batches.amountMinor(batch.id);
+        long was = claimRows.amountMinor(batch.id);
         write(batch, before, after, true);
         log.turn(step, undo ? EditLog.State.UNDONE : EditLog.State.DONE);
         batches.changed(by, batch, (undo ? "undid: " : "did again: ") + step.what(), was);
@@ -514,11 +517,7 @@ public class Drafting {
             ledger.shareOpenPeriod(wanted.ledgerDate());
             what.add("ledger date " + Dates.inWords(wanted.ledgerDate()));
             batch.ledgerDate = wanted.ledgerDate();
-            Map<InvoiceId, Money> settling = new HashMap<>();
-            batches.claims(id)
-                    .forEach(claim ->
-                            claim.lines().forEach(line -> settling.merge(line.invoice(), line.gross(), Money::plus)));
-            invoices.mustBeOpenOn(batch.ledgerDate, settling);
+            invoices.mustBeOpenOn(batch.ledgerDate, Claim.settling(claimRows.of(id)));
         }
         if (!batch.checkDate.equals(wanted.checkDate())) {
             what.add("check date " + Dates.inWords(wanted.checkDate()));
@@ -541,7 +540,7 @@ public class Drafting {
         List<InvoiceId> named =
                 draft.claims().stream().flatMap(c -> c.invoices().stream()).toList();
         refuseWhatCannotBeTaken(batch, candidates.named(named, batch.id), "paid then");
-        long was = batches.amountMinor(batch.id);
+        long was = claimRows.amountMinor(batch.id);
         rows.replace(batch, draft.claims(), draft.claims(), accounts.company().graceDays());
         batches.changed(by, batch, "another check date, " + Dates.inWords(day), was);
     }
@@ -598,12 +597,12 @@ public class Drafting {
 
     private void step(Actor by, BatchEntity batch, Draft before, Draft wanted, String what, boolean byHand) {
         Draft after = rows.identified(wanted);
-        long was = batches.amountMinor(batch.id);
+        long was = claimRows.amountMinor(batch.id);
         Changed changed = write(batch, before, after, byHand);
         if (changed.isNothing()) {
             return;
         }
-        log.record(by, batch.id, what, changed.before(), changed.after(), batches.amountMinor(batch.id));
+        log.record(by, batch.id, what, changed.before(), changed.after(), claimRows.amountMinor(batch.id));
         batches.changed(by, batch, what, was);
     }
 

@@ -19,6 +19,7 @@ import leveltally.server.approval.PolicyContent.LimitContent;
 import leveltally.server.approval.PolicyContent.RouteContent;
 import leveltally.server.approval.PolicyContent.StepContent;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.marks.MarkAnswers;
 import leveltally.server.vendors.VendorChanges;
@@ -36,6 +37,7 @@ class DemoApproval {
     private final VendorChanges changes;
     private final MarkAnswers answers;
     private final Batches batches;
+    private final ClaimRows claimRows;
     private final Drafting drafting;
     private final JdbcClient jdbc;
 
@@ -46,6 +48,7 @@ class DemoApproval {
             VendorChanges changes,
             MarkAnswers answers,
             Batches batches,
+            ClaimRows claimRows,
             Drafting drafting,
             JdbcClient jdbc) {
         this.policies = policies;
@@ -54,6 +57,7 @@ class DemoApproval {
         this.changes = changes;
         this.answers = answers;
         this.batches = batches;
+        this.claimRows = claimRows;
         this.drafting = drafting;
         this.jdbc = jdbc;
     }
@@ -173,7 +177,7 @@ class DemoApproval {
                 crew,
                 batches.get(crew).version(),
                 java.util.Set.of(
-                        dogwatch.lines().get(dogwatch.lines().size() - 1).invoice()));
+                        dogwatch.lines().get(dogwatch.lines().size() - 1).item().orElseThrow()));
         String mark = jdbc.sql("SELECT MIN(mark_key) FROM approval_mark WHERE batch_id = ? AND claim_id = ?")
                 .params(crew.value(), merganser.id().value())
                 .query(String.class)
@@ -183,7 +187,7 @@ class DemoApproval {
     }
 
     private Claim claimOf(BatchId batch, String payee) {
-        return batches.claims(batch).stream()
+        return claimRows.of(batch).stream()
                 .filter(claim -> claim.remitTo().payee().equals(payee))
                 .findFirst()
                 .orElseThrow();

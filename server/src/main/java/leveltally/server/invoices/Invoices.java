@@ -411,18 +411,20 @@ public class Invoices {
         return found;
     }
 
-    /** Settles what a posted payment's lines pay; the open amounts move with the rows (law L2). */
+    /** Settles the invoices and credits a posted payment's lines pay; the open amounts move with the rows (law L2). */
     @Transactional
     public void settle(List<ClaimLine> lines, LocalDate ledgerDate, long batch, long payment, EntryId entry) {
         for (ClaimLine line : lines) {
-            settle(line, SettlementKind.CASH, line.cash(), ledgerDate, batch, payment, entry);
-            settle(line, SettlementKind.DISCOUNT, line.discount(), ledgerDate, batch, payment, entry);
-            settle(line, SettlementKind.CREDIT, line.credit(), ledgerDate, batch, payment, entry);
+            line.item().ifPresent(item -> {
+                settle(item, SettlementKind.CASH, line.cash(), ledgerDate, batch, payment, entry);
+                settle(item, SettlementKind.DISCOUNT, line.discount(), ledgerDate, batch, payment, entry);
+                settle(item, SettlementKind.CREDIT, line.credit(), ledgerDate, batch, payment, entry);
+            });
         }
     }
 
     private void settle(
-            ClaimLine line,
+            InvoiceId item,
             SettlementKind kind,
             Money amount,
             LocalDate ledgerDate,
@@ -431,7 +433,7 @@ public class Invoices {
             EntryId entry) {
         if (!amount.isZero()) {
             SettlementEntity row = new SettlementEntity();
-            row.invoiceId = line.invoice().value();
+            row.invoiceId = item.value();
             row.kind = kind;
             row.currency = amount.currency().getCurrencyCode();
             row.amountMinor = amount.minor();

@@ -2,7 +2,6 @@ package leveltally.server.posting;
 
 import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -26,6 +25,7 @@ import leveltally.server.approval.Approvals;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.invoices.Invoices;
@@ -42,6 +42,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class Posting {
     private final Batches batches;
+    private final ClaimRows claimRows;
     private final Approvals approvals;
     private final Payments payments;
     private final Checks checks;
@@ -52,6 +53,7 @@ public class Posting {
 
     Posting(
             Batches batches,
+            ClaimRows claimRows,
             Approvals approvals,
             Payments payments,
             Checks checks,
@@ -60,6 +62,7 @@ public class Posting {
             Ledger ledger,
             AuditTrail audit) {
         this.batches = batches;
+        this.claimRows = claimRows;
         this.approvals = approvals;
         this.payments = payments;
         this.checks = checks;
@@ -109,7 +112,7 @@ public class Posting {
         int numbered = checks.unposted(batch.id(), EnumSet.of(NumberState.TAKEN, NumberState.PRINTED))
                 .size();
         Set<ClaimId> paid = payments.claims(batch.id());
-        long unnumbered = batches.claims(batch.id()).stream()
+        long unnumbered = claimRows.of(batch.id()).stream()
                 .filter(claim -> !paid.contains(claim.id()))
                 .count();
         return numbered + checks.withoutNumber(batch.id()).size() + (int) unnumbered;
@@ -118,19 +121,13 @@ public class Posting {
     private void write(Actor by, Batch batch, List<Check> good) {
         BankAccount account = accounts.get(batch.account());
         Map<ClaimId, Claim> claims =
-                batches.claims(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
+                claimRows.of(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
         List<Claim> posting =
                 good.stream().map(check -> claims.get(check.payment().claim())).toList();
         approvals.verify(batch, posting);
-        List<InvoiceId> settled = posting.stream()
-                .flatMap(claim -> claim.lines().stream())
-                .map(line -> line.invoice())
-                .toList();
-        Map<InvoiceId, Money> settling = new HashMap<>();
-        posting.forEach(
-                claim -> claim.lines().forEach(line -> settling.merge(line.invoice(), line.gross(), Money::plus)));
+        Map<InvoiceId, Money> settling = Claim.settling(posting);
         invoices.mustBeOpenOn(batch.ledgerDate(), settling);
-        Map<InvoiceId, AccountId> payables = invoices.payables(settled);
+        Map<InvoiceId, AccountId> payables = invoices.payables(settling.keySet());
         var touched = new PaymentEntry.Accounts(account.cash(), account.discountsTaken());
         List<ClaimId> released = new ArrayList<>();
         List<Payments.Entered> entered = new ArrayList<>();
@@ -152,6 +149,6 @@ public class Posting {
             released.add(claim.id());
         }
         payments.post(by, entered);
-        batches.release(released);
+        claimRows.release(released);
     }
 }

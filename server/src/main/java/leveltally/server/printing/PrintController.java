@@ -20,6 +20,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.checks.Checks;
 import leveltally.server.checks.Series;
 import leveltally.server.frame.MoneyView;
@@ -47,6 +48,7 @@ class PrintController {
     private final Printing printing;
     private final Turns turns;
     private final Batches batches;
+    private final ClaimRows claimRows;
     private final Payments payments;
     private final Checks checks;
     private final BankAccounts accounts;
@@ -59,6 +61,7 @@ class PrintController {
             Printing printing,
             Turns turns,
             Batches batches,
+            ClaimRows claimRows,
             Payments payments,
             Checks checks,
             BankAccounts accounts,
@@ -69,6 +72,7 @@ class PrintController {
         this.printing = printing;
         this.turns = turns;
         this.batches = batches;
+        this.claimRows = claimRows;
         this.payments = payments;
         this.checks = checks;
         this.accounts = accounts;
@@ -159,7 +163,7 @@ class PrintController {
         BankAccount account = accounts.get(batch.account());
         var paid = payments.claims(batch.id());
         var again = checks.withoutNumber(batch.id());
-        var waiting = batches.claims(batch.id()).stream()
+        var waiting = claimRows.of(batch.id()).stream()
                 .filter(c -> !paid.contains(c.id()) || again.containsKey(c.id()))
                 .toList();
         Map<ClaimId, Printing.Behind> behind = printing.behind(batch.id());

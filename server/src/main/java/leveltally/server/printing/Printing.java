@@ -34,7 +34,9 @@ import leveltally.server.approval.Approvals;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Obstacles;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.checks.Series;
@@ -56,6 +58,8 @@ public class Printing {
 
     private final EntityManager entities;
     private final Batches batches;
+    private final Obstacles obstacles;
+    private final ClaimRows claimRows;
     private final Drafting drafting;
     private final Approvals approvals;
     private final Payments payments;
@@ -71,6 +75,8 @@ public class Printing {
     Printing(
             EntityManager entities,
             Batches batches,
+            Obstacles obstacles,
+            ClaimRows claimRows,
             Drafting drafting,
             Approvals approvals,
             Payments payments,
@@ -84,6 +90,8 @@ public class Printing {
             AuditTrail audit) {
         this.entities = entities;
         this.batches = batches;
+        this.obstacles = obstacles;
+        this.claimRows = claimRows;
         this.drafting = drafting;
         this.approvals = approvals;
         this.payments = payments;
@@ -130,7 +138,7 @@ public class Printing {
         accounts.lock(batch.account());
         turns.check(by, batch.account(), turnSerial);
         ledger.shareOpenPeriod(batch.ledgerDate());
-        List<Claim> claims = batches.claims(id);
+        List<Claim> claims = claimRows.of(id);
         Set<ClaimId> paid = payments.claims(id);
         Map<ClaimId, PaymentId> again = checks.withoutNumber(id);
         List<Claim> unnumbered = claims.stream()
@@ -185,22 +193,22 @@ public class Printing {
         Batch batch = batches.get(id);
         Set<ClaimId> paid = payments.claims(id);
         Map<ClaimId, PaymentId> again = checks.withoutNumber(id);
-        List<Claim> unnumbered = batches.claims(id).stream()
+        List<Claim> unnumbered = claimRows.of(id).stream()
                 .filter(claim -> !paid.contains(claim.id()) || again.containsKey(claim.id()))
                 .toList();
-        return behind(batch, unnumbered, batches.obstaclesOf(id));
+        return behind(batch, unnumbered, obstacles.of(id));
     }
 
     /** Who cannot be numbered now: held, changed since it was sent, or with a text that cannot be drawn. */
     private Map<ClaimId, Behind> behind(Batch batch, List<Claim> claims) {
         return behind(
-                batch, claims, batches.obstacles(claims.stream().map(Claim::id).toList()));
+                batch, claims, obstacles.shared(claims.stream().map(Claim::id).toList()));
     }
 
     private Map<ClaimId, Behind> behind(Batch batch, List<Claim> claims, Map<ClaimId, List<String>> obstacles) {
         Map<ClaimId, Behind> behind = new LinkedHashMap<>();
         CheckText.Payer payer = pages.payer(batch.account(), batch.way());
-        Map<ClaimId, Stub> stubs = batches.stubs(claims);
+        Map<ClaimId, Stub> stubs = claimRows.stubs(claims);
         for (Claim claim : claims) {
             List<String> own = obstacles.getOrDefault(claim.id(), List.of());
             String why = own.isEmpty()
@@ -235,7 +243,7 @@ public class Printing {
             List<CheckNumberId> numbers,
             List<PaymentId> paying) {
         CheckText.Payer payer = pages.payer(batch.account(), batch.way());
-        Map<ClaimId, Stub> stubs = batches.stubs(claims);
+        Map<ClaimId, Stub> stubs = claimRows.stubs(claims);
         RunEntity run = null;
         int position = 1;
         for (int i = 0; i < claims.size(); i++) {
@@ -320,8 +328,8 @@ public class Printing {
         Batch batch = batches.get(new BatchId(run.batchId));
         CheckText.Payer payer = pages.payer(batch.account(), batch.way());
         Map<ClaimId, Claim> claims =
-                batches.claimsEver(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
-        Map<ClaimId, Stub> stubs = batches.stubs(claims.values());
+                claimRows.ever(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
+        Map<ClaimId, Stub> stubs = claimRows.stubs(claims.values());
         Map<CheckNumberId, Check> numbers = checks.of(
                 documents.stream().map(d -> new CheckNumberId(d.checkNumberId)).toList());
         List<Page> drawn = new ArrayList<>();
@@ -425,7 +433,7 @@ public class Printing {
         Set<ClaimId> wanted =
                 blank.stream().map(check -> check.payment().claim()).collect(Collectors.toSet());
         List<Claim> all =
-                batches.claims(id).stream().filter(c -> wanted.contains(c.id())).toList();
+                claimRows.of(id).stream().filter(c -> wanted.contains(c.id())).toList();
         Map<ClaimId, Behind> behind = behind(batch, all);
         List<Claim> claims =
                 all.stream().filter(c -> !behind.containsKey(c.id())).toList();
@@ -502,7 +510,7 @@ public class Printing {
                             + "what is posted is voided.");
         }
         String reason = reason(why, "Say why this payment is taken out.");
-        Set<ClaimId> standing = batches.claims(id).stream().map(Claim::id).collect(Collectors.toSet());
+        Set<ClaimId> standing = claimRows.of(id).stream().map(Claim::id).collect(Collectors.toSet());
         if (wanted.isEmpty() || !standing.containsAll(wanted)) {
             throw Refusal.notFound("no-claim", "This payment is not in the batch any more. Look at the batch again.");
         }
@@ -514,7 +522,7 @@ public class Printing {
             checks.takeOut(by, claim, spoiled, reason);
             answerTaken(by, id, claim, spoiled, reason);
         }
-        batches.release(numbered);
+        claimRows.release(numbered);
         if (!unnumbered.isEmpty()) {
             drafting.takeOutPayments(by, id, unnumbered, "took out payments: " + reason);
         }
@@ -546,7 +554,7 @@ public class Printing {
         if (batch.state() != BatchState.NUMBERED && batch.state() != BatchState.APPROVED) {
             return;
         }
-        long standing = batches.claims(id).size();
+        long standing = claimRows.of(id).size();
         long posted = payments.postedCount(id);
         if (standing == posted) {
             BatchState end = posted > 0 ? BatchState.POSTED : BatchState.WITHDRAWN;

@@ -32,6 +32,7 @@ import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
@@ -55,13 +56,21 @@ import org.springframework.web.bind.annotation.RestController;
 class SlipController {
     private final DueLists lists;
     private final Batches batches;
+    private final ClaimRows claimRows;
     private final BankAccounts accounts;
     private final Vendors vendors;
     private final CheckPages pages;
 
-    SlipController(DueLists lists, Batches batches, BankAccounts accounts, Vendors vendors, CheckPages pages) {
+    SlipController(
+            DueLists lists,
+            Batches batches,
+            ClaimRows claimRows,
+            BankAccounts accounts,
+            Vendors vendors,
+            CheckPages pages) {
         this.lists = lists;
         this.batches = batches;
+        this.claimRows = claimRows;
         this.accounts = accounts;
         this.vendors = vendors;
         this.pages = pages;
@@ -131,11 +140,11 @@ class SlipController {
     SlipView claim(Actor by, @PathVariable long batch, @PathVariable long claim) {
         by.mayDo(Deed.READ);
         Batch of = batches.get(new BatchId(batch));
-        Claim found = batches.claims(of.id()).stream()
+        Claim found = claimRows.of(of.id()).stream()
                 .filter(c -> c.id().equals(new ClaimId(claim)))
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound("not-in-batch", "This payment is not in the batch any more."));
-        Stub stub = batches.stubs(List.of(found)).get(found.id());
+        Stub stub = claimRows.stubs(List.of(found)).get(found.id());
         PageView face = of.method() == PaymentMethod.CHECK
                 ? draw(found, pages.payer(of.account(), of.way()), of.checkDate(), stub)
                 : null;

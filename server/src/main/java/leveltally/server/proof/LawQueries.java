@@ -140,6 +140,12 @@ final class LawQueries {
                 FROM payment p LEFT JOIN claim_line l ON l.claim_id = p.claim_id GROUP BY p.id, p.payee, p.amount_minor
                 HAVING p.amount_minor <> COALESCE(SUM(l.cash_minor), 0)
                 """, """
+                SELECT CONCAT('Line ', l.id, ' of claim ', l.claim_id, ' pays ', l.gross_minor, ', its accounts come to ',
+                  COALESCE(SUM(x.amount_minor), 0))
+                FROM claim_line l LEFT JOIN claim_line_account x ON x.line_id = l.id
+                WHERE l.kind IN ('PREPAYMENT', 'DIRECT') GROUP BY l.id, l.claim_id, l.gross_minor
+                HAVING l.gross_minor <> COALESCE(SUM(x.amount_minor), 0)
+                """, """
                 SELECT CONCAT('Claim ', c.id, ' of ', c.payee, ' is ', c.amount_minor, ', its lines come to ',
                   COALESCE(SUM(l.cash_minor), 0))
                 FROM claim c LEFT JOIN claim_line l ON l.claim_id = c.id GROUP BY c.id, c.payee, c.amount_minor

@@ -16,6 +16,7 @@ import leveltally.core.proof.Law;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.frame.Patience;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -29,14 +30,22 @@ public class Proof {
     private final JdbcClient jdbc;
     private final BankFiles files;
     private final Batches batches;
+    private final ClaimRows claimRows;
     private final EntityManager entities;
     private final Patience patience;
 
-    Proof(JdbcClient jdbc, BankFiles files, Batches batches, EntityManager entities, Patience patience) {
+    Proof(
+            JdbcClient jdbc,
+            BankFiles files,
+            Batches batches,
+            ClaimRows claimRows,
+            EntityManager entities,
+            Patience patience) {
         this.patience = patience;
         this.jdbc = jdbc;
         this.files = files;
         this.batches = batches;
+        this.claimRows = claimRows;
         this.entities = entities;
     }
 
@@ -109,10 +118,10 @@ public class Proof {
                 .list();
         for (long id : ids) {
             Batch batch = batches.get(new BatchId(id));
-            var digests = batches.digests(batch.id());
+            var digests = claimRows.digests(batch.id());
             List<Claim> claims;
             try {
-                claims = batches.claims(batch.id());
+                claims = claimRows.of(batch.id());
             } catch (IllegalArgumentException broken) {
                 findings.add("Batch " + id + " cannot be read any more: " + broken.getMessage());
                 continue;

@@ -38,7 +38,7 @@ class PaperTest {
     private static byte[] check(CheckLayout.Use use) {
         Money amount = Money.parse("1225.00", USD);
         Money none = Money.zero(USD);
-        var line = new ClaimLine(ClaimLine.Kind.INVOICE, new InvoiceId(1), "OP-5133", amount, none, none, amount);
+        var line = new ClaimLine.Invoice(new InvoiceId(1), "OP-5133", amount, none, none);
         var remitTo = new RemitTo(
                 "Île de Gorse <b>Pêcheries</b>", List.of("Hall 3", "4 Quai Ouest", "Port Gorse 7700", "Isle of Gorse"));
         var claim = new Claim(new ClaimId(1), new VendorId(1), remitTo, amount, List.of(line));
@@ -57,7 +57,7 @@ class PaperTest {
                 claim,
                 LocalDate.of(2026, 11, 13),
                 41237L,
-                Stub.of(List.of(line), Map.of(line.invoice(), LocalDate.of(2026, 11, 3)), Set.of(), "see our letter"));
+                Stub.of(List.of(line), Map.of(line.id(), LocalDate.of(2026, 11, 3)), Set.of(), "see our letter"));
         List<Page> pages = List.of(CheckLayout.check(text, CheckForm.LETTER, use, new Typefaces()));
         return Pdf.of("Checks", pages);
     }
