@@ -3803,7 +3803,7 @@ export interface components {
         };
         PaidView: {
             /** Format: int64 */
-            invoice: number;
+            line: number;
             reference: string;
             gross: string;
             discount: string;
@@ -4109,13 +4109,13 @@ export interface components {
         };
         AskedLine: {
             /** Format: int64 */
-            invoice: number;
+            line: number;
             kind: string;
             reference: string;
             /** Format: date */
-            invoiceDate: string;
+            invoiceDate?: string;
             /** Format: date */
-            dueDate: string;
+            dueDate?: string;
             gross: string;
             discount: string;
             credit: string;

@@ -141,13 +141,14 @@ function Lines({ batch, claim }: { batch: number; claim: Schemas["AskedClaim"] }
       </thead>
       <tbody>
         {rows.map((line) => (
-          <tr key={`${line.kind}${line.invoice}`} className="border-hair border-b align-top">
+          <tr key={line.line} className="border-hair border-b align-top">
             <td className="py-0.5 pr-2 font-mono text-[13px]">{line.reference}</td>
             <td className="text-faint pr-2 text-[13px]">
-              {line.kind === "CREDIT" ? "credit" : line.what}, {dayMonth(line.invoiceDate)}
+              {line.kind === "CREDIT" ? "credit" : line.what}
+              {line.invoiceDate && `, ${dayMonth(line.invoiceDate)}`}
             </td>
             <td className="text-faint text-right text-[13px] whitespace-nowrap">
-              {line.kind === "CREDIT" ? "" : dayMonth(line.dueDate)}
+              {line.kind !== "CREDIT" && line.dueDate ? dayMonth(line.dueDate) : ""}
             </td>
             {saved && (
               <td className="text-faint text-right text-[13px]">

@@ -61,7 +61,7 @@ export function CheckSlip({ id }: { id: number }) {
           </thead>
           <tbody>
             {invoices.slice(0, 8).map((line) => (
-              <tr key={line.invoice} className="border-hair border-t">
+              <tr key={line.line} className="border-hair border-t">
                 <td className="py-1 font-mono">{line.reference}</td>
                 <td className="text-right">{line.gross}</td>
                 <td className="text-right">{line.discount}</td>

@@ -159,11 +159,9 @@ class ApprovalController {
     /** One line of an asked payment; {@code what} names the accounts it was entered to. */
     @Schema(
             requiredProperties = {
-                "invoice",
+                "line",
                 "kind",
                 "reference",
-                "invoiceDate",
-                "dueDate",
                 "gross",
                 "discount",
                 "credit",
@@ -171,11 +169,11 @@ class ApprovalController {
                 "what"
             })
     record AskedLine(
-            long invoice,
+            long line,
             String kind,
             String reference,
-            LocalDate invoiceDate,
-            LocalDate dueDate,
+            @Nullable LocalDate invoiceDate,
+            @Nullable LocalDate dueDate,
             String gross,
             String discount,
             String credit,

@@ -356,12 +356,13 @@ class ApprovalViews {
     @Transactional(readOnly = true)
     List<ApprovalController.AskedLine> lines(BatchId batch, ClaimId claim) {
         return jdbc.sql("""
-                        SELECT l.invoice_id, l.kind, l.reference, l.invoice_date, i.due_date, l.gross_minor, l.discount_minor,
+                        SELECT l.id, l.kind, l.reference, l.invoice_date, i.due_date, l.gross_minor, l.discount_minor,
                           l.credit_minor, l.cash_minor, l.currency,
-                          (SELECT GROUP_CONCAT(DISTINCT a.name ORDER BY a.name SEPARATOR ', ') FROM invoice_line n
-                            JOIN ledger_account a ON a.id = n.account_id WHERE n.invoice_id = i.id)
-                        FROM claim c JOIN claim_line l ON l.claim_id = c.id JOIN invoice i ON i.id = l.invoice_id
-                        WHERE c.batch_id = ? AND c.id = ? ORDER BY l.kind DESC, l.invoice_date, l.invoice_id
+                          (SELECT GROUP_CONCAT(DISTINCT a.name ORDER BY a.name SEPARATOR ', ') FROM ledger_account a
+                            WHERE a.id IN (SELECT n.account_id FROM invoice_line n WHERE n.invoice_id = l.invoice_id
+                              UNION SELECT x.account_id FROM claim_line_account x WHERE x.line_id = l.id))
+                        FROM claim c JOIN claim_line l ON l.claim_id = c.id LEFT JOIN invoice i ON i.id = l.invoice_id
+                        WHERE c.batch_id = ? AND c.id = ? ORDER BY l.kind DESC, l.invoice_date, l.invoice_id, l.id
                         """)
                 .params(batch.value(), claim.value())
                 .query((r, n) -> {

@@ -87,8 +87,8 @@ class RegisterController {
     @Schema(requiredProperties = {"number", "steps", "invoices", "bank"})
     record HistoryView(NumberView number, List<StepView> steps, List<PaidView> invoices, List<String> bank) {}
 
-    @Schema(requiredProperties = {"invoice", "reference", "gross", "discount", "cash"})
-    record PaidView(long invoice, String reference, String gross, String discount, String cash) {}
+    @Schema(requiredProperties = {"line", "reference", "gross", "discount", "cash"})
+    record PaidView(long line, String reference, String gross, String discount, String cash) {}
 
     @Schema(requiredProperties = {"id", "name", "account", "bankAccount"})
     record SeriesView(long id, String name, String account, long bankAccount) {}
@@ -188,9 +188,9 @@ class RegisterController {
                         r.getString(5)))
                 .list();
         List<PaidView> invoices = jdbc.sql("""
-                        SELECT l.invoice_id, l.reference, CASE WHEN l.kind = 'CREDIT' THEN -l.gross_minor ELSE l.gross_minor END, l.discount_minor, l.cash_minor, l.currency
+                        SELECT l.id, l.reference, CASE WHEN l.kind = 'CREDIT' THEN -l.gross_minor ELSE l.gross_minor END, l.discount_minor, l.cash_minor, l.currency
                         FROM check_number n JOIN payment p ON p.id = n.payment_id
-                        JOIN claim_line l ON l.claim_id = p.claim_id WHERE n.id = :id ORDER BY l.invoice_date, l.invoice_id
+                        JOIN claim_line l ON l.claim_id = p.claim_id WHERE n.id = :id ORDER BY l.invoice_date, l.invoice_id, l.id
                         """)
                 .param("id", id)
                 .query((r, n) -> new PaidView(

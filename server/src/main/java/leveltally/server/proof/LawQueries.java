@@ -304,7 +304,7 @@ final class LawQueries {
                 SELECT CONCAT('Invoice ', l.reference, ' stands in ', COUNT(*), ' live claims')
                 FROM claim_line l JOIN standing_claim c ON c.id = l.claim_id JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id
-                WHERE b.state NOT IN ('POSTED', 'WITHDRAWN') AND p.posted_entry_id IS NULL
+                WHERE b.state NOT IN ('POSTED', 'WITHDRAWN') AND p.posted_entry_id IS NULL AND l.invoice_id IS NOT NULL
                 GROUP BY l.invoice_id, l.reference HAVING COUNT(*) > 1
                 """, """
                 SELECT CONCAT('Invoice ', l.reference, ' is in live batch ', b.id, ' without being reserved')
@@ -312,6 +312,7 @@ final class LawQueries {
                 LEFT JOIN payment p ON p.claim_id = c.id
                 LEFT JOIN reservation r ON r.invoice_id = l.invoice_id AND r.claim_id = c.id
                 WHERE b.state NOT IN ('POSTED', 'WITHDRAWN') AND p.posted_entry_id IS NULL AND r.invoice_id IS NULL
+                  AND l.invoice_id IS NOT NULL
                 """, """
                 SELECT CONCAT('Invoice ', r.invoice_id, ' is still reserved by batch ', b.id, ', which is ', LOWER(b.state))
                 FROM reservation r JOIN batch b ON b.id = r.batch_id WHERE b.state IN ('POSTED', 'WITHDRAWN')
