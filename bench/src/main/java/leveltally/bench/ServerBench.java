@@ -34,6 +34,7 @@ import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.LevelTally;
 import leveltally.server.approval.Approvals;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.ledger.BankAccount;
@@ -181,12 +182,12 @@ public final class ServerBench {
                     return 0;
                 }),
                 timed(() -> {
-                    var claimsOf = bean(Batches.class).claims(batch);
+                    var claimsOf = bean(ClaimRows.class).of(batch);
                     bean(Approvals.class).verify(bean(Batches.class).get(batch), claimsOf);
                     return claimsOf.size();
                 })
             };
-            claims = bean(Batches.class).claims(batch).size();
+            claims = bean(ClaimRows.class).of(batch).size();
             bean(Drafting.class)
                     .withdraw(clerk, batch, bean(Batches.class).get(batch).version());
             for (int j = 0; i >= 0 && j < one.length; j++) {

@@ -183,6 +183,40 @@ CREATE TRIGGER claim_line_account_stays BEFORE DELETE ON claim_line_account FOR 
 DELIMITER ;
 GRANT SELECT, INSERT, DELETE ON claim_line_account TO ${appUser};
 
+-- ------------------------------------------------------------ what stands on a document
+-- Kept as it was printed; no row of it ever changes.
+CREATE TABLE document_content (
+  document_id BIGINT PRIMARY KEY REFERENCES document (id),
+  layout VARCHAR(40) NOT NULL,
+  content LONGTEXT NOT NULL CHECK (JSON_VALID(content))
+);
+-- What was printed so far said what company, account and claim say now: none of them could be changed until today.
+SET SESSION group_concat_max_len = 268435456;
+INSERT INTO document_content
+  SELECT d.id, 'letter-1', JSON_OBJECT(
+      'company', o.name, 'companyAddress', o.address, 'bank', a.bank_name, 'currencyWord', s.currency_word,
+      'validity', s.validity, 'payee', c.payee, 'address', c.address, 'currency', c.currency,
+      'amountMinor', c.amount_minor, 'checkDate', b.check_date, 'number', n.number, 'note', c.stub_note,
+      'entries', x.entries, 'rows', JSON_COMPACT(x.stub))
+  FROM document d JOIN check_number n ON n.id = d.check_number_id JOIN number_series s ON s.id = n.series_id
+  JOIN payment p ON p.id = d.payment_id JOIN claim c ON c.id = p.claim_id JOIN batch b ON b.id = c.batch_id
+  JOIN bank_account a ON a.id = b.bank_account_id CROSS JOIN company o
+  JOIN (
+    SELECT y.claim_id, SUM(y.entries) AS entries, JSON_ARRAYAGG(JSON_OBJECT(
+        'reference', y.reference, 'date', y.invoice_date, 'settlesMinor', y.settles, 'discountMinor', y.discount,
+        'paidMinor', y.settles - y.discount) ORDER BY y.last, y.kind DESC, y.invoice_date, y.invoice_id) AS stub
+    FROM (
+      SELECT l.claim_id, 0 AS last, l.kind, l.invoice_date, l.invoice_id, l.reference, l.discount_minor AS discount,
+        CASE l.kind WHEN 'CREDIT' THEN -l.gross_minor ELSE l.gross_minor END AS settles, 1 AS entries
+      FROM claim_line l WHERE NOT l.hidden
+      -- what is not listed by itself is summed up in one row
+      UNION ALL SELECT l.claim_id, 1, '', NULL, NULL, CONCAT(COUNT(*), IF(COUNT(*) = 1, ' more entry', ' more entries')),
+        SUM(l.discount_minor), SUM(CASE l.kind WHEN 'CREDIT' THEN -l.gross_minor ELSE l.gross_minor END), COUNT(*)
+      FROM claim_line l WHERE l.hidden GROUP BY l.claim_id) y
+    GROUP BY y.claim_id) x ON x.claim_id = c.id;
+SET SESSION group_concat_max_len = DEFAULT;
+GRANT SELECT, INSERT ON document_content TO ${appUser};
+
 GRANT SELECT, INSERT, UPDATE ON way_to_pay TO ${appUser};
 GRANT SELECT, INSERT ON number_series TO ${appUser};
 GRANT UPDATE (next_number, micr_pattern, currency_word, validity, version) ON number_series TO ${appUser};

@@ -27,7 +27,10 @@ import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.printing.Answer;
-import leveltally.server.printing.Printing;
+import leveltally.server.printing.Answers;
+import leveltally.server.printing.HandingOver;
+import leveltally.server.printing.Numbering;
+import leveltally.server.printing.Said;
 import leveltally.server.printing.Turns;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
@@ -203,7 +206,7 @@ public final class App {
     /** Takes the turn and numbers for a batch; nothing is handed to the printer yet. */
     public static long numbered(BatchId batch) {
         Turns.Turn turn = bean(Turns.class).take(ines(), operations(), batch, "");
-        return bean(Printing.class)
+        return bean(Numbering.class)
                 .number(ines(), batch, turn.serial(), nextNumber(), "")
                 .run();
     }
@@ -213,8 +216,8 @@ public final class App {
     }
 
     public static void handOver(long run) {
-        if (bean(Printing.class).markSent(ines(), run)) {
-            bean(Printing.class).handOver(run);
+        if (bean(HandingOver.class).markSent(ines(), run)) {
+            bean(HandingOver.class).handOver(run);
         }
     }
 
@@ -226,13 +229,11 @@ public final class App {
     }
 
     public static void answer(BatchId batch, List<Long> documents, Answer answer, String why) {
-        bean(Printing.class)
+        bean(Answers.class)
                 .answer(
                         ines(),
                         batch,
-                        documents.stream()
-                                .map(d -> new Printing.Said(d, answer, why))
-                                .toList());
+                        documents.stream().map(d -> new Said(d, answer, why)).toList());
     }
 
     /** A batch printed and answered good, ready to be posted. */

@@ -20,7 +20,10 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
-import leveltally.server.printing.Printing;
+import leveltally.server.printing.Answers;
+import leveltally.server.printing.Numbered;
+import leveltally.server.printing.Numbering;
+import leveltally.server.printing.TakingOut;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
 import leveltally.server.vendors.Vendors;
@@ -31,7 +34,9 @@ import org.junit.jupiter.params.provider.EnumSource;
 
 /** From every state of a batch and its numbers there is a way to an end, and then its month can be closed. */
 class DeadEndsTest {
-    private final Printing printing = bean(Printing.class);
+    private final Numbering numbering = bean(Numbering.class);
+    private final Answers answers = bean(Answers.class);
+    private final TakingOut takingOut = bean(TakingOut.class);
 
     @AfterEach
     void everyLawHolds() {
@@ -66,7 +71,7 @@ class DeadEndsTest {
             case STILL_BLANK -> App.answer(batch, documents, Answer.BLANK, "");
             case BLANK_NUMBER_RELEASED -> {
                 App.answer(batch, documents, Answer.BLANK, "");
-                printing.releaseBlanks(ines(), batch, new HashSet<>(documents), "the packet is lost");
+                answers.releaseBlanks(ines(), batch, new HashSet<>(documents), "the packet is lost");
             }
             default -> {
                 // printed, and nobody looked
@@ -92,10 +97,10 @@ class DeadEndsTest {
         List<InvoiceId> invoices = bean(ClaimRows.class).of(batch).stream()
                 .map(claim -> claim.lines().get(0).item().orElseThrow())
                 .toList();
-        assertThatThrownBy(() -> printing.takeOut(ines(), batch, claims(batch), true, " "))
+        assertThatThrownBy(() -> takingOut.takeOut(ines(), batch, claims(batch), true, " "))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("Say why");
-        printing.takeOut(ines(), batch, claims(batch), where == Stuck.PRINTED_BUT_NOT_ANSWERED, "not wanted any more");
+        takingOut.takeOut(ines(), batch, claims(batch), where == Stuck.PRINTED_BUT_NOT_ANSWERED, "not wanted any more");
         assertThat(bean(Batches.class).get(batch).state()).isEqualTo(BatchState.WITHDRAWN);
         assertThat(waitingPayments(batch)).isZero();
         assertThat(App.number(
@@ -110,14 +115,14 @@ class DeadEndsTest {
     void whatIsLeftIsPostedAndTheBatchEnds() {
         BatchId batch = stuck(Stuck.STILL_BLANK);
         ClaimId first = bean(ClaimRows.class).of(batch).get(0).id();
-        printing.takeOut(ines(), batch, Set.of(first), false, "paid elsewhere");
-        long again = printing.printBlanks(ines(), batch);
+        takingOut.takeOut(ines(), batch, Set.of(first), false, "paid elsewhere");
+        long again = numbering.blanksAgain(ines(), batch);
         App.handOver(again);
         assertThat(App.documents(again)).hasSize(1);
         App.answer(batch, App.documents(again), Answer.GOOD, "");
         assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(1, 1, 0));
         assertThat(bean(Batches.class).get(batch).state()).isEqualTo(BatchState.POSTED);
-        assertThatThrownBy(() -> printing.takeOut(ines(), batch, claims(batch), true, "too late"))
+        assertThatThrownBy(() -> takingOut.takeOut(ines(), batch, claims(batch), true, "too late"))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("what is posted is voided");
     }
@@ -127,14 +132,14 @@ class DeadEndsTest {
     void paperOfAPaymentThatIsOutIsNotPrinted() {
         BatchId batch = stuck(Stuck.NUMBERED_BUT_NOT_PRINTED);
         ClaimId first = bean(ClaimRows.class).of(batch).get(0).id();
-        printing.takeOut(ines(), batch, Set.of(first), false, "paid elsewhere");
+        takingOut.takeOut(ines(), batch, Set.of(first), false, "paid elsewhere");
         long run = App.number("SELECT MAX(id) FROM print_run WHERE batch_id = ?", batch.value());
         App.handOver(run);
         assertThat(App.number(
                         "SELECT COUNT(*) FROM tray_sheet t JOIN document d ON d.id = t.document_id WHERE d.run_id = ?",
                         run))
                 .isOne();
-        printing.takeOut(ines(), batch, claims(batch), true, "all of it");
+        takingOut.takeOut(ines(), batch, claims(batch), true, "all of it");
     }
 
     /** One held vendor keeps its own payment behind, by name, and nobody else's. */
@@ -144,7 +149,7 @@ class DeadEndsTest {
         bean(Vendors.class).hold(ines(), App.vendor("Ironwrack Chain"), "under dispute");
         try {
             Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
-            Printing.Numbered numbered = printing.number(ines(), batch, turn.serial(), App.nextNumber(), "");
+            Numbered numbered = numbering.number(ines(), batch, turn.serial(), App.nextNumber(), "");
             assertThat(numbered.behind()).singleElement().satisfies(behind -> {
                 assertThat(behind.payee()).isEqualTo("Ironwrack Chain");
                 assertThat(behind.why())
@@ -157,7 +162,7 @@ class DeadEndsTest {
             assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(1, 1, 1));
             assertThat(bean(Batches.class).get(batch).state()).isEqualTo(BatchState.NUMBERED);
             ClaimId behind = numbered.behind().get(0).claim();
-            printing.takeOut(ines(), batch, Set.of(behind), false, "stays for the dispute");
+            takingOut.takeOut(ines(), batch, Set.of(behind), false, "stays for the dispute");
             assertThat(bean(Batches.class).get(batch).state()).isEqualTo(BatchState.POSTED);
         } finally {
             bean(Vendors.class).release(App.ruth(), App.vendor("Ironwrack Chain"), "settled");
@@ -205,7 +210,7 @@ class DeadEndsTest {
         }
         BatchId batch = App.approved(many);
         Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
-        Printing.Numbered numbered = printing.number(ines(), batch, turn.serial(), App.nextNumber(), "");
+        Numbered numbered = numbering.number(ines(), batch, turn.serial(), App.nextNumber(), "");
         assertThat(App.documents(numbered.run())).hasSize(1);
         assertThat(App.number("SELECT pages FROM document WHERE run_id = ?", numbered.run()))
                 .isOne();

@@ -144,6 +144,22 @@ class LawsTest {
                         "amount_minor + 1",
                         "(SELECT id FROM (SELECT MIN(id) AS id" + " FROM claim) x)"),
                 change(Law.L4, "its cash line", "payment", "amount_minor", "amount_minor + 2", POSTED),
+                breach(
+                        Law.L4,
+                        "on its paper stands",
+                        "UPDATE document_content SET content = JSON_SET(content, '$.amountMinor',"
+                                + " JSON_VALUE(content, '$.amountMinor') + 1) ORDER BY document_id LIMIT 1",
+                        "UPDATE document_content SET content = JSON_SET(content, '$.amountMinor',"
+                                + " JSON_VALUE(content, '$.amountMinor') - 1) ORDER BY document_id LIMIT 1"),
+                Arguments.of(
+                        Law.L4,
+                        "its accounts come to 0",
+                        List.of(
+                                "SET @line = (SELECT MAX(l.id) FROM claim_line l JOIN claim c ON c.id = l.claim_id"
+                                        + " JOIN batch b ON b.id = c.batch_id AND b.state = 'DRAFT')",
+                                "SET @item = (SELECT invoice_id FROM claim_line WHERE id = @line)",
+                                "UPDATE claim_line SET kind = 'DIRECT', invoice_id = NULL WHERE id = @line"),
+                        List.of("UPDATE claim_line SET kind = 'INVOICE', invoice_id = @item WHERE id = @line")),
                 change(
                         Law.L4,
                         "shows",
@@ -511,6 +527,7 @@ class LawsTest {
             its days stand | UPDATE batch SET ledger_date = ledger_date + INTERVAL 1 DAY WHERE id = (SELECT MIN(batch_id) FROM payment)
             denied | UPDATE check_number SET number = number + 1
             denied | UPDATE document SET amount_minor = 1
+            denied | UPDATE document_content SET content = '{}'
             denied | UPDATE bank_event SET payee = 'x'
             denied | UPDATE bank_file SET content = 'x'
             denied | UPDATE period_lock SET locked_at = NOW()

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import leveltally.server.printing.KeptTexts;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.Test;
 
@@ -50,6 +51,7 @@ class MigrationTest {
                                     + " WHERE e.to_state <> 'PREPARED') x JOIN check_number n ON n.id = x.check_number_id"
                                     + " ORDER BY 1, 2, 3"))
                     .isEqualTo(was);
+            assertThat(KeptTexts.areWhatTheClaimsSay(running)).isGreaterThan(100);
             assertThat(running.getBean(Proof.class).run().laws())
                     .allSatisfy(law -> assertThat(law.findings()).isEmpty());
         }

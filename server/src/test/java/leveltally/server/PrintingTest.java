@@ -12,9 +12,12 @@ import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.people.Actor;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.Company;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
-import leveltally.server.printing.Printing;
+import leveltally.server.printing.HandingOver;
+import leveltally.server.printing.Numbering;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
 import org.apache.pdfbox.Loader;
@@ -50,7 +53,7 @@ class PrintingTest {
                 .hasMessageContaining("Say why");
         Turns.Turn his = turns.take(later, App.operations(), batch, "Ines went home");
         assertThat(his.serial()).isGreaterThan(mine.serial());
-        assertThatThrownBy(() -> bean(Printing.class).number(ines(), batch, mine.serial(), App.nextNumber(), ""))
+        assertThatThrownBy(() -> bean(Numbering.class).number(ines(), batch, mine.serial(), App.nextNumber(), ""))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("Your turn to print is over");
         turns.giveBack(App.tomas(), App.operations(), his.serial());
@@ -61,12 +64,13 @@ class PrintingTest {
         BatchId batch = App.approved(App.invoice(BOLLARD, "16.00"));
         Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
         long next = App.nextNumber();
-        Printing printing = bean(Printing.class);
-        assertThatThrownBy(() -> printing.number(ines(), batch, turn.serial(), next + 2, ""))
+        Numbering numbering = bean(Numbering.class);
+        assertThatThrownBy(() -> numbering.number(ines(), batch, turn.serial(), next + 2, ""))
                 .hasMessageContaining("Say why");
-        assertThatThrownBy(() -> printing.number(ines(), batch, turn.serial(), next - 1, ""))
+        assertThatThrownBy(() -> numbering.number(ines(), batch, turn.serial(), next - 1, ""))
                 .hasMessageContaining("was used already");
-        long run = printing.number(ines(), batch, turn.serial(), next + 2, "two sheets torn from the pad")
+        long run = numbering
+                .number(ines(), batch, turn.serial(), next + 2, "two sheets torn from the pad")
                 .run();
         assertThat(App.number(
                         "SELECT COUNT(*) FROM check_number WHERE number IN (?, ?) AND state = 'UNACCOUNTED'",
@@ -101,7 +105,7 @@ class PrintingTest {
         App.answer(batch, documents.subList(0, 1), Answer.GOOD, "");
         App.answer(batch, documents.subList(1, 2), Answer.SPOILED, "torn in the jam");
         App.answer(batch, documents.subList(2, 3), Answer.BLANK, "");
-        long again = bean(Printing.class).printBlanks(ines(), batch);
+        long again = bean(Numbering.class).blanksAgain(ines(), batch);
         App.handOver(again);
         assertThat(numbers(batch)).isEqualTo(before);
         App.answer(batch, App.documents(again), Answer.GOOD, "");
@@ -137,11 +141,11 @@ class PrintingTest {
     void aCrashBetweenHandingOverAndPaperIsAnsweredStillBlank() {
         BatchId batch = App.approved(App.invoice(BOLLARD, "24.00"));
         long run = App.numbered(batch);
-        assertThat(bean(Printing.class).markSent(ines(), run)).isTrue();
-        assertThat(bean(Printing.class).markSent(App.tomas(), run)).isFalse();
+        assertThat(bean(HandingOver.class).markSent(ines(), run)).isTrue();
+        assertThat(bean(HandingOver.class).markSent(App.tomas(), run)).isFalse();
         List<Long> taken = numbers(batch);
         App.answer(batch, App.documents(run), Answer.BLANK, "");
-        long again = bean(Printing.class).printBlanks(ines(), batch);
+        long again = bean(Numbering.class).blanksAgain(ines(), batch);
         App.handOver(again);
         App.answer(batch, App.documents(again), Answer.GOOD, "");
         bean(Posting.class).post(ines(), batch);
@@ -155,12 +159,20 @@ class PrintingTest {
                 App.approved(App.invoice("Shearwater Uniform Laundry and Repair of Skerrow Old Town", "1225.00"));
         long run = App.numbered(batch);
         App.handOver(run);
-        try (PDDocument pdf = Loader.loadPDF(bean(Printing.class).copy(run))) {
+        BankAccounts accounts = bean(BankAccounts.class);
+        Company ours = accounts.company();
+        // a copy shows the day it was printed on, not the company of today
+        accounts.setCompany(new Company("Somebody Else", List.of("Far away"), ours.graceDays()));
+        try (PDDocument pdf = Loader.loadPDF(bean(HandingOver.class).copy(run))) {
             String text = new PDFTextStripper().getText(pdf);
             assertThat(text)
                     .contains("NOT A CHECK")
+                    .contains("Marrow Bay Ferries", "4 Ropewalk Quay")
+                    .doesNotContain("Somebody Else", "Far away")
                     .contains("One thousand two hundred twenty-five and 00/100 dollars")
                     .contains("Shearwater Uniform Laundry and Repair of Skerrow Old Town");
+        } finally {
+            accounts.setCompany(ours);
         }
         App.answer(batch, App.documents(run), Answer.GOOD, "");
         bean(Posting.class).post(ines(), batch);

@@ -32,7 +32,8 @@ import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.people.Staff;
 import leveltally.server.posting.Posting;
-import leveltally.server.printing.Printing;
+import leveltally.server.printing.Numbered;
+import leveltally.server.printing.Numbering;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
 import leveltally.server.voiding.Voiding;
@@ -180,13 +181,12 @@ class ThreadsTest {
         BatchId second = App.approved(App.invoice("Pelorus Charts", "49.00"));
         Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), first, "");
         long next = App.nextNumber();
-        var printing = bean(Printing.class);
+        var numbering = bean(Numbering.class);
         List<Object> outcomes = together(List.of(
-                () -> printing.number(ines(), first, turn.serial(), next, ""),
-                () -> printing.number(ines(), first, turn.serial(), next, ""),
-                () -> printing.number(ines(), second, turn.serial(), next, "")));
-        assertThat(outcomes.stream().filter(Printing.Numbered.class::isInstance))
-                .hasSize(1);
+                () -> numbering.number(ines(), first, turn.serial(), next, ""),
+                () -> numbering.number(ines(), first, turn.serial(), next, ""),
+                () -> numbering.number(ines(), second, turn.serial(), next, "")));
+        assertThat(outcomes.stream().filter(Numbered.class::isInstance)).hasSize(1);
         assertThat(App.number("SELECT COUNT(*) FROM check_number WHERE number >= ?", next))
                 .isOne();
     }
@@ -266,13 +266,13 @@ class ThreadsTest {
         Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
         long next = App.nextNumber();
         List<Object> outcomes =
-                together(List.of(() -> bean(Printing.class).number(ines(), batch, turn.serial(), next, ""), () -> {
+                together(List.of(() -> bean(Numbering.class).number(ines(), batch, turn.serial(), next, ""), () -> {
                     bean(Invoices.class).hold(App.tomas(), invoice, "not delivered");
                     return "held";
                 }));
         // the hold always comes to stand; a number was taken only if it came later
         assertThat(outcomes.get(1)).isEqualTo("held");
-        boolean numbered = outcomes.get(0) instanceof Printing.Numbered;
+        boolean numbered = outcomes.get(0) instanceof Numbered;
         assertThat(App.number("SELECT COUNT(*) FROM payment WHERE batch_id = ?", batch.value()))
                 .isEqualTo(numbered ? 1 : 0);
         assertThat(state(batch)).isEqualTo(numbered ? BatchState.NUMBERED : BatchState.APPROVED);

@@ -12,7 +12,7 @@ import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.batches.Drafting;
-import leveltally.server.printing.Printing;
+import leveltally.server.printing.Numbering;
 import leveltally.server.printing.Turns;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.VendorChanges;
@@ -51,7 +51,7 @@ class UnprintableTest {
         BatchId batch = App.approved(App.invoice(name, "12.00"));
         long next = App.nextNumber();
         Turns.Turn turn = bean(Turns.class).take(App.ines(), App.operations(), batch, "");
-        assertThatThrownBy(() -> bean(Printing.class).number(App.ines(), batch, turn.serial(), next, ""))
+        assertThatThrownBy(() -> bean(Numbering.class).number(App.ines(), batch, turn.serial(), next, ""))
                 .hasMessageContaining("no character “☃”");
         assertThat(App.nextNumber()).isEqualTo(next);
         bean(Turns.class).giveBack(App.ines(), App.operations(), turn.serial());

@@ -115,8 +115,10 @@ class VendorChangeTest {
         long change = proposed(vendor, "880200419");
         assertThat(changes.confirm(ruth(), change, BankDetails.typed("990044105", "880200419")))
                 .contains("Test batch");
-        assertThat(bean(leveltally.server.printing.Printing.class).behind(batch).values())
-                .extracting(leveltally.server.printing.Printing.Behind::why)
+        assertThat(bean(leveltally.server.printing.Numbering.class)
+                        .behind(batch)
+                        .values())
+                .extracting(leveltally.server.printing.Behind::why)
                 .singleElement()
                 .asString()
                 .contains(vendor + ": its bank details changed after the payment was sent");

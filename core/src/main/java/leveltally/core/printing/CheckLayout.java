@@ -9,19 +9,14 @@ import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.batches.Stub;
 import leveltally.core.money.Money;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Lays out one check with its stubs as positioned boxes, once for every use of it.
  *
- * <p>Only {@link Use#FOR_THE_PRINTER} carries number and MICR line; every other view says NOT A CHECK.
+ * <p>Only what goes to the printer carries number and MICR line; every other view says NOT A CHECK.
  */
 public final class CheckLayout {
-    /** What the pages are for. */
-    public enum Use {
-        FOR_THE_PRINTER,
-        TO_LOOK_AT
-    }
-
     private static final DateTimeFormatter FULL = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
     private static final DateTimeFormatter SHORT = DateTimeFormatter.ofPattern("d MMM", Locale.ENGLISH);
     private static final double SMALLEST = 7;
@@ -36,12 +31,24 @@ public final class CheckLayout {
     }
 
     /**
-     * The check of one payment with its stubs: one sheet of stock, whatever the number of lines.
+     * The check of one payment with its stubs as it goes to the printer: one sheet of stock, whatever the number of lines.
      *
      * @throws Refusal when a text cannot be drawn in full
      */
-    public static Page check(CheckText text, CheckForm form, Use use, Measure measure) {
-        return new CheckLayout(form, measure).checkPage(text, use);
+    public static Page forThePrinter(CheckText text, CheckForm form, Paper paper, Measure measure) {
+        if (text.number() == null) {
+            throw new IllegalArgumentException("check to " + text.payee() + ": nothing is printed without a number");
+        }
+        return new CheckLayout(form, measure).checkPage(text, paper);
+    }
+
+    /**
+     * The same to look at: a preview, a copy, what lies in the tray. It says that it is no check.
+     *
+     * @throws Refusal when a text cannot be drawn in full
+     */
+    public static Page toLookAt(CheckText text, CheckForm form, Measure measure) {
+        return new CheckLayout(form, measure).checkPage(text, null);
     }
 
     /**
@@ -63,8 +70,8 @@ public final class CheckLayout {
         return form.linesPerStub() - (text.stub().note().isEmpty() ? 0 : 1);
     }
 
-    private Page checkPage(CheckText text, Use use) {
-        face(text, use);
+    private Page checkPage(CheckText text, @Nullable Paper paper) {
+        face(text, paper);
         double top = form.checkHeight();
         for (int stub = 0; stub < form.stubs(); stub++) {
             boxes.add(new Box.Rule(0, top, form.width(), top, 0.5, true));
@@ -75,15 +82,14 @@ public final class CheckLayout {
         return new Page(form.width(), form.paper() ? 792 : top + 6, boxes);
     }
 
-    private void face(CheckText text, Use use) {
+    private void face(CheckText text, @Nullable Paper paper) {
         var payer = text.payer();
         double size = form.text();
         double left = form.margin();
         double right = form.width() - form.margin();
         double y = form.margin() + size;
         put(left, y, Face.BOLD, size + 2, Box.Align.LEFT, payer.company(), right - left - 110);
-        boolean numbered = use == Use.FOR_THE_PRINTER && text.number() != null;
-        String corner = numbered && payer.blankStock() ? "" + text.number() : numbered ? "" : "NOT A CHECK";
+        String corner = paper == null ? "NOT A CHECK" : paper instanceof Paper.Blank ? "" + text.number() : "";
         put(right, y, Face.MONO, size + 2, Box.Align.RIGHT, corner, 110);
         double line = y;
         for (String address : payer.address()) {
@@ -91,30 +97,23 @@ public final class CheckLayout {
             put(left, line, Face.TEXT, size, Box.Align.LEFT, address, (right - left) / 2);
         }
         put(right, y + form.lead(), Face.TEXT, size, Box.Align.RIGHT, Dates.inWords(text.checkDate()), 160);
-        if (text.number() != null && !numbered) {
+        if (text.number() != null && paper == null) {
             put(right, y + 2 * form.lead(), Face.MONO, size, Box.Align.RIGHT, "" + text.number(), 120);
         }
 
         double payeeY = form.paper() ? 100 : 98;
-        Money amount = text.claim().amount();
+        Money amount = text.amount();
         String figures = (form.paper() ? "**" : "") + amount;
         double frameWidth = Math.max(96, measure.width(Face.BOLD, size + 3, figures) + 16);
         boxes.add(new Box.Frame(right - frameWidth, payeeY - size - 8, frameWidth, size + 14));
         put(right - 8, payeeY, Face.BOLD, size + 3, Box.Align.RIGHT, figures, frameWidth);
         double payeeRoom = right - left - frameWidth - 12;
-        put(
-                left,
-                payeeY,
-                Face.BOLD,
-                size + 2,
-                Box.Align.LEFT,
-                text.claim().remitTo().payee(),
-                payeeRoom);
+        put(left, payeeY, Face.BOLD, size + 2, Box.Align.LEFT, text.payee(), payeeRoom);
         boxes.add(new Box.Rule(left, payeeY + 5, left + payeeRoom, payeeY + 5, 0.6, false));
 
         words(AmountInWords.of(amount, payer.currencyWord()), left, right, payeeY + form.lead() + 10);
         double below = payeeY + 2 * form.lead() + 16;
-        for (String address : form.paper() ? text.claim().remitTo().lines() : List.<String>of()) {
+        for (String address : form.paper() ? text.address() : List.<String>of()) {
             put(left, below, Face.TEXT, size, Box.Align.LEFT, address, 260);
             below += form.lead();
         }
@@ -124,10 +123,9 @@ public final class CheckLayout {
             put(right - 190, bankY - 34, Face.TEXT, size, Box.Align.LEFT, payer.bank(), 190);
             boxes.add(new Box.Rule(right - 190, bankY, right, bankY, 0.6, false));
             put(right, bankY + 10, Face.TEXT, SMALLEST, Box.Align.RIGHT, payer.validity(), 220);
-            if (numbered && payer.blankStock()) {
-                var micr = MicrLine.of(payer.micr(), payer.routing(), payer.accountNumber(), text.number());
-                boxes.add(micr.drawn(form.width(), form.checkHeight()));
-            } else if (!numbered) {
+            if (paper instanceof Paper.Blank blank) {
+                boxes.add(blank.line(text.number()).drawn(form.width(), form.checkHeight()));
+            } else if (paper == null) {
                 put(form.width() / 2, form.checkHeight() - 14, Face.MONO, 12, Box.Align.CENTER, "NOT A CHECK", 300);
             }
         } else {
@@ -177,7 +175,7 @@ public final class CheckLayout {
         double size = form.text();
         double y = top + form.lead() + 4;
         if (form.paper()) {
-            put(left, y, Face.BOLD, size, Box.Align.LEFT, text.claim().remitTo().payee(), 300);
+            put(left, y, Face.BOLD, size, Box.Align.LEFT, text.payee(), 300);
             put(right, y, Face.TEXT, size, Box.Align.RIGHT, Dates.inWords(text.checkDate()), 160);
             y += form.lead() + 4;
         }
@@ -239,14 +237,7 @@ public final class CheckLayout {
         int count = text.stub().entries();
         double size = form.text();
         put(left, y + 3, Face.BOLD, size, Box.Align.LEFT, count == 1 ? "1 entry" : count + " entries", 160);
-        put(
-                right,
-                y + 3,
-                Face.BOLD,
-                size,
-                Box.Align.RIGHT,
-                text.claim().amount().toString(),
-                120);
+        put(right, y + 3, Face.BOLD, size, Box.Align.RIGHT, text.amount().toString(), 120);
         return y + 8;
     }
 
@@ -254,14 +245,7 @@ public final class CheckLayout {
         double left = form.margin();
         double y = 60;
         put(left, y, Face.BOLD, 13, Box.Align.LEFT, "Remittance advice", 300);
-        put(
-                left,
-                y + 18,
-                Face.TEXT,
-                form.text(),
-                Box.Align.LEFT,
-                text.claim().remitTo().payee(),
-                400);
+        put(left, y + 18, Face.TEXT, form.text(), Box.Align.LEFT, text.payee(), 400);
         String number = text.number() == null ? "" : ", check " + text.number();
         put(left, y + 32, Face.TEXT, form.text(), Box.Align.LEFT, Dates.inWords(text.checkDate()) + number, 400);
         stub(text, y + 36, lines, from);

@@ -39,11 +39,14 @@ class CheckLayoutTest {
         }
     };
 
-    private static CheckText text(String payee, int lines, String amount, boolean blankStock) {
-        return text(payee, lines, usd(amount), blankStock);
+    private static final Paper BLANK =
+            new Paper.Blank(MicrPattern.read("C########C|KC"), new RoutingNumber("990044105"), "004417720931");
+
+    private static CheckText text(String payee, int lines, String amount) {
+        return text(payee, lines, usd(amount));
     }
 
-    private static CheckText text(String payee, int lines, Money amount, boolean blankStock) {
+    private static CheckText text(String payee, int lines, Money amount) {
         List<ClaimLine> paid = new ArrayList<>();
         Map<InvoiceId, LocalDate> dates = new HashMap<>();
         for (int i = 0; i < lines; i++) {
@@ -52,21 +55,14 @@ class CheckLayoutTest {
         }
         Money total = Money.sum(paid.stream().map(ClaimLine::cash).toList(), USD);
         Claim claim = new Claim(new ClaimId(1), new VendorId(1), new RemitTo(payee, List.of("1 Quay")), total, paid);
-        var payer = new CheckText.Payer(
-                "Marrow Bay Ferries",
-                List.of("4 Ropewalk Quay"),
-                "Skerrow Trust",
-                "dollars",
-                "",
-                new RoutingNumber("990044105"),
-                "004417720931",
-                MicrPattern.read("C########C|KC"),
-                blankStock);
-        return new CheckText(payer, claim, CHECK_DATE, 41237L, Stub.of(paid, dates, Set.of(), ""));
+        var payer =
+                new CheckText.Payer("Marrow Bay Ferries", List.of("4 Ropewalk Quay"), "Skerrow Trust", "dollars", "");
+        return CheckText.of(payer, claim, CHECK_DATE, 41237L, Stub.of(paid, dates, Set.of(), ""));
     }
 
-    private static List<Page> pages(CheckText text, CheckLayout.Use use) {
-        List<Page> pages = new ArrayList<>(List.of(CheckLayout.check(text, CheckForm.LETTER, use, HALF_EM)));
+    /** For the printer. */
+    private static List<Page> pages(CheckText text, Paper paper) {
+        List<Page> pages = new ArrayList<>(List.of(CheckLayout.forThePrinter(text, CheckForm.LETTER, paper, HALF_EM)));
         pages.addAll(CheckLayout.advice(text, CheckForm.LETTER, HALF_EM));
         return pages;
     }
@@ -82,20 +78,18 @@ class CheckLayoutTest {
 
     @Test
     void onlyThePrinterGetsNumberAndMicr() {
-        Page printed = pages(text("Bollard", 1, "1225.00", true), CheckLayout.Use.FOR_THE_PRINTER)
-                .get(0);
+        Page printed = pages(text("Bollard", 1, "1225.00"), BLANK).get(0);
         assertThat(hasMicr(printed)).isTrue();
         assertThat(says(printed, "NOT A CHECK")).isFalse();
-        Page seen = pages(text("Bollard", 1, "1225.00", true), CheckLayout.Use.TO_LOOK_AT)
-                .get(0);
+        Page seen = CheckLayout.toLookAt(text("Bollard", 1, "1225.00"), CheckForm.LETTER, HALF_EM);
         assertThat(hasMicr(seen)).isFalse();
         assertThat(says(seen, "NOT A CHECK")).isTrue();
     }
 
     @Test
     void numberedStockHasBothAlready() {
-        Page printed = pages(text("Bollard", 1, "1225.00", false), CheckLayout.Use.FOR_THE_PRINTER)
-                .get(0);
+        Page printed =
+                pages(text("Bollard", 1, "1225.00"), new Paper.Numbered()).get(0);
         assertThat(hasMicr(printed)).isFalse();
         assertThat(says(printed, "41237")).isFalse();
         assertThat(says(printed, "NOT A CHECK")).isFalse();
@@ -103,7 +97,7 @@ class CheckLayoutTest {
 
     @Test
     void everyLineStandsSomewhereAndOverflowGoesToPlainPaper() {
-        List<Page> pages = pages(text("Sandpiper", 45, "12.50", true), CheckLayout.Use.FOR_THE_PRINTER);
+        List<Page> pages = pages(text("Sandpiper", 45, "12.50"), BLANK);
         assertThat(pages).hasSize(2);
         assertThat(hasMicr(pages.get(1))).isFalse();
         for (int i = 0; i < 45; i++) {
@@ -121,8 +115,7 @@ class CheckLayoutTest {
     void longWordsTakeASecondLineAndAreNeverCut() {
         // longer than any amount that can be typed
         Money amount = Money.ofMinor(77_777_777_777_777L, "USD");
-        Page page = pages(text("Bollard", 1, amount, true), CheckLayout.Use.FOR_THE_PRINTER)
-                .get(0);
+        Page page = pages(text("Bollard", 1, amount), BLANK).get(0);
         String spelled = AmountInWords.of(amount, "dollars");
         String joined = page.boxes().stream()
                 .filter(box -> box instanceof Box.Text t
@@ -136,7 +129,7 @@ class CheckLayoutTest {
 
     @Test
     void boxesStayOnThePage() {
-        for (Page page : pages(text("Sandpiper", 45, "12.50", true), CheckLayout.Use.FOR_THE_PRINTER)) {
+        for (Page page : pages(text("Sandpiper", 45, "12.50"), BLANK)) {
             assertThat(page.boxes()).allSatisfy(box -> {
                 if (box instanceof Box.Text t) {
                     assertThat(t.y()).isBetween(0.0, page.height());
@@ -148,14 +141,14 @@ class CheckLayoutTest {
 
     @Test
     void rejectsACharacterTheFaceLacks() {
-        assertThatThrownBy(() -> pages(text("Snow ☃ Works", 1, "10", true), CheckLayout.Use.FOR_THE_PRINTER))
+        assertThatThrownBy(() -> pages(text("Snow ☃ Works", 1, "10"), BLANK))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("☃");
     }
 
     @Test
     void rejectsANameTooLongForItsPlace() {
-        assertThatThrownBy(() -> pages(text("x".repeat(200), 1, "10", true), CheckLayout.Use.FOR_THE_PRINTER))
+        assertThatThrownBy(() -> pages(text("x".repeat(200), 1, "10"), BLANK))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("does not fit");
     }

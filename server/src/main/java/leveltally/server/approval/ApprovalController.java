@@ -157,17 +157,7 @@ class ApprovalController {
             List<String> inTheWay) {}
 
     /** One line of an asked payment; {@code what} names the accounts it was entered to. */
-    @Schema(
-            requiredProperties = {
-                "line",
-                "kind",
-                "reference",
-                "gross",
-                "discount",
-                "credit",
-                "cash",
-                "what"
-            })
+    @Schema(requiredProperties = {"line", "kind", "reference", "gross", "discount", "credit", "cash", "what"})
     record AskedLine(
             long line,
             String kind,

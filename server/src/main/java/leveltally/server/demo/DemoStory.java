@@ -30,7 +30,9 @@ import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
+import leveltally.server.printing.Answers;
 import leveltally.server.printing.Printing;
+import leveltally.server.printing.Said;
 import leveltally.server.printing.Turns;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
@@ -63,6 +65,7 @@ class DemoStory {
     private final Approvals approvals;
     private final Turns turns;
     private final Printing printing;
+    private final Answers said;
     private final Posting posting;
     private final Checks checks;
     private final Voiding voiding;
@@ -84,6 +87,7 @@ class DemoStory {
             Approvals approvals,
             Turns turns,
             Printing printing,
+            Answers said,
             Posting posting,
             Checks checks,
             Voiding voiding,
@@ -102,6 +106,7 @@ class DemoStory {
         this.approvals = approvals;
         this.turns = turns;
         this.printing = printing;
+        this.said = said;
         this.posting = posting;
         this.checks = checks;
         this.voiding = voiding;
@@ -274,34 +279,26 @@ class DemoStory {
         long next = nextNumber(account);
         Turns.Turn turn = turns.take(clerk, account, batch, "");
         long first = skip ? next + 2 : next;
-        long run = printing.number(
+        long run = printing.print(
                         clerk, batch, turn.serial(), first, skip ? "Two sheets were missing from the new packet" : "")
                 .run();
-        hand(clerk, run);
         List<Long> documents = documents(run);
-        List<Printing.Said> answers = new ArrayList<>();
+        List<Said> answers = new ArrayList<>();
         for (int i = 0; i < documents.size(); i++) {
             boolean bad = spoil && i == documents.size() / 2;
-            answers.add(new Printing.Said(documents.get(i), bad ? Answer.SPOILED : Answer.GOOD, bad ? "jammed" : ""));
+            answers.add(new Said(documents.get(i), bad ? Answer.SPOILED : Answer.GOOD, bad ? "jammed" : ""));
         }
-        printing.answer(clerk, batch, answers);
+        said.answer(clerk, batch, answers);
         if (spoil) {
             Turns.Turn again = turns.take(clerk, account, batch, "");
-            long second = printing.number(clerk, batch, again.serial(), nextNumber(account), "")
+            long second = printing.print(clerk, batch, again.serial(), nextNumber(account), "")
                     .run();
-            hand(clerk, second);
-            printing.answer(
+            said.answer(
                     clerk,
                     batch,
                     documents(second).stream()
-                            .map(d -> new Printing.Said(d, Answer.GOOD, ""))
+                            .map(d -> new Said(d, Answer.GOOD, ""))
                             .toList());
-        }
-    }
-
-    private void hand(Actor clerk, long run) {
-        if (printing.markSent(clerk, run)) {
-            printing.handOver(run);
         }
     }
 

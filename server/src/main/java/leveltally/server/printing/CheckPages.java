@@ -9,6 +9,7 @@ import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckLayout;
 import leveltally.core.printing.CheckText;
 import leveltally.core.printing.Page;
+import leveltally.core.printing.Paper;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
 import leveltally.server.ledger.BankAccount;
@@ -16,7 +17,7 @@ import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Company;
 import org.springframework.stereotype.Component;
 
-/** Lays out checks of our accounts: for the printer, for a marked copy, and for the slip. */
+/** Lays out our checks: for the printer, for a marked copy, and for the slip. */
 @Component
 class CheckPages {
     private final BankAccounts accounts;
@@ -24,34 +25,39 @@ class CheckPages {
     private final Typefaces typefaces;
 
     CheckPages(BankAccounts accounts, Series series, Typefaces typefaces) {
-        this.series = series;
         this.accounts = accounts;
+        this.series = series;
         this.typefaces = typefaces;
     }
 
-    /** The payer of the checks that go this way. */
+    /** Who pays by the checks of this way, as they name it today. */
     CheckText.Payer payer(BankAccountId from, WayId way) {
         BankAccount account = accounts.get(from);
         NumberSeries numbers = series.of(way);
         Company company = accounts.company();
         return new CheckText.Payer(
-                company.name(),
-                company.address(),
-                account.bankName(),
-                numbers.currencyWord(),
-                numbers.validity(),
-                new RoutingNumber(account.routingNumber()),
-                account.accountNumber(),
-                numbers.micr(),
-                numbers.stock() == Stock.BLANK);
+                company.name(), company.address(), account.bankName(), numbers.currencyWord(), numbers.validity());
     }
 
-    Page check(CheckText text, CheckForm form, CheckLayout.Use use) {
-        return CheckLayout.check(text, form, use, typefaces);
+    /** The stock that the checks of this way are printed on. */
+    Paper paper(BankAccountId from, WayId way) {
+        BankAccount account = accounts.get(from);
+        NumberSeries numbers = series.of(way);
+        return numbers.stock() == Stock.NUMBERED
+                ? new Paper.Numbered()
+                : new Paper.Blank(numbers.micr(), new RoutingNumber(account.routingNumber()), account.accountNumber());
+    }
+
+    Page forThePrinter(CheckText text, CheckForm form, Paper paper) {
+        return CheckLayout.forThePrinter(text, form, paper, typefaces);
+    }
+
+    Page toLookAt(CheckText text, CheckForm form) {
+        return CheckLayout.toLookAt(text, form, typefaces);
     }
 
     /** What goes on plain paper beside the check; empty when its stub lists everything. */
-    List<Page> advice(CheckText text) {
-        return CheckLayout.advice(text, CheckForm.LETTER, typefaces);
+    List<Page> advice(CheckText text, CheckForm form) {
+        return CheckLayout.advice(text, form, typefaces);
     }
 }

@@ -22,7 +22,6 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.CheckForm;
-import leveltally.core.printing.CheckLayout;
 import leveltally.core.printing.CheckText;
 import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Decision;
@@ -173,8 +172,8 @@ class SlipController {
     }
 
     private PageView draw(Claim claim, CheckText.Payer payer, LocalDate checkDate, Stub stub) {
-        CheckText text = new CheckText(payer, claim, checkDate, null, stub);
-        return PageView.of(pages.check(text, CheckForm.SLIP, CheckLayout.Use.TO_LOOK_AT));
+        CheckText text = CheckText.of(payer, claim, checkDate, null, stub);
+        return PageView.of(pages.toLookAt(text, CheckForm.SLIP));
     }
 
     private static String sentence(OpenInvoice invoice, Criteria criteria) {

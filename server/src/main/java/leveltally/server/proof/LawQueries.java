@@ -162,6 +162,15 @@ final class LawQueries {
                 FROM document d JOIN payment p ON p.id = d.payment_id JOIN check_number n ON n.id = d.check_number_id
                 WHERE d.amount_minor <> p.amount_minor OR d.currency <> p.currency
                 """, """
+                SELECT CONCAT('Check ', n.number, ': on its paper stands ',
+                  COALESCE(CONCAT(JSON_VALUE(k.content, '$.number'), ', ', JSON_VALUE(k.content, '$.payee'), ', ',
+                    JSON_VALUE(k.content, '$.amountMinor')), 'nothing that was kept'))
+                FROM document d JOIN payment p ON p.id = d.payment_id JOIN check_number n ON n.id = d.check_number_id
+                LEFT JOIN document_content k ON k.document_id = d.id
+                WHERE NOT (JSON_VALUE(k.content, '$.amountMinor') <=> p.amount_minor)
+                  OR NOT (JSON_VALUE(k.content, '$.number') <=> n.number)
+                  OR NOT (BINARY JSON_VALUE(k.content, '$.payee') <=> BINARY p.payee)
+                """, """
                 SELECT CONCAT('Entry ', x.id, ' undoes entry ', x.reverses_id, ' but for ', ABS(SUM(x.net)), ' on ', n.code)
                 FROM (SELECT e.id, e.reverses_id, l.account_id, l.currency, l.debit_minor - l.credit_minor AS net
                     FROM journal_entry e JOIN journal_line l ON l.entry_id IN (e.id, e.reverses_id)

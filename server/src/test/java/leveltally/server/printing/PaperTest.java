@@ -21,13 +21,16 @@ import leveltally.core.money.Money;
 import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckLayout;
 import leveltally.core.printing.CheckText;
+import leveltally.core.printing.MicrPattern;
 import leveltally.core.printing.Page;
+import leveltally.core.printing.Paper;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.rendering.PDFRenderer;
 import org.apache.pdfbox.text.PDFTextStripper;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 
 /** What the printer is handed, as ink on paper. */
@@ -35,7 +38,7 @@ class PaperTest {
     private static final Currency USD = Currency.getInstance("USD");
     private static final int DPI = 144;
 
-    private static byte[] check(CheckLayout.Use use) {
+    private static byte[] check(@Nullable Paper paper) {
         Money amount = Money.parse("1225.00", USD);
         Money none = Money.zero(USD);
         var line = new ClaimLine.Invoice(new InvoiceId(1), "OP-5133", amount, none, none);
@@ -47,19 +50,17 @@ class PaperTest {
                 List.of("4 Ropewalk Quay", "Skerrow"),
                 "Skerrow Trust",
                 "dollars",
-                "Not valid after 180 days",
-                new RoutingNumber("990044105"),
-                "004417720931",
-                leveltally.core.printing.MicrPattern.read("C########C|KC"),
-                true);
-        var text = new CheckText(
+                "Not valid after 180 days");
+        var text = CheckText.of(
                 payer,
                 claim,
                 LocalDate.of(2026, 11, 13),
                 41237L,
                 Stub.of(List.of(line), Map.of(line.id(), LocalDate.of(2026, 11, 3)), Set.of(), "see our letter"));
-        List<Page> pages = List.of(CheckLayout.check(text, CheckForm.LETTER, use, new Typefaces()));
-        return Pdf.of("Checks", pages);
+        Page page = paper == null
+                ? CheckLayout.toLookAt(text, CheckForm.LETTER, new Typefaces())
+                : CheckLayout.forThePrinter(text, CheckForm.LETTER, paper, new Typefaces());
+        return Pdf.of("Checks", List.of(page));
     }
 
     /** Dark pixels of a strip of the page, in inches from the top and the left. */
@@ -75,7 +76,8 @@ class PaperTest {
 
     @Test
     void theMicrLineStandsAloneInTheClearBand() throws IOException {
-        byte[] bytes = check(CheckLayout.Use.FOR_THE_PRINTER);
+        byte[] bytes = check(
+                new Paper.Blank(MicrPattern.read("C########C|KC"), new RoutingNumber("990044105"), "004417720931"));
         String keep = System.getProperty("paper.keep");
         if (keep != null) {
             Files.write(Path.of(keep), bytes);
@@ -95,7 +97,7 @@ class PaperTest {
 
     @Test
     void aCopyHasNoMicrLineInTheBand() throws IOException {
-        try (PDDocument pdf = Loader.loadPDF(check(CheckLayout.Use.TO_LOOK_AT))) {
+        try (PDDocument pdf = Loader.loadPDF(check(null))) {
             assertThat(new PDFTextStripper().getText(pdf)).contains("NOT A CHECK");
             BufferedImage page = new PDFRenderer(pdf).renderImageWithDPI(0, DPI);
             assertThat(ink(page, 3.18, 3.32, 1, 3)).isZero();

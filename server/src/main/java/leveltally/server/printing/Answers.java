@@ -1,0 +1,126 @@
+package leveltally.server.printing;
+
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.checks.NumberState;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.batches.Batches;
+import leveltally.server.checks.Check;
+import leveltally.server.checks.Checks;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What people say of the sheets that came out, and of those that did not. */
+@Service
+public class Answers {
+    private final EntityManager entities;
+    private final Batches batches;
+    private final Checks checks;
+    private final AuditTrail audit;
+    private final Runs runs;
+
+    Answers(EntityManager entities, Batches batches, Checks checks, AuditTrail audit, Runs runs) {
+        this.entities = entities;
+        this.batches = batches;
+        this.checks = checks;
+        this.audit = audit;
+        this.runs = runs;
+    }
+
+    /**
+     * Takes people's answers for sheets of one batch, all or none. An answer may be corrected from good to spoiled until the
+     * payment is posted; the same answer again changes nothing.
+     */
+    @Transactional
+    public void answer(Actor by, BatchId batch, List<Said> answers) {
+        by.mayDo(Deed.PRINT);
+        batches.lockAnyVersion(batch);
+        for (Said said : answers) {
+            DocumentEntity document = entities.find(DocumentEntity.class, said.document());
+            if (document == null || runs.of(document).batchId != batch.value()) {
+                throw Refusal.notFound("no-document", "There is no such sheet in this batch.");
+            }
+            entities.refresh(document, LockModeType.PESSIMISTIC_WRITE);
+            answer(by, document, said);
+        }
+        audit.record(
+                by,
+                "answer sheets",
+                "batch " + batch.value(),
+                Map.of(
+                        "answers",
+                        answers.stream()
+                                .map(a -> a.document() + " " + a.answer())
+                                .toList()));
+    }
+
+    private void answer(Actor by, DocumentEntity document, Said said) {
+        if (document.answer == said.answer()) {
+            return;
+        }
+        if (runs.of(document).sentAt == null) {
+            throw Refusal.conflict("not-printed", "These sheets were not handed to the printer yet. Print them first.");
+        }
+        CheckNumberId number = new CheckNumberId(document.checkNumberId);
+        Check check = checks.lock(number);
+        boolean correction = document.answer == Answer.GOOD && said.answer() == Answer.SPOILED;
+        if (document.answer != null && !correction) {
+            throw Refusal.conflict(
+                    "answered-already",
+                    "Sheet " + check.number() + " was answered already: "
+                            + document.answer.name().toLowerCase(java.util.Locale.ROOT) + ". Look at it again.");
+        }
+        if (check.payment().postedEntry() != null) {
+            throw Refusal.conflict(
+                    "posted-already", "Check " + check.number() + " is posted. Void it instead of calling it spoiled.");
+        }
+        if (said.answer() == Answer.SPOILED && said.why().isBlank()) {
+            throw Refusal.invalidField(
+                    "reason-missing", "why", "Say what happened to sheet " + check.number() + ", such as “smeared”.");
+        }
+        document.answer = said.answer();
+        document.answerWhy = said.why().strip();
+        document.answeredAt = by.now();
+        document.answeredBy = by.person().value();
+        switch (said.answer()) {
+            case GOOD -> checks.move(by, number, NumberState.PRINTED, by.today(), "");
+            case SPOILED ->
+                checks.move(
+                        by, number, NumberState.SPOILED, by.today(), said.why().strip());
+            case BLANK -> {
+                // the number stays taken: the sheet prints on its own number
+            }
+        }
+    }
+
+    /** Releases numbers whose sheets stayed blank: unaccounted from now on, and their payments get new ones. */
+    @Transactional
+    public void releaseBlanks(Actor by, BatchId id, Set<Long> wanted, String why) {
+        by.mayDo(Deed.PRINT);
+        batches.lockAnyVersion(id);
+        String reason = Reasons.given(why, "Say why these numbers are not printed, such as “sheets lost”.");
+        int released = 0;
+        for (DocumentEntity document : runs.latest(id)) {
+            if (!wanted.contains(document.id) || document.answer != Answer.BLANK) {
+                continue;
+            }
+            CheckNumberId number = new CheckNumberId(document.checkNumberId);
+            if (checks.lock(number).state() == NumberState.TAKEN) {
+                checks.move(by, number, NumberState.UNACCOUNTED, by.today(), reason);
+                released++;
+            }
+        }
+        if (released == 0) {
+            throw Refusal.conflict("nothing-blank", "None of these sheets waits as still blank. Look at them again.");
+        }
+        audit.record(by, "release blank numbers", "batch " + id.value(), Map.of("count", released, "why", reason));
+    }
+}

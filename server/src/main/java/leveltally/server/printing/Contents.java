@@ -1,0 +1,137 @@
+package leveltally.server.printing;
+
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.batches.Stub;
+import leveltally.core.money.Money;
+import leveltally.core.printing.CheckForm;
+import leveltally.core.printing.CheckText;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * What stands on each document, kept as it was printed: a copy is drawn from this and never from today's company, account
+ * or vendor. It holds no account number, because only the MICR line has one.
+ */
+@Component
+class Contents {
+    private final JdbcClient jdbc;
+    private final JdbcTemplate many;
+    private final JsonMapper json;
+
+    Contents(JdbcClient jdbc, JdbcTemplate many, JsonMapper json) {
+        this.jdbc = jdbc;
+        this.many = many;
+        this.json = json;
+    }
+
+    /** The text of a document, and the form it was laid out on. */
+    record Kept(CheckText text, CheckForm form) {}
+
+    /** Keeps what documents say that were just written. */
+    void keep(CheckForm form, Map<Long, CheckText> texts) {
+        many.batchUpdate(
+                "INSERT INTO document_content (document_id, layout, content) VALUES (?, ?, ?)",
+                texts.entrySet().stream()
+                        .map(one -> new Object[] {
+                            one.getKey(), form.name(), json.writeValueAsString(Content.of(one.getValue()))
+                        })
+                        .toList());
+    }
+
+    /** By document; one statement. */
+    Map<Long, Kept> of(Collection<Long> documents) {
+        Map<Long, Kept> found = new HashMap<>();
+        if (!documents.isEmpty()) {
+            jdbc.sql("SELECT document_id, layout, content FROM document_content WHERE document_id IN (:documents)")
+                    .param("documents", documents)
+                    .query((java.sql.ResultSet r) -> {
+                        CheckText text = json.readValue(r.getString("content"), Content.class)
+                                .text();
+                        found.put(r.getLong("document_id"), new Kept(text, CheckForm.kept(r.getString("layout"))));
+                    });
+        }
+        return found;
+    }
+
+    /** As it is written; addresses with their lines joined, amounts in minor units of the one currency. */
+    private record Content(
+            String company,
+            String companyAddress,
+            String bank,
+            String currencyWord,
+            String validity,
+            String payee,
+            String address,
+            String currency,
+            long amountMinor,
+            LocalDate checkDate,
+            @Nullable Long number,
+            String note,
+            int entries,
+            List<Row> rows) {
+
+        private record Row(
+                String reference, @Nullable LocalDate date, long settlesMinor, long discountMinor, long paidMinor) {}
+
+        static Content of(CheckText text) {
+            return new Content(
+                    text.payer().company(),
+                    String.join("\n", text.payer().address()),
+                    text.payer().bank(),
+                    text.payer().currencyWord(),
+                    text.payer().validity(),
+                    text.payee(),
+                    String.join("\n", text.address()),
+                    text.amount().currency().getCurrencyCode(),
+                    text.amount().minor(),
+                    text.checkDate(),
+                    text.number(),
+                    text.stub().note(),
+                    text.stub().entries(),
+                    text.stub().rows().stream()
+                            .map(row -> new Row(
+                                    row.reference(),
+                                    row.date(),
+                                    row.settles().minor(),
+                                    row.discount().minor(),
+                                    row.paid().minor()))
+                            .toList());
+        }
+
+        CheckText text() {
+            return new CheckText(
+                    new CheckText.Payer(company, lines(companyAddress), bank, currencyWord, validity),
+                    payee,
+                    lines(address),
+                    money(amountMinor),
+                    checkDate,
+                    number,
+                    new Stub(
+                            rows.stream()
+                                    .map(row -> new Stub.Row(
+                                            row.reference,
+                                            row.date,
+                                            money(row.settlesMinor),
+                                            money(row.discountMinor),
+                                            money(row.paidMinor)))
+                                    .toList(),
+                            note,
+                            entries));
+        }
+
+        private Money money(long minor) {
+            return Money.ofMinor(minor, currency);
+        }
+
+        private static List<String> lines(String joined) {
+            return joined.isEmpty() ? List.of() : List.of(joined.split("\n"));
+        }
+    }
+}

@@ -1,0 +1,165 @@
+package leveltally.server.printing;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Claim;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.batches.Batch;
+import leveltally.server.batches.Batches;
+import leveltally.server.checks.Series;
+import leveltally.server.frame.MoneyView;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.people.People;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Reads where the printing of a batch stands. */
+@Component
+class PrintingViews {
+    private final Numbering numbering;
+    private final Turns turns;
+    private final Batches batches;
+    private final BankAccounts accounts;
+    private final Series series;
+    private final People people;
+    private final JdbcClient jdbc;
+
+    PrintingViews(
+            Numbering numbering,
+            Turns turns,
+            Batches batches,
+            BankAccounts accounts,
+            Series series,
+            People people,
+            JdbcClient jdbc) {
+        this.numbering = numbering;
+        this.turns = turns;
+        this.batches = batches;
+        this.accounts = accounts;
+        this.series = series;
+        this.people = people;
+        this.jdbc = jdbc;
+    }
+
+    @Transactional(readOnly = true)
+    PrintingView of(Actor by, BatchId id) {
+        by.mayDo(Deed.READ);
+        Batch batch = batches.get(id);
+        BankAccount account = accounts.get(batch.account());
+        Numbering.Waiting waiting = numbering.waiting(id);
+        boolean printable = batch.state() == BatchState.APPROVED || batch.state() == BatchState.NUMBERED;
+        List<Claim> ready = waiting.ready();
+        Money amount = Money.sum(ready.stream().map(Claim::amount).toList(), account.currency());
+        List<PrintingView.RunView> runs = runs(id.value());
+        int unanswered = 0;
+        for (PrintingView.RunView run : runs) {
+            unanswered +=
+                    (int) run.sheets().stream().filter(s -> s.answer() == null).count();
+        }
+        return new PrintingView(
+                account.id().value(),
+                account.name(),
+                series.of(batch.way()).nextNumber(),
+                turn(by, account, id.value()),
+                printable ? ready.size() : 0,
+                amount.toString(),
+                printable
+                        ? waiting.claims().stream()
+                                .map(c -> new PrintingView.UnnumberedView(
+                                        c.id().value(),
+                                        c.remitTo().payee(),
+                                        c.amount().toString(),
+                                        waiting.why(c.id())))
+                                .toList()
+                        : List.of(),
+                advices(id.value()),
+                blanks(id.value()),
+                unanswered,
+                printable,
+                runs);
+    }
+
+    private PrintingView.@Nullable TurnView turn(Actor by, BankAccount account, long batch) {
+        return turns.current(account.id())
+                .map(turn -> new PrintingView.TurnView(
+                        turn.serial(),
+                        people.names().getOrDefault(turn.person(), "Somebody"),
+                        turn.person() == by.person().value(),
+                        turn.batch().value() == batch,
+                        Duration.between(turn.lastDeedAt(), by.now()).toMinutes(),
+                        turn.idleAt(by.now())))
+                .orElse(null);
+    }
+
+    private List<PrintingView.RunView> runs(long batch) {
+        Map<Long, PrintingView.RunView> runs = new LinkedHashMap<>();
+        jdbc.sql("""
+                        SELECT r.id AS run_id, r.sent_at, m.name AS made_by, d.id, n.number, p.payee, d.amount_minor,
+                          d.currency, d.pages, t.outcome, d.answer, d.answer_why, p.posted_entry_id, p.claim_id
+                        FROM print_run r JOIN person m ON m.id = r.made_by
+                        JOIN document d ON d.run_id = r.id JOIN check_number n ON n.id = d.check_number_id
+                        JOIN payment p ON p.id = d.payment_id LEFT JOIN tray_sheet t ON t.document_id = d.id
+                        WHERE r.batch_id = :batch AND d.kind = 'CHECK' ORDER BY r.made_at, r.id, d.position
+                        """)
+                .param("batch", batch)
+                .query((r, n) -> {
+                    PrintingView.RunView run = runs.get(r.getLong("run_id"));
+                    if (run == null) {
+                        run = new PrintingView.RunView(
+                                r.getLong("run_id"),
+                                r.getTimestamp("sent_at") != null,
+                                r.getString("made_by"),
+                                new ArrayList<>());
+                        runs.put(run.run(), run);
+                    }
+                    String answer = r.getString("answer");
+                    run.sheets()
+                            .add(new PrintingView.SheetView(
+                                    r.getLong("id"),
+                                    r.getLong("claim_id"),
+                                    r.getLong("number"),
+                                    r.getString("payee"),
+                                    MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))
+                                            .text(),
+                                    r.getInt("pages"),
+                                    r.getString("outcome"),
+                                    answer == null ? null : Answer.valueOf(answer),
+                                    r.getString("answer_why"),
+                                    r.getLong("posted_entry_id") != 0));
+                    return run;
+                })
+                .list();
+        return new ArrayList<>(runs.values());
+    }
+
+    private List<PrintingView.AdviceView> advices(long batch) {
+        return jdbc.sql("""
+                        SELECT r.id, r.sent_at IS NOT NULL, COUNT(*), SUM(d.pages) FROM print_run r
+                        JOIN document d ON d.run_id = r.id WHERE r.batch_id = :batch AND r.kind = 'ADVICE'
+                        GROUP BY r.id ORDER BY r.id
+                        """)
+                .param("batch", batch)
+                .query((r, n) -> new PrintingView.AdviceView(r.getLong(1), r.getBoolean(2), r.getInt(3), r.getInt(4)))
+                .list();
+    }
+
+    private int blanks(long batch) {
+        return jdbc.sql("""
+                        SELECT COUNT(*) FROM document d JOIN print_run r ON r.id = d.run_id
+                        JOIN check_number n ON n.id = d.check_number_id
+                        WHERE r.batch_id = :batch AND d.answer = 'BLANK' AND n.state = 'TAKEN' AND d.kind = 'CHECK'
+                          AND NOT EXISTS (SELECT 1 FROM document e
+                            WHERE e.check_number_id = d.check_number_id AND e.kind = d.kind AND e.serial > d.serial)
+                        """).param("batch", batch).query(Integer.class).single();
+    }
+}

@@ -1,0 +1,97 @@
+package leveltally.server.printing;
+
+import jakarta.persistence.EntityManager;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.batches.BatchId;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.people.Actor;
+import leveltally.core.printing.CheckForm;
+import leveltally.core.printing.CheckText;
+import leveltally.server.batches.Batch;
+import org.springframework.stereotype.Component;
+
+/** The rows of print runs and their documents. */
+@Component
+class Runs {
+    private final EntityManager entities;
+    private final Contents contents;
+
+    Runs(EntityManager entities, Contents contents) {
+        this.entities = entities;
+        this.contents = contents;
+    }
+
+    /**
+     * One document of a run.
+     *
+     * @param serial the first, second … rendering of its number
+     */
+    record Sheet(CheckNumberId number, PaymentId payment, int serial, CheckText text, int pages) {}
+
+    /** The newest document of each number of a batch. */
+    List<DocumentEntity> latest(BatchId batch) {
+        return entities.createQuery("""
+                        select d from DocumentEntity d join RunEntity r on r.id = d.runId where r.batchId = :batch
+                        and d.kind = CHECK and not exists (select 1 from DocumentEntity e
+                          where e.checkNumberId = d.checkNumberId and e.kind = d.kind and e.serial > d.serial)
+                        """, DocumentEntity.class)
+                .setParameter("batch", batch.value())
+                .getResultList();
+    }
+
+    List<DocumentEntity> documents(long runId) {
+        return entities.createQuery(
+                        "select d from DocumentEntity d where d.runId = :run order by d.position", DocumentEntity.class)
+                .setParameter("run", runId)
+                .getResultList();
+    }
+
+    RunEntity of(DocumentEntity document) {
+        return entities.find(RunEntity.class, document.runId);
+    }
+
+    /**
+     * Writes a run, what it prints on each sheet included.
+     *
+     * @return its id
+     */
+    long write(Actor by, Batch batch, long turnSerial, DocumentKind kind, CheckForm form, List<Sheet> sheets) {
+        RunEntity run = new RunEntity();
+        run.batchId = batch.id().value();
+        run.bankAccountId = batch.account().value();
+        run.turnSerial = turnSerial;
+        run.kind = kind;
+        run.madeAt = by.now();
+        run.madeBy = by.person().value();
+        entities.persist(run);
+        Map<Long, CheckText> texts = new LinkedHashMap<>();
+        for (Sheet sheet : sheets) {
+            DocumentEntity document = document(run, texts.size() + 1, sheet);
+            entities.persist(document);
+            texts.put(document.id, sheet.text());
+        }
+        entities.flush();
+        contents.keep(form, texts);
+        return run.id;
+    }
+
+    private static DocumentEntity document(RunEntity run, int position, Sheet sheet) {
+        Money amount = sheet.text().amount();
+        DocumentEntity document = new DocumentEntity();
+        document.runId = run.id;
+        document.checkNumberId = sheet.number().value();
+        document.paymentId = sheet.payment().value();
+        document.position = position;
+        document.kind = run.kind;
+        document.serial = sheet.serial();
+        document.currency = amount.currency().getCurrencyCode();
+        document.amountMinor = amount.minor();
+        document.pages = sheet.pages();
+        document.answerWhy = "";
+        return document;
+    }
+}
