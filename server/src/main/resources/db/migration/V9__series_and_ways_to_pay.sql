@@ -217,6 +217,39 @@ INSERT INTO document_content
 SET SESSION group_concat_max_len = DEFAULT;
 GRANT SELECT, INSERT ON document_content TO ${appUser};
 
+-- ------------------------------------------------------------ what a file for the bank is for
+ALTER TABLE bank_file ADD COLUMN purpose VARCHAR(20) NOT NULL DEFAULT 'POSITIVE_PAY' AFTER bank_account_id;
+ALTER TABLE bank_file
+  ALTER COLUMN purpose DROP DEFAULT,
+  -- a file of payments has its way's format, no layout of ours
+  MODIFY layout_id BIGINT,
+  ADD CONSTRAINT layout_of_positive_pay CHECK ((layout_id IS NOT NULL) = (purpose = 'POSITIVE_PAY')),
+  ADD UNIQUE (bank_account_id, purpose, serial),
+  DROP INDEX bank_account_id;
+-- An item is what was told of a check, or a payment itself.
+ALTER TABLE bank_file_item
+  ADD COLUMN payment_id BIGINT REFERENCES payment (id),
+  ADD UNIQUE (file_id, event_id),
+  DROP PRIMARY KEY,
+  MODIFY event_id BIGINT,
+  ADD PRIMARY KEY (file_id, position),
+  ADD UNIQUE (file_id, payment_id),
+  ADD CONSTRAINT one_item CHECK ((event_id IS NULL) <> (payment_id IS NULL));
+DELIMITER //
+-- L12: a payment stands in a file only when its way is no paper. Ways and methods stand, so it is never on paper as well.
+CREATE TRIGGER item_of_its_file BEFORE INSERT ON bank_file_item FOR EACH ROW
+BEGIN
+  IF NOT EXISTS (SELECT 1 FROM bank_file f WHERE f.id = NEW.file_id
+      AND (f.purpose = 'POSITIVE_PAY') = (NEW.event_id IS NOT NULL)) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L5: this is no item of such a file';
+  END IF;
+  IF NEW.payment_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM payment p JOIN batch b ON b.id = p.batch_id
+      WHERE p.id = NEW.payment_id AND b.method <> 'CHECK') THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L12: what is paid on paper stands in no file';
+  END IF;
+END//
+DELIMITER ;
+
 GRANT SELECT, INSERT, UPDATE ON way_to_pay TO ${appUser};
 GRANT SELECT, INSERT ON number_series TO ${appUser};
 GRANT UPDATE (next_number, micr_pattern, currency_word, validity, version) ON number_series TO ${appUser};

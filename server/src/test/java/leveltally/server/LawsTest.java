@@ -193,7 +193,7 @@ class LawsTest {
                 breach(
                         Law.L5,
                         "stands in 2 files",
-                        "INSERT INTO bank_file_item SELECT (SELECT MIN(id) FROM bank_file), MAX(event_id), 9999 FROM bank_file_item",
+                        "INSERT INTO bank_file_item (file_id, event_id, position) SELECT (SELECT MIN(id) FROM bank_file), MAX(event_id), 9999 FROM bank_file_item",
                         "DELETE FROM bank_file_item WHERE position = 9999"),
                 breach(
                         Law.L5,
@@ -523,6 +523,8 @@ class LawsTest {
             denied | UPDATE payment SET amount_minor = amount_minor + 1
             what became of a payment stands | UPDATE payment SET posted_entry_id = NULL WHERE posted_entry_id IS NOT NULL
             the bank could hear of | INSERT INTO bank_event (id, bank_account_id, check_number_id, batch_id, kind, currency, amount_minor, event_date, payee, version) SELECT -1, p.bank_account_id, n.id, p.batch_id, 'VOID', p.currency, p.amount_minor, p.check_date, p.payee, 0 FROM check_number n JOIN payment p ON p.id = n.payment_id WHERE n.state = 'SPOILED' LIMIT 1
+            no item of such a file | INSERT INTO bank_file_item (file_id, payment_id, position) SELECT MIN(f.id), (SELECT MIN(id) FROM payment), 99999 FROM bank_file f
+            stands in no file | INSERT INTO bank_file (id, bank_account_id, purpose, serial, file_name, made_at, made_by, content, content_hash, items, currency, total_minor, voids, void_minor, state, answer_note, version) SELECT -1, bank_account_id, 'ELECTRONIC', 1, 'x', made_at, made_by, '', '', 1, currency, 0, 0, 0, 'MADE', '', 0 FROM bank_file LIMIT 1; INSERT INTO bank_file_item (file_id, payment_id, position) SELECT -1, MIN(id), 1 FROM payment
             its days stand | UPDATE batch SET purpose = 'OUTSIDE' LIMIT 1
             its days stand | UPDATE batch SET ledger_date = ledger_date + INTERVAL 1 DAY WHERE id = (SELECT MIN(batch_id) FROM payment)
             denied | UPDATE check_number SET number = number + 1

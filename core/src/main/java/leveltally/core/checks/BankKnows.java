@@ -1,5 +1,7 @@
 package leveltally.core.checks;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * What the bank knows of a check: a file that was made is not yet a file the bank has read.
  *
@@ -17,7 +19,23 @@ public record BankKnows(Issue issue, long serial) {
         /** It stands in a file the bank accepted. */
         ACCEPTED,
         /** It was closed without ever being reported. */
-        NEVER_REPORTED
+        NEVER_REPORTED;
+
+        /**
+         * @param closed it was closed without being reported
+         * @param accepted whether the bank accepted the file it stands in; null while it stands in none
+         */
+        public static Issue of(boolean closed, @Nullable Boolean accepted) {
+            if (closed) {
+                return NEVER_REPORTED;
+            }
+            return accepted == null ? WAITING : accepted ? ACCEPTED : IN_A_FILE;
+        }
+
+        /** A void goes with its issue, or after the issue's file was accepted; until then it waits. */
+        public boolean letsVoidGo() {
+            return this != IN_A_FILE;
+        }
     }
 
     /** What the bank knows, and what a void of the check would tell it. */

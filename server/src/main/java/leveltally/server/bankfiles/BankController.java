@@ -107,11 +107,6 @@ class BankController {
                 BankFile.Item.Kind.ISSUE, items, draft.account().currency());
         var voided =
                 BankFile.Sums.of(BankFile.Item.Kind.VOID, items, draft.account().currency());
-        int all = jdbc.sql("SELECT COUNT(*) FROM bank_event WHERE bank_account_id = :account AND file_id IS NULL"
-                        + " AND never_reported IS NULL")
-                .param("account", account)
-                .query(Integer.class)
-                .single();
         return new PreviewView(
                 draft.layout().name(),
                 issued.count(),
@@ -124,7 +119,7 @@ class BankController {
                 draft.file().findings().stream()
                         .map(f -> new FindingView(f.row(), f.field(), f.sentence()))
                         .toList(),
-                all - draft.waiting().size());
+                draft.heldBack());
     }
 
     /** The account number is shown by its last four digits only. */

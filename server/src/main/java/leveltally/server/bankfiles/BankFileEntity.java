@@ -2,6 +2,7 @@ package leveltally.server.bankfiles;
 
 import jakarta.persistence.*;
 import java.time.Instant;
+import leveltally.core.bankfiles.FilePurpose;
 import org.hibernate.annotations.DynamicUpdate;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
@@ -18,7 +19,14 @@ class BankFileEntity {
     Long id;
 
     long bankAccountId;
-    long layoutId;
+
+    @Enumerated(EnumType.STRING)
+    FilePurpose purpose;
+
+    /** Of a positive pay file. */
+    @Nullable
+    Long layoutId;
+
     long serial;
     String fileName;
     Instant madeAt;

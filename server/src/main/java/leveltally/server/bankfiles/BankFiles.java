@@ -11,7 +11,9 @@ import java.util.stream.IntStream;
 import leveltally.core.Refusal;
 import leveltally.core.Sha256;
 import leveltally.core.bankfiles.BankFile;
+import leveltally.core.bankfiles.FilePurpose;
 import leveltally.core.bankfiles.Layout;
+import leveltally.core.checks.BankKnows;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
@@ -42,11 +44,23 @@ public class BankFiles {
         this.audit = audit;
     }
 
-    /** An event that waits, as the file would tell it. */
-    record Waiting(long event, BankFile.Item item) {}
+    /**
+     * An event that waits, as the file would tell it.
+     *
+     * @param issue where the issue of its check stands
+     */
+    record Waiting(long event, BankFile.Item item, BankKnows.Issue issue) {
+        boolean goes() {
+            return item.kind() == BankFile.Item.Kind.ISSUE || issue.letsVoidGo();
+        }
+    }
 
-    /** What the next file would hold. */
-    record Draft(BankAccount account, Layout layout, List<Waiting> waiting, BankFile file) {}
+    /**
+     * What the next file would hold.
+     *
+     * @param heldBack how many voids wait for the answer to the file of their issue
+     */
+    record Draft(BankAccount account, Layout layout, List<Waiting> waiting, int heldBack, BankFile file) {}
 
     /** A file's bytes under its name. */
     record Content(String name, byte[] bytes) {}
@@ -88,6 +102,7 @@ public class BankFiles {
         List<BankFile.Item> items = draft.waiting().stream().map(Waiting::item).toList();
         BankFileEntity file = new BankFileEntity();
         file.bankAccountId = id.value();
+        file.purpose = FilePurpose.POSITIVE_PAY;
         file.layoutId = layoutOf(account);
         file.serial = serial;
         file.fileName = "positive-pay-" + by.today() + "-" + serial + ".txt";
@@ -192,46 +207,60 @@ public class BankFiles {
 
     private @Nullable Long lastRefused(BankAccountId account) {
         return jdbc.sql("""
-                        SELECT f.id FROM bank_file f WHERE f.bank_account_id = :account AND f.state = 'REFUSED'
-                        AND f.serial = (SELECT MAX(g.serial) FROM bank_file g WHERE g.bank_account_id = :account)
+                        SELECT f.id FROM bank_file f WHERE f.bank_account_id = :account AND f.purpose = :purpose
+                        AND f.state = :refused AND f.serial = (
+                          SELECT MAX(g.serial) FROM bank_file g WHERE g.bank_account_id = :account AND g.purpose = :purpose)
                         """)
                 .param("account", account.value())
+                .param("purpose", FilePurpose.POSITIVE_PAY.name())
+                .param("refused", BankFileEntity.State.REFUSED.name())
                 .query(Long.class)
                 .optional()
                 .orElse(null);
     }
 
-    /** A void goes with its issue, or after the issue's file was accepted; until then it waits. */
     private Draft draft(BankAccount account, LocalDate today, long serial, boolean lock) {
         if (!account.positivePay()) {
             throw Refusal.conflict(
                     "no-positive-pay", account.name() + " is not set up for positive pay, so the bank needs no file.");
         }
-        String sql = """
-                SELECT e.id, e.kind, n.number, e.amount_minor, e.currency, e.event_date, e.payee
+        if (lock) {
+            // their rows alone: the files of their issues belong to whoever records an answer
+            jdbc.sql("SELECT id FROM bank_event WHERE bank_account_id = :account AND file_id IS NULL"
+                            + " AND never_reported IS NULL ORDER BY id FOR UPDATE")
+                    .param("account", account.id().value())
+                    .query(Long.class)
+                    .list();
+        }
+        List<Waiting> all = jdbc.sql("""
+                SELECT e.id, e.kind, n.number, e.amount_minor, e.currency, e.event_date, e.payee,
+                  i.never_reported, f.state = :accepted AS accepted
                 FROM bank_event e JOIN check_number n ON n.id = e.check_number_id
+                LEFT JOIN bank_event i ON i.check_number_id = e.check_number_id AND i.kind = :issue
+                LEFT JOIN bank_file f ON f.id = i.file_id
                 WHERE e.bank_account_id = :account AND e.file_id IS NULL AND e.never_reported IS NULL
-                  AND (e.kind = 'ISSUE' OR NOT EXISTS (
-                    SELECT 1 FROM bank_event i JOIN bank_file f ON f.id = i.file_id
-                    WHERE i.check_number_id = e.check_number_id AND i.kind = 'ISSUE' AND f.state = 'MADE'))
                 ORDER BY n.number, e.kind
-                """;
-        List<Waiting> waiting = jdbc.sql(sql + (lock ? " FOR UPDATE" : ""))
+                """)
                 .param("account", account.id().value())
+                .param("issue", BankFile.Item.Kind.ISSUE.name())
+                .param("accepted", BankFileEntity.State.ACCEPTED.name())
                 .query((r, n) -> new Waiting(
-                        r.getLong(1),
+                        r.getLong("id"),
                         new BankFile.Item(
-                                BankFile.Item.Kind.valueOf(r.getString(2)),
-                                r.getLong(3),
-                                Money.ofMinor(r.getLong(4), r.getString(5)),
-                                r.getObject(6, LocalDate.class),
-                                r.getString(7))))
+                                BankFile.Item.Kind.valueOf(r.getString("kind")),
+                                r.getLong("number"),
+                                Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                                r.getObject("event_date", LocalDate.class),
+                                r.getString("payee")),
+                        BankKnows.Issue.of(
+                                r.getString("never_reported") != null, r.getObject("accepted", Boolean.class))))
                 .list();
+        List<Waiting> waiting = all.stream().filter(Waiting::goes).toList();
         Layout layout = json.readValue(entities.find(LayoutEntity.class, layoutOf(account)).definition, Layout.class);
         var about =
                 new BankFile.About(account.routingNumber(), account.accountNumber(), account.currency(), today, serial);
         List<BankFile.Item> items = waiting.stream().map(Waiting::item).toList();
-        return new Draft(account, layout, waiting, BankFile.of(layout, about, items));
+        return new Draft(account, layout, waiting, all.size() - waiting.size(), BankFile.of(layout, about, items));
     }
 
     /**
@@ -242,7 +271,9 @@ public class BankFiles {
     @Transactional(readOnly = true)
     public List<String> untrueRecords() {
         List<String> findings = new ArrayList<>();
-        jdbc.sql("SELECT id FROM bank_file WHERE state <> 'REFUSED' ORDER BY id")
+        jdbc.sql("SELECT id FROM bank_file WHERE purpose = :purpose AND state <> :refused ORDER BY id")
+                .param("purpose", FilePurpose.POSITIVE_PAY.name())
+                .param("refused", BankFileEntity.State.REFUSED.name())
                 .query(Long.class)
                 .list()
                 .forEach(id -> findings.addAll(untrueRecords(row(id))));

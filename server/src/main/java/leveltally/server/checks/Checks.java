@@ -62,23 +62,18 @@ public class Checks {
     @Transactional(readOnly = true)
     public BankKnows bankKnows(CheckNumberId id) {
         return jdbc.sql("""
-                        SELECT a.positive_pay, f.serial, f.state, e.never_reported FROM check_number n
+                        SELECT a.positive_pay, f.serial, f.state = 'ACCEPTED' AS accepted, e.never_reported FROM check_number n
                         JOIN series_of_account a ON a.id = n.series_id
                         LEFT JOIN bank_event e ON e.check_number_id = n.id AND e.kind = 'ISSUE'
                         LEFT JOIN bank_file f ON f.id = e.file_id WHERE n.id = :id
                         """)
                 .param("id", id.value())
                 .query((r, n) -> new BankKnows(
-                        !r.getBoolean(1)
-                                ? BankKnows.Issue.NOT_ASKED_FOR
-                                : r.getString(4) != null
-                                        ? BankKnows.Issue.NEVER_REPORTED
-                                        : r.getString(3) == null
-                                                ? BankKnows.Issue.WAITING
-                                                : r.getString(3).equals("ACCEPTED")
-                                                        ? BankKnows.Issue.ACCEPTED
-                                                        : BankKnows.Issue.IN_A_FILE,
-                        r.getLong(2)))
+                        r.getBoolean("positive_pay")
+                                ? BankKnows.Issue.of(
+                                        r.getString("never_reported") != null, r.getObject("accepted", Boolean.class))
+                                : BankKnows.Issue.NOT_ASKED_FOR,
+                        r.getLong("serial")))
                 .single();
     }
 

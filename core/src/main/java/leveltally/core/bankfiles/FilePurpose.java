@@ -1,0 +1,9 @@
+package leveltally.core.bankfiles;
+
+/** What a file for the bank is for. */
+public enum FilePurpose {
+    /** Tells which checks are real; its items are what was told of them. */
+    POSITIVE_PAY,
+    /** Pays; its items are payments. */
+    ELECTRONIC
+}
