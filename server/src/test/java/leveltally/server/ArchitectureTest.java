@@ -51,6 +51,19 @@ class ArchitectureTest {
     static final ArchRule CONTROLLERS_ARE_NOT_SHARED =
             noClasses().that().haveSimpleNameEndingWith("Controller").should().bePublic();
 
+    /** HTTP only: what is read or done stands in a service, with its transaction. */
+    @ArchTest
+    static final ArchRule CONTROLLERS_KNOW_NO_DATABASE = noClasses()
+            .that()
+            .haveSimpleNameEndingWith("Controller")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "org.springframework.jdbc..", "jakarta.persistence..", "org.springframework.transaction..")
+            .orShould()
+            .dependOnClassesThat()
+            .haveSimpleName("CsvLists");
+
     private static ArchRule order() {
         LayeredArchitecture layers = layeredArchitecture().consideringOnlyDependenciesInLayers();
         for (String name : ORDER) {

@@ -48,6 +48,15 @@ public enum BatchState {
         return Stream.of(values()).filter(BatchState::isLive).collect(Collectors.toUnmodifiableSet());
     }
 
+    /**
+     * A mark on a batch whose payments are not all posted.
+     *
+     * @param posted how many are
+     */
+    public boolean isPartlyPosted(int posted) {
+        return (this == NUMBERED || this == FILED) && posted > 0;
+    }
+
     /** True while lines may change; a change after sending voids the approval. */
     public boolean isEditable() {
         return this == DRAFT || this == IN_APPROVAL || this == APPROVED;

@@ -6,24 +6,12 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
-import leveltally.core.approval.Completion;
-import leveltally.core.approval.Policy;
-import leveltally.core.batches.BatchId;
-import leveltally.core.ledger.BankAccountId;
 import leveltally.core.marks.MarkKind;
-import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
-import leveltally.server.batches.Batch;
-import leveltally.server.batches.Batches;
-import leveltally.server.batches.ClaimRows;
 import leveltally.server.frame.Needs;
-import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
-import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -37,28 +25,11 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class RouteController {
     private final Policies policies;
-    private final Approvals approvals;
-    private final ApprovalViews views;
-    private final Deputies deputies;
-    private final Batches batches;
-    private final ClaimRows claimRows;
-    private final BankAccounts accounts;
+    private final TryOut tryOut;
 
-    RouteController(
-            Policies policies,
-            Approvals approvals,
-            ApprovalViews views,
-            Deputies deputies,
-            Batches batches,
-            ClaimRows claimRows,
-            BankAccounts accounts) {
+    RouteController(Policies policies, TryOut tryOut) {
         this.policies = policies;
-        this.approvals = approvals;
-        this.views = views;
-        this.deputies = deputies;
-        this.batches = batches;
-        this.claimRows = claimRows;
-        this.accounts = accounts;
+        this.tryOut = tryOut;
     }
 
     /** {@code state} is NOW, LATER or PAST. */
@@ -88,19 +59,6 @@ class RouteController {
 
     @Schema(requiredProperties = {"warnings"})
     record CheckedRoutes(List<String> warnings) {}
-
-    /** A batch, or what one would be like. */
-    record TryRoutes(
-            @NotNull @Valid PolicyContent content,
-            @Nullable Long batch,
-            @Nullable Long account,
-            @Nullable @Size(max = 20) String total,
-            @Nullable @Size(max = 20) String largest,
-            @Nullable @Size(max = 20) List<@NotNull MarkKind> marks) {}
-
-    /** What was tried, in words, and the route it takes. */
-    @Schema(requiredProperties = {"asking", "route"})
-    record TriedRoutes(String asking, ApprovalController.RouteView route) {}
 
     @GetMapping
     RoutesView all(Actor by) {
@@ -157,50 +115,7 @@ class RouteController {
 
     @PostMapping("/try")
     @Needs(Deed.SET_ROUTES)
-    @Transactional(readOnly = true)
-    public TriedRoutes tryOut(Actor by, @Valid @RequestBody TryRoutes wanted) {
-        Policies.InForce policy = new Policies.InForce(null, wanted.content().policy());
-        Roster roster = deputies.roster(by.today());
-        Long id = wanted.batch();
-        Approvals.Chosen chosen;
-        String name;
-        if (id != null) {
-            Batch batch = batches.get(new BatchId(id));
-            chosen = approvals.choose(by, batch, claimRows.of(batch.id()), policy);
-            name = "“" + batch.name() + "”";
-        } else {
-            Policy.Asking asking = typed(wanted);
-            Policy.Choice choice = policy.policy().choose(asking);
-            chosen = new Approvals.Chosen(
-                    policy,
-                    asking,
-                    choice,
-                    java.util.Map.of(),
-                    Completion.shortOf(choice.route().steps(), roster.people().values(), Set.of()));
-            name = "A batch";
-        }
-        return new TriedRoutes(name + " " + words(chosen.asking()), views.preview(chosen, roster));
-    }
-
-    private Policy.Asking typed(TryRoutes wanted) {
-        Long id = wanted.account();
-        if (id == null) {
-            throw leveltally.core.Refusal.invalidField(
-                    "no-account", "account", "Choose a batch, or a bank account and amounts.");
-        }
-        var currency = accounts.get(new BankAccountId(id)).currency();
-        Money total = Money.typed(wanted.total() == null ? "0" : wanted.total(), currency, "total");
-        Money largest = Money.typed(wanted.largest() == null ? "0" : wanted.largest(), currency, "largest");
-        List<MarkKind> marks = wanted.marks();
-        return new Policy.Asking(
-                new BankAccountId(id), total.max(largest), largest, marks == null ? Set.of() : new HashSet<>(marks));
-    }
-
-    private String words(Policy.Asking asking) {
-        String marks = String.join(
-                ", ", asking.marks().stream().sorted().map(MarkKind::words).toList());
-        return "on " + accounts.get(asking.account()).name() + ", total " + asking.total() + " "
-                + asking.total().currency() + ", largest payment " + asking.largest()
-                + (marks.isEmpty() ? ", nothing marked" : ", marked: " + marks);
+    TriedRoutes tryOut(Actor by, @Valid @RequestBody TryRoutes wanted) {
+        return tryOut.of(by, wanted);
     }
 }

@@ -4,7 +4,6 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -15,9 +14,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
-import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -32,11 +29,11 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class BankController {
     private final BankFiles files;
-    private final JdbcClient jdbc;
+    private final FileRows rows;
 
-    BankController(BankFiles files, JdbcClient jdbc) {
+    BankController(BankFiles files, FileRows rows) {
         this.files = files;
-        this.jdbc = jdbc;
+        this.rows = rows;
     }
 
     @Schema(requiredProperties = {"event", "kind", "number", "payee", "amount", "date"})
@@ -72,26 +69,6 @@ class BankController {
             List<ColumnView> columns,
             List<FindingView> findings,
             int heldBack) {}
-
-    @Schema(
-            requiredProperties = {
-                "id", "serial", "name", "madeAt", "madeBy", "issues", "issued", "voids", "voided", "state", "note",
-                "hash"
-            })
-    record FileView(
-            long id,
-            long serial,
-            String name,
-            Instant madeAt,
-            String madeBy,
-            int issues,
-            MoneyView issued,
-            int voids,
-            MoneyView voided,
-            String state,
-            String note,
-            String hash,
-            @Nullable Long follows) {}
 
     record MakeFile(long account) {}
 
@@ -153,28 +130,7 @@ class BankController {
     @GetMapping("/bank-files")
     List<FileView> list(Actor by, @RequestParam long account) {
         by.mayDo(Deed.READ);
-        return jdbc.sql("""
-                        SELECT f.id, f.serial, f.file_name, f.made_at, p.name, f.items, f.total_minor, f.currency,
-                          f.state, f.answer_note, f.content_hash, g.serial AS follows, f.voids, f.void_minor
-                        FROM bank_file f JOIN person p ON p.id = f.made_by LEFT JOIN bank_file g ON g.id = f.follows_id
-                        WHERE f.bank_account_id = :account ORDER BY f.serial DESC LIMIT 200
-                        """)
-                .param("account", account)
-                .query((r, n) -> new FileView(
-                        r.getLong(1),
-                        r.getLong(2),
-                        r.getString(3),
-                        r.getTimestamp(4).toInstant(),
-                        r.getString(5),
-                        r.getInt(6) - r.getInt("voids"),
-                        MoneyView.of(r.getLong(7), r.getString(8)),
-                        r.getInt("voids"),
-                        MoneyView.of(r.getLong("void_minor"), r.getString(8)),
-                        r.getString(9),
-                        r.getString(10),
-                        r.getString(11),
-                        r.getObject("follows", Long.class)))
-                .list();
+        return rows.of(new BankAccountId(account));
     }
 
     @PostMapping("/bank-files")

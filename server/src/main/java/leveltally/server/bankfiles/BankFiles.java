@@ -19,6 +19,7 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.checks.BankEvents;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
@@ -33,13 +34,21 @@ public class BankFiles {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final BankAccounts accounts;
+    private final BankEvents told;
     private final JsonMapper json;
     private final AuditTrail audit;
 
-    BankFiles(EntityManager entities, JdbcClient jdbc, BankAccounts accounts, JsonMapper json, AuditTrail audit) {
+    BankFiles(
+            EntityManager entities,
+            JdbcClient jdbc,
+            BankAccounts accounts,
+            BankEvents told,
+            JsonMapper json,
+            AuditTrail audit) {
         this.entities = entities;
         this.jdbc = jdbc;
         this.accounts = accounts;
+        this.told = told;
         this.json = json;
         this.audit = audit;
     }
@@ -140,14 +149,7 @@ public class BankFiles {
                 .param("file", file)
                 .param("events", events)
                 .update();
-        int moved = jdbc.sql("UPDATE bank_event SET file_id = :file, version = version + 1"
-                        + " WHERE id IN (:events) AND file_id IS NULL AND never_reported IS NULL")
-                .param("file", file)
-                .param("events", events)
-                .update();
-        if (moved != events.size()) {
-            throw Refusal.conflict("told-meanwhile", "Another file took some of these events meanwhile. Look again.");
-        }
+        told.putIn(file, events);
     }
 
     /** The bank took the file. */
@@ -164,9 +166,7 @@ public class BankFiles {
         }
         answer(by, id, BankFileEntity.State.REFUSED, note);
         entities.flush();
-        jdbc.sql("UPDATE bank_event SET file_id = NULL, version = version + 1 WHERE file_id = :file")
-                .param("file", id)
-                .update();
+        told.waitAgain(id);
     }
 
     private void answer(Actor by, long id, BankFileEntity.State state, String note) {

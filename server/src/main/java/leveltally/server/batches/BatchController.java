@@ -10,7 +10,6 @@ import leveltally.core.batches.BatchState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
-import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccounts;
@@ -18,7 +17,6 @@ import leveltally.server.selection.CandidateRows;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -30,58 +28,21 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/batches")
 @Needs(Deed.READ)
 class BatchController {
-    private static final int MOST_LISTED = 300;
 
     private final Batches batches;
     private final BankAccounts accounts;
     private final BatchViews views;
     private final CandidateRows candidates;
-    private final JdbcClient jdbc;
-    private final CsvLists lists;
+    private final BatchList list;
 
     BatchController(
-            Batches batches,
-            BankAccounts accounts,
-            BatchViews views,
-            CandidateRows candidates,
-            JdbcClient jdbc,
-            CsvLists lists) {
+            Batches batches, BankAccounts accounts, BatchViews views, CandidateRows candidates, BatchList list) {
         this.batches = batches;
         this.accounts = accounts;
         this.views = views;
         this.candidates = candidates;
-        this.jdbc = jdbc;
-        this.lists = lists;
+        this.list = list;
     }
-
-    @Schema(
-            requiredProperties = {
-                "id",
-                "name",
-                "account",
-                "state",
-                "stateWords",
-                "partlyPosted",
-                "claims",
-                "amount",
-                "checkDate",
-                "preparedBy",
-                "changedAt"
-            })
-    record ListedView(
-            long id,
-            String name,
-            String account,
-            String state,
-            String stateWords,
-            boolean partlyPosted,
-            int claims,
-            MoneyView amount,
-            LocalDate checkDate,
-            String preparedBy,
-            Instant changedAt,
-            @Nullable Instant sentAt,
-            @Nullable String sentBackReason) {}
 
     @Schema(
             requiredProperties = {
@@ -220,38 +181,7 @@ class BatchController {
         List<BatchState> named = state == null
                 ? List.of()
                 : state.stream().filter(Objects::nonNull).toList();
-        List<String> states = (named.isEmpty() ? List.of(BatchState.values()) : named)
-                .stream().map(Enum::name).toList();
-        return jdbc.sql("""
-                        SELECT b.id, b.name, a.name AS account, b.state, a.currency, b.check_date, p.name AS who,
-                          b.changed_at, b.sent_at, b.sent_back_reason,
-                          (SELECT COUNT(*) FROM standing_claim c WHERE c.batch_id = b.id) AS claims,
-                          (SELECT COALESCE(SUM(c.amount_minor), 0) FROM standing_claim c WHERE c.batch_id = b.id) AS amount,
-                          (SELECT COUNT(*) FROM payment y WHERE y.batch_id = b.id AND y.posted_entry_id IS NOT NULL) AS posted
-                        FROM batch b JOIN bank_account a ON a.id = b.bank_account_id JOIN person p ON p.id = b.prepared_by
-                        WHERE b.state IN (:states) ORDER BY b.id DESC LIMIT :limit
-                        """)
-                .param("states", states)
-                .param("limit", MOST_LISTED)
-                .query((r, n) -> {
-                    BatchState s = BatchState.valueOf(r.getString("state"));
-                    var sent = r.getTimestamp("sent_at");
-                    return new ListedView(
-                            r.getLong("id"),
-                            r.getString("name"),
-                            r.getString("account"),
-                            s.name(),
-                            s.words(),
-                            s == BatchState.NUMBERED && r.getInt("posted") > 0,
-                            r.getInt("claims"),
-                            MoneyView.of(r.getLong("amount"), r.getString("currency")),
-                            r.getObject("check_date", LocalDate.class),
-                            r.getString("who"),
-                            r.getTimestamp("changed_at").toInstant(),
-                            sent == null ? null : sent.toInstant(),
-                            r.getString("sent_back_reason"));
-                })
-                .list();
+        return list.in(named.isEmpty() ? List.of(BatchState.values()) : named);
     }
 
     @GetMapping("/{id}")
@@ -264,13 +194,7 @@ class BatchController {
     @GetMapping(value = "/csv", produces = Csv.TYPE)
     ResponseEntity<Resource> allAsCsv(Actor by) {
         by.mayDo(Deed.READ);
-        return lists.of("batches.csv", """
-                SELECT b.id, b.name, LOWER(b.state) AS state, a.name AS account, b.check_date, b.ledger_date,
-                  p.name AS prepared_by, a.currency, (SELECT COUNT(*) FROM standing_claim c WHERE c.batch_id = b.id) AS claims,
-                  (SELECT COALESCE(SUM(c.amount_minor), 0) FROM standing_claim c WHERE c.batch_id = b.id) AS amount_minor
-                FROM batch b JOIN bank_account a ON a.id = b.bank_account_id JOIN person p ON p.id = b.prepared_by
-                ORDER BY b.id DESC
-                """, java.util.Map.of());
+        return list.csv();
     }
 
     /** The lines of a batch as CSV. */

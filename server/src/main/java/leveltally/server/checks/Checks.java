@@ -13,7 +13,6 @@ import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.ClaimId;
-import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.Tray;
@@ -23,7 +22,6 @@ import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
-import leveltally.server.ledger.BankAccounts;
 import leveltally.server.payments.Payment;
 import leveltally.server.payments.Payments;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -32,49 +30,22 @@ import org.springframework.transaction.annotation.Transactional;
 
 /**
  * Check numbers and their paper. Numbers come from the row of their series, locked in the transaction that takes them; this
- * is the only place that moves a number from state to state, and that writes what the bank must hear of a check.
+ * is the only place that moves a number from state to state.
  */
 @Service
 public class Checks {
     private final EntityManager entities;
-    private final BankAccounts accounts;
     private final Series series;
     private final AuditTrail audit;
     private final JdbcClient jdbc;
     private final Payments payments;
 
-    Checks(
-            EntityManager entities,
-            BankAccounts accounts,
-            Series series,
-            AuditTrail audit,
-            JdbcClient jdbc,
-            Payments payments) {
+    Checks(EntityManager entities, Series series, AuditTrail audit, JdbcClient jdbc, Payments payments) {
         this.series = series;
         this.jdbc = jdbc;
         this.payments = payments;
         this.entities = entities;
-        this.accounts = accounts;
         this.audit = audit;
-    }
-
-    /** What the bank knows of an issued check; of one that was never issued, what it would be told first. */
-    @Transactional(readOnly = true)
-    public BankKnows bankKnows(CheckNumberId id) {
-        return jdbc.sql("""
-                        SELECT a.positive_pay, f.serial, f.state = 'ACCEPTED' AS accepted, e.never_reported FROM check_number n
-                        JOIN series_of_account a ON a.id = n.series_id
-                        LEFT JOIN bank_event e ON e.check_number_id = n.id AND e.kind = 'ISSUE'
-                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE n.id = :id
-                        """)
-                .param("id", id.value())
-                .query((r, n) -> new BankKnows(
-                        r.getBoolean("positive_pay")
-                                ? BankKnows.Issue.of(
-                                        r.getString("never_reported") != null, r.getObject("accepted", Boolean.class))
-                                : BankKnows.Issue.NOT_ASKED_FOR,
-                        r.getLong("serial")))
-                .single();
     }
 
     /** Payments of a batch without a live number: their check was spoiled. */
@@ -137,18 +108,6 @@ public class Checks {
         return row;
     }
 
-    /** The deed of issuing tells the bank. */
-    @Transactional
-    public void tellIssue(Check check) {
-        tellBank(check, "ISSUE", check.payment().checkDate());
-    }
-
-    /** The deed of voiding tells the bank. */
-    @Transactional
-    public void tellVoid(Check check, LocalDate on) {
-        tellBank(check, "VOID", on);
-    }
-
     /** Moves a number on and records the step; the bank hears of deeds, never of a state that was reached. */
     @Transactional
     public void move(Actor by, CheckNumberId id, NumberState to, LocalDate on, String why) {
@@ -159,23 +118,6 @@ public class Checks {
             number.explanation = why;
         }
         event(by, number, why);
-    }
-
-    private void tellBank(Check check, String kind, LocalDate on) {
-        Payment payment = check.payment();
-        if (!accounts.get(payment.account()).positivePay()) {
-            return;
-        }
-        BankEventEntity event = new BankEventEntity();
-        event.bankAccountId = payment.account().value();
-        event.checkNumberId = check.id().value();
-        event.batchId = payment.batch().value();
-        event.kind = kind;
-        event.currency = payment.amount().currency().getCurrencyCode();
-        event.amountMinor = payment.amount().minor();
-        event.eventDate = on;
-        event.payee = payment.payee();
-        entities.persist(event);
     }
 
     /** The check with its number's row locked until the transaction ends. */

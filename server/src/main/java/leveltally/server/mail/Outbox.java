@@ -5,7 +5,12 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
+import leveltally.core.Refusal;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
 import leveltally.core.people.PersonId;
+import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.Settings;
 import leveltally.server.frame.WorkIds;
 import leveltally.server.people.People;
@@ -25,13 +30,15 @@ public class Outbox {
     private final WorkIds ids;
     private final People people;
     private final Settings settings;
+    private final AuditTrail audit;
 
-    Outbox(JdbcClient jdbc, JdbcOperations many, WorkIds ids, People people, Settings settings) {
+    Outbox(JdbcClient jdbc, JdbcOperations many, WorkIds ids, People people, Settings settings, AuditTrail audit) {
         this.jdbc = jdbc;
         this.many = many;
         this.ids = ids;
         this.people = people;
         this.settings = settings;
+        this.audit = audit;
     }
 
     /** Tells people who may sign in and have an address; the others see it on their screens. */
@@ -65,11 +72,15 @@ public class Outbox {
 
     /** Puts a mail that was given up, or waits for its next try, in line again. */
     @Transactional
-    public boolean again(long id, Instant now) {
-        return jdbc.sql(
-                                "UPDATE mail SET state = 'WAITING', tries = 0, next_try_at = ? WHERE id = ? AND state <> 'SENT'")
-                        .params(Timestamp.from(now), id)
-                        .update()
-                == 1;
+    public void again(Actor by, long id) {
+        by.mayDo(Deed.RETRY_MAIL);
+        int waiting = jdbc.sql(
+                        "UPDATE mail SET state = 'WAITING', tries = 0, next_try_at = ? WHERE id = ? AND state <> 'SENT'")
+                .params(Timestamp.from(by.now()), id)
+                .update();
+        if (waiting == 0) {
+            throw Refusal.conflict("mail-sent", "This mail was sent, or there is none. Look at the list again.");
+        }
+        audit.record(by, "send mail again", "mail " + id, Map.of());
     }
 }

@@ -26,6 +26,7 @@ import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
+import leveltally.server.checks.BankEvents;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.invoices.Invoices;
@@ -46,6 +47,7 @@ public class Posting {
     private final Approvals approvals;
     private final Payments payments;
     private final Checks checks;
+    private final BankEvents told;
     private final Invoices invoices;
     private final BankAccounts accounts;
     private final Ledger ledger;
@@ -57,6 +59,7 @@ public class Posting {
             Approvals approvals,
             Payments payments,
             Checks checks,
+            BankEvents told,
             Invoices invoices,
             BankAccounts accounts,
             Ledger ledger,
@@ -66,6 +69,7 @@ public class Posting {
         this.approvals = approvals;
         this.payments = payments;
         this.checks = checks;
+        this.told = told;
         this.invoices = invoices;
         this.accounts = accounts;
         this.ledger = ledger;
@@ -145,7 +149,7 @@ public class Posting {
                     check.payment().id().value(),
                     written);
             entered.add(new Payments.Entered(check.payment().id(), check.name(), written));
-            checks.tellIssue(check);
+            told.tellIssue(check);
             released.add(claim.id());
         }
         payments.post(by, entered);

@@ -11,6 +11,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.voiding.UndoPlan;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.checks.BankEvents;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.invoices.Invoices;
@@ -27,13 +28,15 @@ import org.springframework.transaction.annotation.Transactional;
 public class Voiding {
     private final Payments payments;
     private final Checks checks;
+    private final BankEvents told;
     private final Ledger ledger;
     private final Invoices invoices;
     private final AuditTrail audit;
 
-    Voiding(Payments payments, Checks checks, Ledger ledger, Invoices invoices, AuditTrail audit) {
+    Voiding(Payments payments, Checks checks, BankEvents told, Ledger ledger, Invoices invoices, AuditTrail audit) {
         this.payments = payments;
         this.checks = checks;
+        this.told = told;
         this.ledger = ledger;
         this.invoices = invoices;
         this.audit = audit;
@@ -49,7 +52,7 @@ public class Voiding {
 
     /** What the bank would hear of the void. */
     public BankKnows bankKnows(CheckNumberId id) {
-        return checks.bankKnows(id);
+        return told.bankKnows(id);
     }
 
     @Transactional
@@ -67,7 +70,7 @@ public class Voiding {
         EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
         invoices.undo(plan.mirrored(), on, entry);
         payments.undo(by, payment.id(), plan.becomes(), check.name(), entry, on, reason.strip());
-        checks.tellVoid(check, on);
+        told.tellVoid(check, on);
         audit.record(
                 by,
                 "void check",

@@ -1,0 +1,52 @@
+package leveltally.core.checks;
+
+import static leveltally.core.Cases.day;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.LocalDate;
+import leveltally.core.payments.PaymentState;
+import org.junit.jupiter.api.Test;
+
+class RegisterLineTest {
+    private static final LocalDate CHECK = day("2026-03-02");
+
+    private static RegisterLine line(Standing standing, String explanation, Long paidBy) {
+        return new RegisterLine(standing, CHECK, day("2026-03-09"), explanation, paidBy);
+    }
+
+    @Test
+    void aCheckIsStaleOnceItIsOutstandingForMoreThanHalfAYear() {
+        RegisterLine outstanding = line(Standing.of(PaymentState.OUTSTANDING), "", null);
+        assertThat(outstanding.isStale(CHECK.plusDays(180))).isFalse();
+        assertThat(outstanding.then(CHECK.plusDays(180))).isEmpty();
+        assertThat(outstanding.isStale(CHECK.plusDays(181))).isTrue();
+        assertThat(outstanding.then(CHECK.plusDays(181))).isEqualTo("181 days, stale");
+        assertThat(line(Standing.of(PaymentState.CLEARED), "", null).isStale(CHECK.plusYears(3)))
+                .isFalse();
+    }
+
+    @Test
+    void eachStateSaysWhatBecameOfIt() {
+        LocalDate today = day("2026-03-20");
+        assertThat(line(Standing.of(PaymentState.CLEARED), "", null).then(today))
+                .isEqualTo("bank, Mon 9 Mar 2026");
+        assertThat(line(Standing.of(NumberState.SPOILED), "smeared", 41237L).then(today))
+                .isEqualTo("smeared; paid by 41237");
+        assertThat(line(Standing.of(NumberState.SPOILED), "torn", null).then(today))
+                .isEqualTo("torn");
+        assertThat(line(Standing.of(NumberState.TAKEN), "taken for printing", null)
+                        .then(today))
+                .isEqualTo("not answered yet");
+        assertThat(line(Standing.of(NumberState.PRINTED), "", null).then(today)).isEqualTo("good, not posted yet");
+        assertThat(line(Standing.of(PaymentState.VOIDED), "lost in the mail", null)
+                        .then(today))
+                .isEqualTo("lost in the mail");
+    }
+
+    @Test
+    void whatCarriesNoPaymentStandsForNoAmount() {
+        assertThat(line(Standing.of(NumberState.SPOILED), "", null).pays()).isFalse();
+        assertThat(line(Standing.of(NumberState.UNACCOUNTED), "", null).pays()).isFalse();
+        assertThat(line(Standing.of(PaymentState.VOIDED), "", null).pays()).isTrue();
+    }
+}

@@ -1,0 +1,103 @@
+package leveltally.server.checks;
+
+import jakarta.persistence.EntityManager;
+import java.time.LocalDate;
+import java.util.List;
+import leveltally.core.Refusal;
+import leveltally.core.checks.BankKnows;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.payments.Payment;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * What the bank must hear of checks (law L5): written by the deeds that issue and void them, never by a state that was
+ * reached. Nobody else writes these rows.
+ */
+@Service
+public class BankEvents {
+    private final EntityManager entities;
+    private final JdbcClient jdbc;
+    private final BankAccounts accounts;
+
+    BankEvents(EntityManager entities, JdbcClient jdbc, BankAccounts accounts) {
+        this.entities = entities;
+        this.jdbc = jdbc;
+        this.accounts = accounts;
+    }
+
+    /** What the bank knows of an issued check; of one that was never issued, what it would be told first. */
+    @Transactional(readOnly = true)
+    public BankKnows bankKnows(CheckNumberId id) {
+        return jdbc.sql("""
+                        SELECT a.positive_pay, f.serial, f.state = 'ACCEPTED' AS accepted, e.never_reported FROM check_number n
+                        JOIN series_of_account a ON a.id = n.series_id
+                        LEFT JOIN bank_event e ON e.check_number_id = n.id AND e.kind = 'ISSUE'
+                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE n.id = :id
+                        """)
+                .param("id", id.value())
+                .query((r, n) -> new BankKnows(
+                        r.getBoolean("positive_pay")
+                                ? BankKnows.Issue.of(
+                                        r.getString("never_reported") != null, r.getObject("accepted", Boolean.class))
+                                : BankKnows.Issue.NOT_ASKED_FOR,
+                        r.getLong("serial")))
+                .single();
+    }
+
+    /** The deed of issuing tells the bank. */
+    @Transactional
+    public void tellIssue(Check check) {
+        tell(check, "ISSUE", check.payment().checkDate());
+    }
+
+    /** The deed of voiding tells the bank. */
+    @Transactional
+    public void tellVoid(Check check, LocalDate on) {
+        tell(check, "VOID", on);
+    }
+
+    private void tell(Check check, String kind, LocalDate on) {
+        Payment payment = check.payment();
+        if (!accounts.get(payment.account()).positivePay()) {
+            return;
+        }
+        BankEventEntity event = new BankEventEntity();
+        event.bankAccountId = payment.account().value();
+        event.checkNumberId = check.id().value();
+        event.batchId = payment.batch().value();
+        event.kind = kind;
+        event.currency = payment.amount().currency().getCurrencyCode();
+        event.amountMinor = payment.amount().minor();
+        event.eventDate = on;
+        event.payee = payment.payee();
+        entities.persist(event);
+    }
+
+    /**
+     * Puts events that wait into a file.
+     *
+     * @throws Refusal when one of them waits no more
+     */
+    @Transactional
+    public void putIn(long file, List<Long> events) {
+        int moved = jdbc.sql("UPDATE bank_event SET file_id = :file, version = version + 1"
+                        + " WHERE id IN (:events) AND file_id IS NULL AND never_reported IS NULL")
+                .param("file", file)
+                .param("events", events)
+                .update();
+        if (moved != events.size()) {
+            throw Refusal.conflict("told-meanwhile", "Another file took some of these events meanwhile. Look again.");
+        }
+    }
+
+    /** The events of a file the bank refused wait again. */
+    @Transactional
+    public void waitAgain(long file) {
+        jdbc.sql("UPDATE bank_event SET file_id = NULL, version = version + 1 WHERE file_id = :file")
+                .param("file", file)
+                .update();
+    }
+}

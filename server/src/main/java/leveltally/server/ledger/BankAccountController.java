@@ -1,0 +1,93 @@
+package leveltally.server.ledger;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.LocalDate;
+import java.util.List;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.frame.Needs;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The bank accounts and their cash. */
+@RestController
+@RequestMapping("/api/bank-accounts")
+@Needs(Deed.READ)
+class BankAccountController {
+    private final BankAccounts accounts;
+
+    BankAccountController(BankAccounts accounts) {
+        this.accounts = accounts;
+    }
+
+    @Schema(requiredProperties = {"id", "name", "bankName", "currency", "positivePay", "floor", "ways"})
+    record BankAccountView(
+            long id,
+            String name,
+            String bankName,
+            String currency,
+            boolean positivePay,
+            String floor,
+            List<WayView> ways) {}
+
+    @Schema(requiredProperties = {"id", "name", "method", "words"})
+    record WayView(long id, String name, String method, String words) {}
+
+    @GetMapping
+    List<BankAccountView> bankAccounts(Actor by) {
+        by.mayDo(Deed.READ);
+        return accounts.list().stream()
+                .map(a -> new BankAccountView(
+                        a.id().value(),
+                        a.name(),
+                        a.bankName(),
+                        a.currency().getCurrencyCode(),
+                        a.positivePay(),
+                        a.floor().toString(),
+                        a.ways().stream()
+                                .map(w -> new WayView(
+                                        w.id().value(),
+                                        w.name(),
+                                        w.method().name(),
+                                        w.method().words()))
+                                .toList()))
+                .toList();
+    }
+
+    record Floor(@NotNull @Size(max = 30) String floor) {}
+
+    record Movement(
+            @NotNull LocalDate date,
+            @NotNull @Size(max = 120) String text,
+            @NotNull @Size(max = 30) String amount) {}
+
+    @PostMapping("/{id}/floor")
+    @Needs(Deed.SET_CASH_FLOOR)
+    void floor(Actor by, @PathVariable long id, @Valid @RequestBody Floor wanted) {
+        accounts.keepFloor(by, new BankAccountId(id), wanted.floor());
+    }
+
+    @PostMapping("/{id}/movements")
+    @Needs(Deed.BRING_IN_CASH)
+    void movement(Actor by, @PathVariable long id, @Valid @RequestBody Movement wanted) {
+        accounts.bringInMovement(by, new BankAccountId(id), wanted.date(), wanted.text(), wanted.amount());
+    }
+
+    record MovementClosed(@NotNull @Size(max = 200) String why) {}
+
+    /** The ledger has a cash movement by now. */
+    @PostMapping("/{id}/movements/{movement}/close")
+    @Needs(Deed.BRING_IN_CASH)
+    void close(
+            Actor by, @PathVariable long id, @PathVariable long movement, @Valid @RequestBody MovementClosed wanted) {
+        accounts.closeMovement(by, new BankAccountId(id), movement, wanted.why());
+    }
+}

@@ -1,0 +1,165 @@
+package leveltally.server.ledger;
+
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.ledger.TrialBalance;
+import leveltally.core.money.Money;
+import leveltally.server.frame.CsvLists;
+import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.Resource;
+import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Reads the ledger: its periods, entries and balances. */
+@Component
+class LedgerRows {
+    private static final int PAGE = 200;
+
+    private final JdbcClient jdbc;
+    private final CsvLists lists;
+
+    LedgerRows(JdbcClient jdbc, CsvLists lists) {
+        this.jdbc = jdbc;
+        this.lists = lists;
+    }
+
+    @Transactional(readOnly = true)
+    List<PeriodView> periods() {
+        return jdbc.sql("SELECT month, locked FROM period ORDER BY month DESC")
+                .query((row, n) -> {
+                    YearMonth month = YearMonth.parse(row.getString("month"));
+                    var period = new leveltally.core.ledger.Period(month, row.getBoolean("locked"));
+                    return new PeriodView(month.toString(), period.inWords(), period.locked());
+                })
+                .list();
+    }
+
+    ResponseEntity<Resource> csv(YearMonth month) {
+        return lists.of("ledger-" + month + ".csv", """
+                SELECT e.id AS entry, e.ledger_date, LOWER(e.kind) AS kind, e.text, a.code AS account, a.name AS account_name,
+                  l.debit_minor, l.credit_minor, l.currency
+                FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id JOIN ledger_account a ON a.id = l.account_id
+                WHERE e.month = :month ORDER BY e.ledger_date, e.id, l.id
+                """, Map.of("month", month.toString()));
+    }
+
+    /**
+     * Entries of a month, newest first, a page at a time.
+     *
+     * @param after where the page starts, as the last one said
+     */
+    @Transactional(readOnly = true)
+    EntriesView entries(YearMonth month, @Nullable String after) {
+        LocalDate afterDate = LocalDate.of(9999, 1, 1);
+        long afterId = Long.MAX_VALUE;
+        if (after != null && after.matches("\\d{4}-\\d{2}-\\d{2}~\\d{1,18}")) {
+            afterDate = LocalDate.parse(after.substring(0, 10));
+            afterId = Long.parseLong(after.substring(11));
+        }
+        record Row(long id, LocalDate date, String text, String kind, String by) {}
+        List<Row> rows = jdbc.sql("""
+                        SELECT e.id, e.ledger_date, e.text, e.kind, p.name FROM journal_entry e
+                        JOIN person p ON p.id = e.made_by
+                        WHERE e.month = :month AND (e.ledger_date < :date OR (e.ledger_date = :date AND e.id < :id))
+                        ORDER BY e.ledger_date DESC, e.id DESC LIMIT :limit
+                        """)
+                .param("month", month.toString())
+                .param("date", afterDate)
+                .param("id", afterId)
+                .param("limit", PAGE)
+                .query((r, n) -> new Row(
+                        r.getLong(1), r.getObject(2, LocalDate.class), r.getString(3), r.getString(4), r.getString(5)))
+                .list();
+        long total = jdbc.sql("SELECT COUNT(*) FROM journal_entry WHERE month = :month")
+                .param("month", month.toString())
+                .query(Long.class)
+                .single();
+        Map<Long, List<LedgerLineView>> lines = new LinkedHashMap<>();
+        rows.forEach(row -> lines.put(row.id(), new ArrayList<>()));
+        if (!rows.isEmpty()) {
+            jdbc.sql("""
+                            SELECT l.entry_id, CONCAT(a.code, ' ', a.name), l.debit_minor, l.credit_minor, l.currency
+                            FROM journal_line l JOIN ledger_account a ON a.id = l.account_id
+                            WHERE l.entry_id IN (:ids) ORDER BY l.id
+                            """)
+                    .param("ids", lines.keySet())
+                    .query((r, n) -> lines.get(r.getLong(1))
+                            .add(new LedgerLineView(
+                                    r.getString(2),
+                                    blankZero(Money.ofMinor(r.getLong(3), r.getString(5))),
+                                    blankZero(Money.ofMinor(r.getLong(4), r.getString(5))),
+                                    r.getString(5))))
+                    .list();
+        }
+        List<EntriesView.EntryView> entries = rows.stream()
+                .map(r -> new EntriesView.EntryView(r.id(), r.date(), r.text(), r.kind(), r.by(), lines.get(r.id())))
+                .toList();
+        Row last = rows.isEmpty() ? null : rows.get(rows.size() - 1);
+        return new EntriesView(
+                entries, total, last == null || rows.size() < PAGE ? null : last.date() + "~" + last.id());
+    }
+
+    /** Balances at the start of a month, its movements, and the balances at its end. */
+    @Transactional(readOnly = true)
+    TrialBalanceView trialBalance(YearMonth month) {
+        boolean locked = jdbc.sql("SELECT locked FROM period WHERE month = :month")
+                .param("month", month.toString())
+                .query(Boolean.class)
+                .optional()
+                .orElse(false);
+        TrialBalance balance = TrialBalance.of(jdbc.sql("""
+                        SELECT CONCAT(a.code, ' ', a.name) AS account, l.currency,
+                          SUM(CASE WHEN e.month < :month THEN l.debit_minor - l.credit_minor ELSE 0 END) AS opening,
+                          SUM(CASE WHEN e.month = :month THEN l.debit_minor ELSE 0 END) AS debit,
+                          SUM(CASE WHEN e.month = :month THEN l.credit_minor ELSE 0 END) AS credit
+                        FROM journal_line l JOIN journal_entry e ON e.id = l.entry_id
+                        JOIN ledger_account a ON a.id = l.account_id
+                        WHERE e.month <= :month
+                        GROUP BY a.code, a.name, l.currency ORDER BY l.currency DESC, a.code
+                        """)
+                .param("month", month.toString())
+                .query((r, n) -> new TrialBalance.Line(
+                        r.getString("account"),
+                        Money.ofMinor(r.getLong("opening"), r.getString("currency")),
+                        Money.ofMinor(r.getLong("debit"), r.getString("currency")),
+                        Money.ofMinor(r.getLong("credit"), r.getString("currency"))))
+                .list());
+        return new TrialBalanceView(
+                month.toString(),
+                locked,
+                balance.lines().stream()
+                        .map(line -> new TrialBalanceView.BalanceLine(
+                                line.account(),
+                                signed(line.opening()),
+                                blankZero(line.debit()),
+                                blankZero(line.credit()),
+                                signed(line.closing()),
+                                line.debit().currency().getCurrencyCode()))
+                        .toList(),
+                balance.totals().stream()
+                        .map(total -> {
+                            String currency = total.debit().currency().getCurrencyCode();
+                            return new LedgerLineView(
+                                    "Total " + currency,
+                                    total.debit().toString(),
+                                    total.credit().toString(),
+                                    currency);
+                        })
+                        .toList());
+    }
+
+    private static String blankZero(Money amount) {
+        return amount.isZero() ? "" : amount.toString();
+    }
+
+    private static TrialBalanceView.BalanceView signed(Money balance) {
+        boolean credit = balance.isNegative();
+        return new TrialBalanceView.BalanceView((credit ? balance.negated() : balance).toString(), credit);
+    }
+}

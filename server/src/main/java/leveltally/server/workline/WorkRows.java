@@ -1,0 +1,85 @@
+package leveltally.server.workline;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.server.frame.MoneyView;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** Reads how much waits at each station. */
+@Component
+class WorkRows {
+    /** Due counts what falls due within a week. */
+    static final int DUE_WITHIN_DAYS = 7;
+
+    private final JdbcClient jdbc;
+
+    WorkRows(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** One statement per station; amounts per currency, the main account's first, never added across. */
+    WorkView of(LocalDate today) {
+        Map<String, String> stations = new LinkedHashMap<>();
+        stations.put("due", """
+                SELECT i.currency, COUNT(*), SUM(i.open_minor) FROM invoice i
+                LEFT JOIN reservation r ON r.invoice_id = i.id
+                WHERE i.is_open = 1 AND i.kind = 'INVOICE' AND i.due_date <= :until AND r.invoice_id IS NULL
+                GROUP BY i.currency
+                """);
+        stations.put("batches", batchesIn("'DRAFT'"));
+        stations.put("approval", batchesIn("'IN_APPROVAL'"));
+        stations.put("print", """
+                SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM standing_claim c JOIN batch b ON b.id = c.batch_id
+                LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
+                WHERE b.state IN ('APPROVED', 'NUMBERED') AND b.method = 'CHECK' AND p.posted_entry_id IS NULL
+                  AND (n.id IS NULL OR n.state = 'TAKEN') GROUP BY c.currency
+                """);
+        stations.put("post", """
+                SELECT p.currency, COUNT(*), SUM(p.amount_minor) FROM payment p
+                JOIN check_number n ON n.live_payment_id = p.id AND n.state = 'PRINTED'
+                WHERE p.posted_entry_id IS NULL AND p.standing GROUP BY p.currency
+                """);
+        stations.put("bank", """
+                -- issues and voids are never added
+                SELECT currency, COUNT(*), SUM(CASE WHEN kind = 'ISSUE' THEN amount_minor ELSE 0 END) FROM bank_event
+                WHERE file_id IS NULL AND never_reported IS NULL GROUP BY currency
+                """);
+        String main = jdbc.sql("SELECT currency FROM bank_account ORDER BY position LIMIT 1")
+                .query(String.class)
+                .optional()
+                .orElse("");
+        List<WorkView.StationView> views = new ArrayList<>();
+        stations.forEach((station, sql) -> views.add(station(station, sql, main, today)));
+        return new WorkView(today, main, views);
+    }
+
+    private static String batchesIn(String state) {
+        return """
+                SELECT a.currency, COUNT(DISTINCT b.id), COALESCE(SUM(c.amount_minor), 0) FROM batch b
+                JOIN bank_account a ON a.id = b.bank_account_id LEFT JOIN standing_claim c ON c.batch_id = b.id
+                WHERE b.state = %s GROUP BY a.currency
+                """.formatted(state);
+    }
+
+    private WorkView.StationView station(String station, String sql, String main, LocalDate today) {
+        int[] count = new int[1];
+        var statement = jdbc.sql(sql);
+        if (sql.contains(":until")) {
+            statement = statement.param("until", today.plusDays(DUE_WITHIN_DAYS));
+        }
+        List<MoneyView> amounts = new ArrayList<>(statement
+                .query((r, n) -> {
+                    count[0] += r.getInt(2);
+                    return MoneyView.of(r.getLong(3), r.getString(1));
+                })
+                .list());
+        amounts.sort(
+                java.util.Comparator.comparing((MoneyView m) -> !m.currency().equals(main))
+                        .thenComparing(MoneyView::currency));
+        return new WorkView.StationView(station, count[0], amounts);
+    }
+}
