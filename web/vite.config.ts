@@ -5,7 +5,6 @@ import { defineConfig } from "vitest/config";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   server: { proxy: { "/api": "http://127.0.0.1:8080" } },
-  build: { chunkSizeWarningLimit: 900 },
   test: {
     // a busy machine may take its time; no test waits for this
     testTimeout: 30_000,
@@ -13,6 +12,6 @@ export default defineConfig({
     // one page for all files, which clean up after themselves: a page of its own takes longer than a file's tests
     pool: "threads",
     isolate: false,
-    setupFiles: ["src/parts/tidied.ts"],
+    setupFiles: ["src/tests/tidied.ts"],
   },
 });

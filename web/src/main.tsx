@@ -3,7 +3,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { Toaster } from "sonner";
 import { Refused } from "./api/client";
-import { App } from "./frame/App";
+import { App } from "./App";
 import { ignoreHeldKeys } from "./parts/singleKeys";
 import "./index.css";
 

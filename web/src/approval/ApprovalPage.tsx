@@ -13,8 +13,8 @@ import { Grid, type Column, type Item } from "../parts/Grid";
 import { useNarrow } from "../parts/useNarrow";
 import { LevelStrip } from "../proof/LevelStrip";
 import { ClaimSlip } from "./ClaimSlip";
-import { markWords } from "./Marks";
-import { useNotes } from "./useNotes";
+import { markWords } from "../marks/Marks";
+import { useNotes } from "../marks/useNotes";
 
 type Asked = Schemas["AskedView"];
 type Claim = Schemas["AskedClaim"];

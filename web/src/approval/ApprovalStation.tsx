@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
-import { Amount } from "../frame/Amount";
+import { Amount } from "../workline/Amount";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";

@@ -5,7 +5,7 @@ import { Button } from "../parts/Button";
 import { clock, dayMonth } from "../parts/dates";
 import { Face } from "../parts/Face";
 import { useRest } from "../parts/useRest";
-import { Marks } from "./Marks";
+import { Marks } from "../marks/Marks";
 import { RouteSteps } from "./RouteSteps";
 
 /** The payment under the cursor: why it deserves a look, its invoices, its check; below it how far the batch has come. */

@@ -1,6 +1,6 @@
 import { cleanup, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { serve, type Answers } from "../parts/served";
+import { serve, type Answers } from "../tests/served";
 import { DeputiesPage } from "./DeputiesPage";
 
 const deputy = (id: number, state: string, mayEnd: boolean) => ({

@@ -2,7 +2,7 @@ import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { api, type Schemas } from "../api/client";
-import { Problem, serve } from "../parts/served";
+import { Problem, serve } from "../tests/served";
 import { TrailFold } from "./TrailOf";
 import { TrailPage } from "./TrailPage";
 

@@ -1,6 +1,6 @@
 import { cleanup, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { serve } from "../parts/served";
+import { serve } from "../tests/served";
 import { BankStation } from "./BankStation";
 
 const money = (text: string) => ({ text, currency: "USD" });

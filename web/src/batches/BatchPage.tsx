@@ -11,16 +11,15 @@ import { Grid, type Column, type Item } from "../parts/Grid";
 import { inText } from "../parts/singleKeys";
 import { writeRanges } from "../parts/ranges";
 import { LevelStrip } from "../proof/LevelStrip";
-import { markWords } from "../approval/Marks";
+import { markWords } from "../marks/Marks";
 import { AddInvoices } from "./AddInvoices";
 import { BatchBar } from "./BatchBar";
 import { BatchSlip } from "./BatchSlip";
 import { PayPart } from "./PayPart";
 import { draftDeeds, type Batch } from "./draftDeeds";
+import type { Line } from "./lines";
 import { useEdits } from "./useEdits";
 import { useLooks } from "./useLooks";
-
-export type Line = Schemas["LineView"] & { claim: number; payee: string };
 
 /** One batch: edited while a draft, answered while it waits for approval, looked at afterwards. */
 export function BatchPage() {

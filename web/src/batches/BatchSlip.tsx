@@ -3,7 +3,7 @@ import { Tabs } from "radix-ui";
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
-import { Marks } from "../approval/Marks";
+import { Marks } from "../marks/Marks";
 import { RouteSteps } from "../approval/RouteSteps";
 import { TrailFold } from "../audit/TrailOf";
 import { Button } from "../parts/Button";
@@ -12,7 +12,7 @@ import { Download } from "../parts/Download";
 import { Face } from "../parts/Face";
 import { useKept } from "../parts/useKept";
 import { useRest } from "../parts/useRest";
-import type { Line } from "./BatchPage";
+import type { Line } from "./lines";
 import type { Batch, Deeds, Edits } from "./draftDeeds";
 import { useLooks } from "./useLooks";
 

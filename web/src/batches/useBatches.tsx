@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, call, type Schemas } from "../api/client";
-import { Amount } from "../frame/Amount";
+import { Amount } from "../workline/Amount";
 import { shortDate } from "../parts/dates";
 import type { Column } from "../parts/Grid";
 

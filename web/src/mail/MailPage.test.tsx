@@ -1,7 +1,7 @@
 import { cleanup, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
-import { serve } from "../parts/served";
+import { serve } from "../tests/served";
 import { MailPage } from "./MailPage";
 
 const mail = (id: number, more: Partial<Schemas["MailView"]> = {}): Schemas["MailView"] => ({

@@ -1,6 +1,6 @@
 import { cleanup, screen, waitFor } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { Problem, serve, type Answers } from "./served";
+import { Problem, serve, type Answers } from "../tests/served";
 import { ChoiceWord, DayWord } from "./Word";
 
 const changed = vi.fn();

@@ -1,7 +1,7 @@
 import { cleanup, screen, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
-import { Problem, serve, type Answers } from "../parts/served";
+import { Problem, serve, type Answers } from "../tests/served";
 import { PrintPage } from "./PrintPage";
 
 const sheet = (n: number, more: Partial<Schemas["SheetView"]> = {}): Schemas["SheetView"] => ({

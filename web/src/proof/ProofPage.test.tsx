@@ -1,6 +1,6 @@
 import { cleanup, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { Problem, serve, type Answers } from "../parts/served";
+import { Problem, serve, type Answers } from "../tests/served";
 import { ProofPage } from "./ProofPage";
 
 const HEAD = "ab".repeat(32);

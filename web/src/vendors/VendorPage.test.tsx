@@ -1,7 +1,7 @@
 import { cleanup, screen, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
-import { serve } from "../parts/served";
+import { serve } from "../tests/served";
 import { VendorPage } from "./VendorPage";
 
 const address = (more: Partial<Schemas["AddressView"]> = {}): Schemas["AddressView"] => ({

@@ -3,7 +3,7 @@ import { Loaded } from "../parts/Loaded";
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { api, call, type Schemas } from "../api/client";
-import { Amount } from "../frame/Amount";
+import { Amount } from "../workline/Amount";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { Download } from "../parts/Download";

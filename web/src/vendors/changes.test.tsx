@@ -1,7 +1,7 @@
 import { cleanup, screen, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
-import { Problem, serve } from "../parts/served";
+import { Problem, serve } from "../tests/served";
 import { ChangeFacts } from "./ChangeFacts";
 import { ProposeChange, VendorChangesPart } from "./VendorChangesPart";
 

@@ -1,15 +1,15 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { NavLink, useNavigate } from "react-router";
-import { api, call, Refused } from "../api/client";
 import { longDate } from "../parts/dates";
 import { singleKeys } from "../parts/singleKeys";
-import { useDeed } from "../parts/useDeed";
 import { useWork } from "./Amount";
-import { Keys } from "./Keys";
-import { Search } from "./Search";
-import { useSession } from "./session";
+import { useSession } from "../frame/session";
+import { useSignOut } from "../people/useSignOut";
+
+// neither is there before somebody asks for it
+const Search = lazy(() => import("./Search").then((m) => ({ default: m.Search })));
+const Keys = lazy(() => import("./Keys").then((m) => ({ default: m.Keys })));
 
 const STATIONS = [
   { key: "due", title: "Due" },
@@ -110,8 +110,10 @@ export function WorkLine() {
           <Menu onKeys={() => setKeys(true)} />
         </div>
       </div>
-      <Search open={searching} onClose={() => setSearching(false)} />
-      <Keys open={keys} onClose={() => setKeys(false)} />
+      <Suspense>
+        {searching && <Search open onClose={() => setSearching(false)} />}
+        {keys && <Keys open onClose={() => setKeys(false)} />}
+      </Suspense>
     </header>
   );
 }
@@ -119,20 +121,7 @@ export function WorkLine() {
 function Menu({ onKeys }: { onKeys: () => void }) {
   const session = useSession();
   const navigate = useNavigate();
-  const queries = useQueryClient();
-  const leaving = useDeed(
-    () =>
-      call(api.DELETE("/api/session")).catch((error: unknown) => {
-        // a session that has ended already is left
-        if (!(error instanceof Refused && error.status === 401)) throw error;
-      }),
-    {
-      done: () => {
-        queries.clear();
-        navigate("/");
-      },
-    },
-  );
+  const leaving = useSignOut();
   const item = "data-highlighted:bg-cursor flex min-h-8 items-center px-3 outline-none";
   return (
     <DropdownMenu.Root>

@@ -2,7 +2,7 @@ import { cleanup, screen } from "@testing-library/react";
 import { Toaster } from "sonner";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { api, Refused } from "../api/client";
-import { serve } from "../parts/served";
+import { serve } from "../tests/served";
 import { WorkLine } from "./WorkLine";
 
 function line(roles: string[]) {

@@ -1,0 +1,48 @@
+import { lazy, type ComponentType } from "react";
+import { NotFetched } from "./frame/Boundary";
+
+/** Each address with the page that stands at it; a page is fetched when it is visited first. */
+const PAGES: Record<string, () => Promise<ComponentType>> = {
+  "/due": () => import("./selection/DueStation").then((m) => m.DueStation),
+  "/batches": () => import("./batches/BatchesStation").then((m) => m.BatchesStation),
+  "/batches/:id": () => import("./batches/BatchPage").then((m) => m.BatchPage),
+  "/approval": () => import("./approval/ApprovalStation").then((m) => m.ApprovalStation),
+  "/approval/:id": () => import("./approval/ApprovalPage").then((m) => m.ApprovalPage),
+  "/print": () => import("./printing/PrintStation").then((m) => m.PrintStation),
+  "/print/:id": () => import("./printing/PrintPage").then((m) => m.PrintPage),
+  "/post": () => import("./posting/PostStation").then((m) => m.PostStation),
+  "/bank": () => import("./bankfiles/BankStation").then((m) => m.BankStation),
+  "/register": () => import("./checks/RegisterPage").then((m) => m.RegisterPage),
+  "/vendors": () => import("./vendors/VendorsPage").then((m) => m.VendorsPage),
+  "/vendors/:id": () => import("./vendors/VendorPage").then((m) => m.VendorPage),
+  "/enter": () => import("./invoices/EnterInvoice").then((m) => m.EnterInvoice),
+  "/bring-in": () => import("./imports/ImportsPage").then((m) => m.ImportsPage),
+  "/ledger": () => import("./ledger/LedgerPage").then((m) => m.LedgerPage),
+  "/proof": () => import("./proof/ProofPage").then((m) => m.ProofPage),
+  "/routes": () => import("./approval/RoutesPage").then((m) => m.RoutesPage),
+  "/deputies": () => import("./approval/DeputiesPage").then((m) => m.DeputiesPage),
+  "/trail": () => import("./audit/TrailPage").then((m) => m.TrailPage),
+  "/mail": () => import("./mail/MailPage").then((m) => m.MailPage),
+  "/people": () => import("./people/PeoplePage").then((m) => m.PeoplePage),
+  "/own": () => import("./people/OwnPage").then((m) => m.OwnPage),
+};
+
+export const VIEWS = Object.entries(PAGES).map(([path, fetched]) => ({
+  path,
+  View: lazy(async () => {
+    try {
+      return { default: await fetched() };
+    } catch (missing) {
+      throw new NotFetched(String(missing));
+    }
+  }),
+}));
+
+/** Fetches the other pages while nothing else is done, so that the next one opens at once and without the server. */
+export function fetchTheRest() {
+  const idle = window.requestIdleCallback?.bind(window) ?? ((then: () => void) => setTimeout(then, 2_000));
+  idle(() => {
+    // what fails here is asked for again by whoever visits it, and said there
+    for (const fetched of Object.values(PAGES)) void fetched().catch(() => undefined);
+  });
+}
