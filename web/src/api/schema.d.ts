@@ -3145,7 +3145,7 @@ export interface components {
         AnswersRequest: {
             answers: components["schemas"]["AnswerRequest"][];
         };
-        AboutBatch: {
+        AboutRequest: {
             /** Format: int64 */
             version?: number;
             name: string;
@@ -6043,7 +6043,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AboutBatch"];
+                "application/json": components["schemas"]["AboutRequest"];
             };
         };
         responses: {
@@ -7198,8 +7198,9 @@ export interface operations {
                 way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
                 out?: string | null;
                 in?: string | null;
-                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
-                days?: string;
+                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH" | null;
+                showing?: "ALL" | "TAKEN" | "LEFT_OUT" | null;
+                days?: string | null;
             };
             header?: never;
             path?: never;
@@ -7295,8 +7296,9 @@ export interface operations {
                 way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
                 out?: string | null;
                 in?: string | null;
-                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
-                days?: string;
+                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH" | null;
+                showing?: "ALL" | "TAKEN" | "LEFT_OUT" | null;
+                days?: string | null;
                 selected: string;
             };
             header?: never;
@@ -7345,8 +7347,9 @@ export interface operations {
                 way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
                 out?: string | null;
                 in?: string | null;
-                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
-                days?: string;
+                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH" | null;
+                showing?: "ALL" | "TAKEN" | "LEFT_OUT" | null;
+                days?: string | null;
                 from: number;
             };
             header?: never;
@@ -7465,8 +7468,9 @@ export interface operations {
                 way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
                 out?: string | null;
                 in?: string | null;
-                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH";
-                days?: string;
+                listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH" | null;
+                showing?: "ALL" | "TAKEN" | "LEFT_OUT" | null;
+                days?: string | null;
             };
             header?: never;
             path?: never;

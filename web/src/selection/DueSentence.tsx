@@ -5,9 +5,14 @@ import { shortDate } from "../parts/dates";
 import { ChoiceWord, DayWord, Word } from "../parts/Word";
 import { KeptCriteria } from "./KeptCriteria";
 import { MoreCriteria } from "./MoreCriteria";
-import type { Account, Change, ListedBy, Question } from "./criteria";
+import type { Account, Change, HowListed, ListedBy, Question, Showing } from "./criteria";
 import type { DueView } from "./useDueList";
 
+const SHOWN: Record<Showing, string> = {
+  ALL: "all",
+  TAKEN: "what is taken",
+  LEFT_OUT: "what is left out",
+};
 const LISTED: Record<ListedBy, string> = {
   DAY: "due day",
   VENDOR: "vendor",
@@ -39,13 +44,13 @@ export function DueSentence({
   accounts,
   question,
   view,
-  listedBy,
+  how,
   change,
 }: {
   accounts: Account[];
   question: Question;
   view: DueView | undefined;
-  listedBy: ListedBy;
+  how: HowListed;
   change: Change;
 }) {
   const account = accounts.find((a) => a.id === question.account) ?? accounts[0]!;
@@ -129,11 +134,19 @@ export function DueSentence({
         onChange={(value) => change({ credits: value === "yes" ? "yes" : undefined })}
       />
       , up to <LimitWord question={question} view={view} currency={account.currency} change={change} />
-      <MoreCriteria question={question} change={change} />; listed by{" "}
+      <MoreCriteria question={question} change={change} />; listing{" "}
+      <ChoiceWord
+        name="Listing"
+        text={SHOWN[how.showing]}
+        value={how.showing}
+        choices={(Object.keys(SHOWN) as Showing[]).map((value) => ({ value, text: SHOWN[value] }))}
+        onChange={(value) => change({ show: value === "ALL" ? undefined : value, at: undefined })}
+      />{" "}
+      by{" "}
       <ChoiceWord
         name="Listed by"
-        text={LISTED[listedBy]}
-        value={listedBy}
+        text={LISTED[how.listedBy]}
+        value={how.listedBy}
         choices={(Object.keys(LISTED) as ListedBy[]).map((value) => ({
           value,
           text: LISTED[value],

@@ -12,7 +12,7 @@ import { DuePanels, type Panel } from "./DuePanels";
 import { DueSentence } from "./DueSentence";
 import { HorizonStrip } from "./HorizonStrip";
 import { MakeBatch } from "./MakeBatch";
-import { useCriteria, type Account, type ListedBy, type Question } from "./criteria";
+import { useCriteria, type Account, type HowListed, type Question } from "./criteria";
 import { useDueList, type DueView, type Row } from "./useDueList";
 
 /** See what is due, why the rest is left out, and make a batch of what is taken. */
@@ -39,7 +39,7 @@ export function DueStation() {
 
 function Due({ accounts }: { accounts: Account[] }) {
   const session = useSession();
-  const { question, listedBy, values, change } = useCriteria(accounts);
+  const { question, how, values, change } = useCriteria(accounts);
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [making, setMaking] = useState(false);
   const [asked, setAsked] = useState("");
@@ -79,8 +79,8 @@ function Due({ accounts }: { accounts: Account[] }) {
   );
   const heading = useCallback((group: Schemas["GroupView"]) => <Heading group={group} />, []);
   const line = useCallback((view: DueView) => <CashLine view={view} />, []);
-  const { due, items, onRange, row } = useDueList(question, listedBy, values.days, heading, line);
-  const total = useSelectedTotal(question, listedBy, values.days, selected, due.data?.listed ?? 0);
+  const { due, items, onRange, row } = useDueList(question, how, heading, line);
+  const total = useSelectedTotal(question, how, selected, due.data?.listed ?? 0);
   const rowOf = (entry: number) => row(String(entry));
   // until the answer to a mark is here, what was marked is what counts: Space twice is back where it was
   const taken = (key: string) => {
@@ -104,13 +104,7 @@ function Due({ accounts }: { accounts: Account[] }) {
     <Station
       title="Due"
       sentence={
-        <DueSentence
-          accounts={accounts}
-          question={question}
-          view={due.data}
-          listedBy={listedBy}
-          change={change}
-        />
+        <DueSentence accounts={accounts} question={question} view={due.data} how={how} change={change} />
       }
       answer={
         due.data && (
@@ -191,9 +185,11 @@ function Due({ accounts }: { accounts: Account[] }) {
                 onRange={onRange}
                 dim={(one) => !one.taken}
                 empty={
-                  values.days
-                    ? "Nothing listed falls into these days. Pick others on the horizon, or show all days."
-                    : "Nothing open is due by this day. Choose a later day in the sentence above."
+                  how.showing !== "ALL" && due.data?.count
+                    ? "Nothing of that is in the list. List all of it in the sentence above."
+                    : values.days
+                      ? "Nothing listed falls into these days. Pick others on the horizon, or show all days."
+                      : "Nothing open is due by this day. Choose a later day in the sentence above."
                 }
               />
             )}
@@ -212,7 +208,7 @@ function Due({ accounts }: { accounts: Account[] }) {
                 `${due.data.listed} listed, open ${due.data.open.map((m) => `${m.text} ${m.currency}`).join(" and ")}`}
           </span>
           <span className="ml-auto">
-            <Download path="/api/due/csv" params={{ ...question, listedBy, days: values.days }} />
+            <Download path="/api/due/csv" params={{ ...question, ...how }} />
           </span>
           <Button
             look="deed"
@@ -258,25 +254,17 @@ function Due({ accounts }: { accounts: Account[] }) {
   );
 }
 
-function useSelectedTotal(
-  question: Question,
-  listedBy: ListedBy,
-  days: string | undefined,
-  selected: Set<string>,
-  listed: number,
-) {
+function useSelectedTotal(question: Question, how: HowListed, selected: Set<string>, listed: number) {
   const ranges = useMemo(
     () => (selected.size === listed ? "all" : writeRanges([...selected].map(Number))),
     [selected, listed],
   );
   const total = useQuery({
-    queryKey: ["due-total", question, listedBy, days, ranges],
+    queryKey: ["due-total", question, how, ranges],
     // a choice too long for an address is counted, not summed
     enabled: selected.size > 1 && ranges.length < 30_000,
     queryFn: () =>
-      call(
-        api.GET("/api/due/total", { params: { query: { ...question, listedBy, days, selected: ranges } } }),
-      ),
+      call(api.GET("/api/due/total", { params: { query: { ...question, ...how, selected: ranges } } })),
     placeholderData: keepPreviousData,
   });
   return selected.size > 1 ? total.data : undefined;

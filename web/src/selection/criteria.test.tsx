@@ -32,12 +32,12 @@ describe("the sentence in the address", () => {
       nextRun: "usual",
     });
     expect(result.current.question.ledgerDate).toBeUndefined();
-    expect(result.current.listedBy).toBe("DAY");
+    expect(result.current.how).toEqual({ listedBy: "DAY", showing: "ALL", days: undefined });
   });
 
   it("reads every word and lists by the order of cash once there is a limit", () => {
     const { result } = criteria(
-      "/due?pay=70&check=friday&due=end+of+month&next=none&vendors=3.4&credits=yes&limit=available&priorityFrom=2&out=7-9",
+      "/due?show=LEFT_OUT&pay=70&check=friday&due=end+of+month&next=none&vendors=3.4&credits=yes&limit=available&priorityFrom=2&out=7-9",
       [account(7)],
     );
     expect(result.current.question).toMatchObject({
@@ -51,7 +51,7 @@ describe("the sentence in the address", () => {
       priorityFrom: 2,
       out: "7-9",
     });
-    expect(result.current.listedBy).toBe("CASH");
+    expect(result.current.how).toMatchObject({ listedBy: "CASH", showing: "LEFT_OUT" });
   });
 
   it("writes a kept sentence back without the marks of the list it came from", () => {

@@ -5,6 +5,13 @@ import { useAddress } from "../frame/address";
 export type Account = Schemas["BankAccountView"];
 export type Question = Schemas["DueQuestion"];
 export type ListedBy = "DAY" | "VENDOR" | "GROUP" | "CASH";
+export type Showing = "ALL" | "TAKEN" | "LEFT_OUT";
+/** How the list of a question is shown: grouped, all of it or part, narrowed to days of the horizon. */
+export interface HowListed {
+  listedBy: ListedBy;
+  showing: Showing;
+  days: string | undefined;
+}
 export type CashWay = NonNullable<Question["way"]>;
 
 /** The words of the sentence beyond account and dates: the name in the address is the name in the question. */
@@ -59,8 +66,15 @@ export function useCriteria(accounts: Account[]) {
       ...further,
     };
   }, [values, accounts]);
-  const listedBy = (values.by ?? (values.limit ? "CASH" : "DAY")) as ListedBy;
-  return { question, listedBy, values, change };
+  const how = useMemo<HowListed>(
+    () => ({
+      listedBy: (values.by ?? (values.limit ? "CASH" : "DAY")) as ListedBy,
+      showing: (values.show ?? "ALL") as Showing,
+      days: values.days,
+    }),
+    [values],
+  );
+  return { question, how, values, change };
 }
 
 function unusual(day: string | null | undefined): string | undefined {
@@ -84,6 +98,7 @@ export function addressOf(question: Question): Record<string, string | undefined
     in: undefined,
     at: undefined,
     days: undefined,
+    show: undefined,
   };
   for (const name of FURTHER) {
     const value = question[name];

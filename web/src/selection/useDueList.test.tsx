@@ -3,10 +3,11 @@ import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { api } from "../api/client";
-import type { Question } from "./criteria";
+import type { HowListed, Question } from "./criteria";
 import { useDueList, type DueView, type Row } from "./useDueList";
 
 const LISTED = 250;
+const HOW: HowListed = { listedBy: "DAY", showing: "ALL", days: undefined };
 
 /** Row `i` of the list that a question asks for; what was marked out is not taken. */
 function row(i: number, out: string | undefined): Row {
@@ -54,8 +55,7 @@ function listing() {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   const heading = () => null;
   const hook = renderHook(
-    ({ out }: { out?: string }) =>
-      useDueList({ account: 7, out } as Question, "DAY", undefined, heading, heading),
+    ({ out }: { out?: string }) => useDueList({ account: 7, out } as Question, HOW, heading, heading),
     {
       initialProps: {},
       wrapper: ({ children }: { children: ReactNode }) => (

@@ -2,7 +2,7 @@ import { keepPreviousData, useQueries, useQuery, type UseQueryResult } from "@ta
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { api, call, type Schemas } from "../api/client";
 import type { Item, Rows } from "../parts/Grid";
-import type { ListedBy, Question } from "./criteria";
+import type { HowListed, Question } from "./criteria";
 
 export type Row = Schemas["DueRowView"];
 export type DueView = Schemas["DueView"];
@@ -16,7 +16,7 @@ const LINE = "cash-line";
 /** An answer, and the question it answers: its further pages are asked for with exactly that. */
 interface Answered {
   view: DueView;
-  asked: Question & { listedBy: ListedBy; days: string | undefined };
+  asked: Question & HowListed;
   at: number;
 }
 
@@ -27,21 +27,20 @@ function byEntry(pages: UseQueryResult<Row[]>[]): Map<number, Row> {
 /** The list of the sentence: its totals at once, its rows page by page as they come into view. */
 export function useDueList(
   question: Question,
-  listedBy: ListedBy,
-  days: string | undefined,
+  how: HowListed,
   heading: (group: Group) => ReactNode,
   line: (view: DueView) => ReactNode,
 ) {
   const due = useQuery({
-    queryKey: ["due", question, listedBy, days],
+    queryKey: ["due", question, how],
     queryFn: ({ signal }) =>
-      call(api.GET("/api/due", { params: { query: { ...question, listedBy, days } }, signal })),
+      call(api.GET("/api/due", { params: { query: { ...question, ...how } }, signal })),
     placeholderData: keepPreviousData,
   });
   // what is shown goes on belonging to the question it answered while the next answer is under way
   const [answered, setAnswered] = useState<Answered>();
   if (due.data && !due.isPlaceholderData && answered?.view !== due.data)
-    setAnswered({ view: due.data, asked: { ...question, listedBy, days }, at: due.dataUpdatedAt });
+    setAnswered({ view: due.data, asked: { ...question, ...how }, at: due.dataUpdatedAt });
   const view = answered?.view;
   const [wanted, setWanted] = useState({ from: 0, to: 0 });
   const pages: number[] = [];

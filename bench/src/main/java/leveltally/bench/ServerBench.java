@@ -33,10 +33,13 @@ import leveltally.core.people.Role;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.LevelTally;
 import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Sending;
+import leveltally.server.approval.Verification;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
-import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.people.People;
@@ -167,11 +170,11 @@ public final class ServerBench {
         double[][] times = new double[5][APPROVALS];
         int claims = 0;
         for (int i = -1; i < APPROVALS; i++) {
-            BatchId batch = bean(Drafting.class).make(clerk, wanted());
+            BatchId batch = bean(Making.class).make(clerk, wanted());
             long version = bean(Batches.class).get(batch).version();
             double[] one = {
                 timed(() -> {
-                    bean(Approvals.class).send(clerk, batch, version);
+                    bean(Sending.class).send(clerk, batch, version);
                     return 0;
                 }),
                 timed(() -> get("/api/approval/" + batch.value())),
@@ -183,12 +186,12 @@ public final class ServerBench {
                 }),
                 timed(() -> {
                     var claimsOf = bean(ClaimRows.class).of(batch);
-                    bean(Approvals.class).verify(bean(Batches.class).get(batch), claimsOf);
+                    bean(Verification.class).verify(bean(Batches.class).get(batch), claimsOf);
                     return claimsOf.size();
                 })
             };
             claims = bean(ClaimRows.class).of(batch).size();
-            bean(Drafting.class)
+            bean(Withdrawing.class)
                     .withdraw(clerk, batch, bean(Batches.class).get(batch).version());
             for (int j = 0; i >= 0 && j < one.length; j++) {
                 times[j][i] = one[j];
@@ -392,15 +395,16 @@ public final class ServerBench {
     private double[] makeBesideBareInserts() throws Exception {
         double[] ours = new double[ROUNDS];
         double[] plain = new double[ROUNDS];
-        Drafting drafting = bean(Drafting.class);
+        Making making = bean(Making.class);
+        Withdrawing withdrawing = bean(Withdrawing.class);
         Batches batches = bean(Batches.class);
         for (int i = -2; i < ROUNDS; i++) {
             NewBatch wanted = wanted();
             long start = System.nanoTime();
-            BatchId made = drafting.make(clerk, wanted);
+            BatchId made = making.make(clerk, wanted);
             double first = (System.nanoTime() - start) / 1e6;
             BareRows rows = BareRows.of(root, made.value());
-            drafting.withdraw(clerk, made, batches.get(made).version());
+            withdrawing.withdraw(clerk, made, batches.get(made).version());
             rows.remove(root);
             double second = rows.insert(bare);
             rows.remove(root);

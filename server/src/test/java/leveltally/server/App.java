@@ -19,9 +19,10 @@ import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Sending;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
-import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.Invoices;
@@ -174,7 +175,7 @@ public final class App {
 
     /** A draft of exactly these invoices. */
     public static BatchId draft(InvoiceId... invoices) {
-        return bean(Drafting.class).make(ines(), of(List.of(invoices)));
+        return bean(Making.class).make(ines(), of(List.of(invoices)));
     }
 
     /** The only invoice of a batch. */
@@ -188,7 +189,7 @@ public final class App {
 
     public static BatchId approved(InvoiceId... invoices) {
         BatchId batch = draft(invoices);
-        bean(Approvals.class).send(ines(), batch, version(batch));
+        bean(Sending.class).send(ines(), batch, version(batch));
         approve(batch);
         return batch;
     }
@@ -209,6 +210,11 @@ public final class App {
         return bean(Numbering.class)
                 .number(ines(), batch, turn.serial(), nextNumber(), "")
                 .run();
+    }
+
+    /** The series that operations' checks are numbered in. */
+    public static long series() {
+        return number("SELECT id FROM series_of_account WHERE account_name = 'Operations'");
     }
 
     public static long nextNumber() {

@@ -29,9 +29,11 @@ import leveltally.core.people.Role;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Deputies;
 import leveltally.server.approval.Reminders;
+import leveltally.server.approval.Sending;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.mail.Postman;
 import leveltally.server.marks.MarkAnswers;
 import leveltally.server.proof.Proof;
@@ -46,7 +48,9 @@ class ApprovalTest {
     private static final Http MAREN = Http.signedIn("maren");
     private static final String FOUNDRY = "Bollard Foundry";
     private final Approvals approvals = bean(Approvals.class);
+    private final Sending sending = bean(Sending.class);
     private final Drafting drafting = bean(Drafting.class);
+    private final Withdrawing withdrawing = bean(Withdrawing.class);
 
     @AfterEach
     void everyLawHolds() {
@@ -55,7 +59,7 @@ class ApprovalTest {
 
     private BatchId sent(InvoiceId... invoices) {
         BatchId batch = App.draft(invoices);
-        approvals.send(ines(), batch, version(batch));
+        sending.send(ines(), batch, version(batch));
         return batch;
     }
 
@@ -152,7 +156,7 @@ class ApprovalTest {
                 .contains("<a href=")
                 .doesNotContain("<form")
                 .doesNotContain("token");
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     @Test
@@ -165,7 +169,7 @@ class ApprovalTest {
         assertThatThrownBy(() -> approvals.strike(both, batch, Set.of(claimOf(batch, FOUNDRY)), "x"))
                 .hasMessageContaining("You prepared or changed this batch");
         approvals.sendBack(maren(), batch, "not now", Map.of());
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     @Test
@@ -190,7 +194,7 @@ class ApprovalTest {
         BatchId after = sent(invoice(FOUNDRY, "63.43"));
         assertThatThrownBy(() -> approve(ruth(), after)).hasMessageContaining("waits for others");
         for (BatchId batch : List.of(everyday, large, after)) {
-            drafting.withdraw(ines(), batch, version(batch));
+            withdrawing.withdraw(ines(), batch, version(batch));
         }
     }
 
@@ -225,7 +229,7 @@ class ApprovalTest {
         // an edit by somebody whose approval is void already breaks no law
         drafting.takeOut(clerkToo, batch, version(batch), Set.of(App.invoiceOf(batch)));
         assertThat(bean(Proof.class).run().isClean()).isTrue();
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     @Test
@@ -255,7 +259,7 @@ class ApprovalTest {
                 .body());
         assertThat(looks.get("notes").get(0).get("note").asString()).isEqualTo("one of them was returned");
         drafting.takeOut(ines(), batch, version(batch), Set.of(goes));
-        approvals.send(ines(), batch, version(batch));
+        sending.send(ines(), batch, version(batch));
         JsonNode again = asked(MAREN, batch);
         assertThat(again.get("compared").asBoolean()).isTrue();
         assertThat(again.get("claims")
@@ -265,7 +269,7 @@ class ApprovalTest {
                 .containsExactly(FOUNDRY + " CHANGED", "Pelorus Charts SAME");
         assertThat(again.get("claims").get(0).get("was").asString()).isEqualTo("136.28");
         assertThat(subjects("maren")).contains("Asked again: Test batch");
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
         assertThat(subjects("maren")).contains("Approval voided: Test batch");
     }
 
@@ -278,11 +282,11 @@ class ApprovalTest {
         drafting.takeOut(ines(), batch, version(batch), Set.of(goes));
         assertThat(state(batch)).isEqualTo(BatchState.DRAFT);
         assertThat(mailbox("maren")).singleElement().asString().contains("had approved it");
-        approvals.send(ines(), batch, version(batch));
+        sending.send(ines(), batch, version(batch));
         App.approve(batch);
         assertThat(App.number("SELECT COUNT(DISTINCT round) FROM approval WHERE batch_id = ?", batch.value()))
                 .isEqualTo(2);
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     @Test
@@ -305,7 +309,7 @@ class ApprovalTest {
         assertThat(state(batch)).isEqualTo(BatchState.IN_APPROVAL);
         approve(ruth(), batch);
         assertThat(state(batch)).isEqualTo(BatchState.APPROVED);
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     private static String stamps(BatchId batch) {
@@ -379,7 +383,7 @@ class ApprovalTest {
                         invoices.release(App.actor("maren", leveltally.core.people.Role.CONTROLLER), invoice, "fine"))
                 .hasMessageContaining("You approved the payment");
         invoices.release(ines(), invoice, "fine");
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     @Test
@@ -397,7 +401,7 @@ class ApprovalTest {
         routesOfToday(ruth, "try", strict);
         BatchId late = App.draft(invoice(FOUNDRY, "73.89"));
         try {
-            assertThatThrownBy(() -> approvals.send(ines(), late, version(late)))
+            assertThatThrownBy(() -> sending.send(ines(), late, version(late)))
                     .hasMessageContaining("“All” cannot be completed");
             App.approve(batch);
             assertThat(state(batch)).isEqualTo(BatchState.APPROVED);
@@ -407,9 +411,9 @@ class ApprovalTest {
         assertThat(ruth.post("/api/routes", "{\"from\": \"2026-11-12\", \"note\": \"x\", \"content\": " + before + "}")
                         .body())
                 .contains("past-date");
-        approvals.send(ines(), late, version(late));
+        sending.send(ines(), late, version(late));
         for (BatchId one : List.of(batch, late)) {
-            drafting.withdraw(ines(), one, version(one));
+            withdrawing.withdraw(ines(), one, version(one));
         }
     }
 
@@ -448,11 +452,11 @@ class ApprovalTest {
                                 "{\"key\": \"" + key + "\", \"note\": \"two deliveries, I called them\"}")
                         .status())
                 .isEqualTo(200);
-        approvals.send(ines(), batch, version(batch));
+        sending.send(ines(), batch, version(batch));
         JsonNode asked = asked(MAREN, batch).get("claims").get(0).get("marks").get(0);
         assertThat(asked.get("answer").asString()).isEqualTo("two deliveries, I called them");
         assertThat(asked.get("answeredBy").asString()).isEqualTo("Ines Okafor");
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     private static InvoiceId named(String reference, String amount) {

@@ -19,9 +19,14 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.money.Money;
 import leveltally.core.selection.CashWay;
 import leveltally.core.selection.Selection;
-import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Sending;
+import leveltally.server.batches.ClaimCredits;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.GatheringAgain;
+import leveltally.server.batches.Making;
+import leveltally.server.batches.Steps;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.invoices.NewInvoice;
@@ -40,7 +45,12 @@ class BenchTest {
     private static final String FOUNDRY = "Coaming Timber";
     private static final String CHAIN = "Ironwrack Chain";
 
+    private final Making making = bean(Making.class);
     private final Drafting drafting = bean(Drafting.class);
+    private final ClaimCredits credits = bean(ClaimCredits.class);
+    private final GatheringAgain gathering = bean(GatheringAgain.class);
+    private final Steps steps = bean(Steps.class);
+    private final Withdrawing withdrawing = bean(Withdrawing.class);
 
     @AfterEach
     void everyLawHolds() {
@@ -116,19 +126,18 @@ class BenchTest {
         }
         assertThat(shape(batch)).isEmpty();
         for (int i = edits.size() - 1; i >= 0; i--) {
-            drafting.undo(ines(), batch, version(batch));
+            steps.undo(ines(), batch, version(batch));
             assertThat(shape(batch)).as("after undoing edit %d", i).isEqualTo(seen.get(i));
         }
-        assertThatThrownBy(() -> drafting.undo(ines(), batch, version(batch))).hasMessageContaining("no step to undo");
+        assertThatThrownBy(() -> steps.undo(ines(), batch, version(batch))).hasMessageContaining("no step to undo");
         for (int i = 1; i <= edits.size(); i++) {
-            drafting.redo(ines(), batch, version(batch));
+            steps.redo(ines(), batch, version(batch));
             assertThat(shape(batch)).as("after doing edit %d again", i).isEqualTo(seen.get(i));
         }
-        drafting.undo(ines(), batch, version(batch));
+        steps.undo(ines(), batch, version(batch));
         drafting.takeOut(ines(), batch, version(batch), Set.of(b));
-        assertThatThrownBy(() -> drafting.redo(ines(), batch, version(batch)))
-                .hasMessageContaining("no step to do again");
-        drafting.withdraw(ines(), batch, version(batch));
+        assertThatThrownBy(() -> steps.redo(ines(), batch, version(batch))).hasMessageContaining("no step to do again");
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     @Test
@@ -139,7 +148,7 @@ class BenchTest {
         DueQuestion question = only(first, second).paying(true, null, null);
         Selection selection = bean(Due.class).select(question, App.TODAY);
         assertThat(selection.toPay()).hasToString("850.00");
-        BatchId batch = drafting.make(ines(), App.batch("Credits", question));
+        BatchId batch = making.make(ines(), App.batch("Credits", question));
         assertThat(claims(batch))
                 .singleElement()
                 .satisfies(claim ->
@@ -147,7 +156,7 @@ class BenchTest {
         // the credit is reserved with its claim
         assertThatThrownBy(() -> bean(Offsets.class).make(ines(), App.vendor(FOUNDRY), List.of(first), List.of(credit)))
                 .hasMessageContaining("Credits");
-        bean(Approvals.class).send(ines(), batch, version(batch));
+        bean(Sending.class).send(ines(), batch, version(batch));
         App.approve(batch);
         long run = App.numbered(batch);
         App.handOver(run);
@@ -177,15 +186,15 @@ class BenchTest {
         InvoiceId large = credit(CHAIN, "600.00");
         BatchId batch = App.draft(invoice);
         var claim = claims(batch).get(0).id();
-        drafting.useCredits(ines(), batch, version(batch), claim, List.of(small));
+        credits.useCredits(ines(), batch, version(batch), claim, List.of(small));
         assertThat(shape(batch)).containsExactly(CHAIN + " 480.00 of 2");
-        assertThatThrownBy(() -> drafting.useCredits(ines(), batch, version(batch), claim, List.of(small, large)))
+        assertThatThrownBy(() -> credits.useCredits(ines(), batch, version(batch), claim, List.of(small, large)))
                 .hasMessageContaining("no check can be written for zero");
-        assertThatThrownBy(() -> drafting.useCredits(ines(), batch, version(batch), claim, List.of(invoice)))
+        assertThatThrownBy(() -> credits.useCredits(ines(), batch, version(batch), claim, List.of(invoice)))
                 .hasMessageContaining("cannot be used here");
-        drafting.releaseCredits(ines(), batch, version(batch));
+        credits.releaseCredits(ines(), batch, version(batch));
         assertThat(shape(batch)).containsExactly(CHAIN + " 500.00 of 1");
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     @Test
@@ -222,27 +231,30 @@ class BenchTest {
                 .toVendors(List.of(id));
         InvoiceId out = App.invoice(vendor, "11.00");
         InvoiceId stays = App.invoice(vendor, "12.00");
-        BatchId batch = drafting.make(ines(), App.batch("Again", question));
+        BatchId batch = making.make(ines(), App.batch("Again", question));
         drafting.takeOut(ines(), batch, version(batch), Set.of(out));
         InvoiceId come = App.invoice(vendor, "13.00");
         bean(Invoices.class).hold(ines(), stays, "short delivery");
-        var difference = drafting.gathering(ines(), batch);
+        var difference = gathering.gathering(ines(), batch);
         assertThat(difference.added())
                 .extracting(row -> row.candidate().invoice().id())
                 .containsExactly(come);
         assertThat(difference.removed())
                 .containsExactly(new leveltally.core.batches.Gathering.Removed(stays, "held invoice: short delivery"));
-        drafting.gatherAgain(
-                ines(), batch, version(batch), drafting.gathering(ines(), batch).shown());
-        assertThat(drafting.gathering(ines(), batch).isEmpty()).isTrue();
-        assertThatThrownBy(() -> drafting.gatherAgain(
+        gathering.gatherAgain(
+                ines(),
+                batch,
+                version(batch),
+                gathering.gathering(ines(), batch).shown());
+        assertThat(gathering.gathering(ines(), batch).isEmpty()).isTrue();
+        assertThatThrownBy(() -> gathering.gatherAgain(
                         ines(),
                         batch,
                         version(batch),
-                        drafting.gathering(ines(), batch).shown()))
+                        gathering.gathering(ines(), batch).shown()))
                 .hasMessageContaining("exactly what the batch has");
-        drafting.undo(ines(), batch, version(batch));
-        drafting.withdraw(ines(), batch, version(batch));
+        steps.undo(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
         bean(Invoices.class).release(ines(), stays, "it came");
     }
 
@@ -280,7 +292,7 @@ class BenchTest {
                 null);
         Selection selection = bean(Due.class).select(question, App.TODAY);
         assertThat(selection.toPay()).hasToString("120.00");
-        BatchId batch = drafting.make(ines(), App.batch("Limit", question));
+        BatchId batch = making.make(ines(), App.batch("Limit", question));
         assertThat(claims(batch).stream().map(Claim::amount).reduce(Money::plus).orElseThrow())
                 .hasToString("120.00");
         assertThat(App.number(
@@ -288,7 +300,7 @@ class BenchTest {
                                 + " WHERE c.batch_id = ? AND l.part",
                         batch.value()))
                 .isOne();
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     @Test
@@ -302,7 +314,7 @@ class BenchTest {
         long second = App.number("SELECT MAX(id) FROM remit_to WHERE payee = ?", vendor);
         drafting.sendTo(ines(), batch, version(batch), claim, second);
         assertThat(claims(batch).get(0).remitTo().lines().toString()).contains("Accounts Office");
-        drafting.withdraw(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 
     @Test
@@ -310,12 +322,12 @@ class BenchTest {
         BatchId batch = App.draft(App.invoice("Knot & Splice", "9.00"));
         Vendors vendors = bean(Vendors.class);
         vendors.hold(ines(), App.vendor("Knot & Splice"), "two accounts");
-        assertThatThrownBy(() -> bean(Approvals.class).send(ines(), batch, version(batch)))
+        assertThatThrownBy(() -> bean(Sending.class).send(ines(), batch, version(batch)))
                 .hasMessageContaining("two accounts");
         assertThatThrownBy(() -> vendors.release(ines(), App.vendor("Knot & Splice"), "fine"))
                 .hasMessageContaining("needs the role controller");
         vendors.release(App.ruth(), App.vendor("Knot & Splice"), "one of them closed");
-        bean(Approvals.class).send(ines(), batch, version(batch));
-        drafting.withdraw(ines(), batch, version(batch));
+        bean(Sending.class).send(ines(), batch, version(batch));
+        withdrawing.withdraw(ines(), batch, version(batch));
     }
 }

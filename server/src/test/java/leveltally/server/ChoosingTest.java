@@ -11,6 +11,7 @@ import java.util.stream.Stream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.posting.Posting;
 import leveltally.server.vendors.Vendors;
@@ -67,7 +68,7 @@ class ChoosingTest {
         bean(Invoices.class).release(ines(), id, "it came");
         BatchId batch = App.draft(id);
         assertThat(where(id, "&dueBy=2026-11-13")).isEqualTo("reserved: left out: in another batch, Test batch");
-        bean(Drafting.class).withdraw(ines(), batch, version(batch));
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
         InvoiceId paid = App.invoice(FREE, "62.00");
         bean(Posting.class).post(ines(), App.printed(paid));
         assertThat(where(paid, "&dueBy=2026-12-31")).matches("settled by check \\d+ on Fri 13 Nov 2026");
@@ -105,7 +106,7 @@ class ChoosingTest {
         assertThat(made.status()).as(made.body()).isEqualTo(200);
         assertThat(INES.get("/api/criteria").body()).contains("From kept: 1 invoices, 63.00");
         BatchId batch = new BatchId(JSON.readTree(made.body()).get("id").asLong());
-        bean(Drafting.class).withdraw(ines(), batch, version(batch));
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
         assertThat(INES.post("/api/criteria/" + id + "/remove", "{}").status()).isEqualTo(200);
     }
 
@@ -262,7 +263,7 @@ class ChoosingTest {
                         "/api/batches/" + batch.value() + "/csv",
                         "/api/vendors/csv",
                         "/api/batches/csv",
-                        "/api/checks/csv?account=" + App.operations().value(),
+                        "/api/checks/csv?series=" + App.series(),
                         "/api/ledger/2026-11/csv")
                 .forEach(path -> {
                     Http.Answer answer = INES.get(path);
@@ -270,7 +271,7 @@ class ChoosingTest {
                     assertThat(answer.body()).startsWith("\ufeff");
                 });
         bean(Drafting.class).takeOut(ines(), batch, version(batch), Set.of(App.invoiceOf(batch)));
-        bean(Drafting.class).withdraw(ines(), batch, version(batch));
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
         assertThat(bean(Vendors.class).named("Whimbrel")).hasSize(1);
     }
 }

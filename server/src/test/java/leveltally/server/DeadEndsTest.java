@@ -15,9 +15,11 @@ import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.server.batches.About;
+import leveltally.server.batches.AboutBatch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
-import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
 import leveltally.server.printing.Answers;
@@ -108,7 +110,7 @@ class DeadEndsTest {
                         batch.value()))
                 .isZero();
         BatchId again = App.draft(invoices.toArray(new InvoiceId[0]));
-        bean(Drafting.class).withdraw(ines(), again, App.version(again));
+        bean(Withdrawing.class).withdraw(ines(), again, App.version(again));
     }
 
     @Test
@@ -172,33 +174,27 @@ class DeadEndsTest {
     /** Name, note and ledger date need no new approval; another check date does, and reckons the amounts anew. */
     @Test
     void whatIsSaidOfABatchCanBeChangedUntilNumbersAreTaken() {
-        Drafting drafting = bean(Drafting.class);
+        AboutBatch aboutBatch = bean(AboutBatch.class);
+        Withdrawing withdrawing = bean(Withdrawing.class);
         BatchId batch = App.approved(App.invoice("Bollard Foundry", "45.00"));
-        drafting.about(
-                ines(), batch, App.version(batch), new Drafting.About("Renamed", "n", App.TODAY, App.CHECK_DATE));
+        aboutBatch.about(ines(), batch, App.version(batch), new About("Renamed", "n", App.TODAY, App.CHECK_DATE));
         assertThat(bean(Batches.class).get(batch).state()).isEqualTo(BatchState.APPROVED);
         assertThat(bean(Batches.class).get(batch).ledgerDate()).isEqualTo(App.TODAY);
-        assertThatThrownBy(() -> drafting.about(
+        assertThatThrownBy(() -> aboutBatch.about(
                         ines(),
                         batch,
                         App.version(batch),
-                        new Drafting.About("x", "", App.TODAY.withDayOfMonth(1), App.CHECK_DATE)))
+                        new About("x", "", App.TODAY.withDayOfMonth(1), App.CHECK_DATE)))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("from Mon 2 Nov 2026 on");
-        assertThatThrownBy(() -> drafting.about(
-                        ines(),
-                        batch,
-                        App.version(batch),
-                        new Drafting.About("x", "", App.TODAY, App.TODAY.minusDays(1))))
+        assertThatThrownBy(() -> aboutBatch.about(
+                        ines(), batch, App.version(batch), new About("x", "", App.TODAY, App.TODAY.minusDays(1))))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("A check date lies between today");
-        drafting.about(
-                ines(),
-                batch,
-                App.version(batch),
-                new Drafting.About("Later", "", App.TODAY, App.CHECK_DATE.plusDays(7)));
+        aboutBatch.about(
+                ines(), batch, App.version(batch), new About("Later", "", App.TODAY, App.CHECK_DATE.plusDays(7)));
         assertThat(bean(Batches.class).get(batch).state()).isEqualTo(BatchState.DRAFT);
-        drafting.withdraw(ines(), batch, App.version(batch));
+        withdrawing.withdraw(ines(), batch, App.version(batch));
     }
 
     /** Lines beyond the stub are a job of its own on plain paper; a claim is one sheet of stock. */

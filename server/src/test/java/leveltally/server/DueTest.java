@@ -14,6 +14,7 @@ import leveltally.core.selection.LeftOutReason;
 import leveltally.core.selection.Selection;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
@@ -84,7 +85,7 @@ class DueTest {
                 .singleElement()
                 .satisfies(row -> assertThat(row.decision())
                         .isEqualTo(new Decision.LeftOut(LeftOutReason.IN_ANOTHER_BATCH, "Test batch")));
-        bean(Drafting.class).withdraw(App.ines(), batch, App.version(batch));
+        bean(Withdrawing.class).withdraw(App.ines(), batch, App.version(batch));
         assertThat(select("2000-01-01", null, List.of(), List.of(invoice.value()))
                         .taken())
                 .hasSize(1);
@@ -98,6 +99,7 @@ class DueTest {
         bean(Invoices.class).hold(App.ines(), held, "short delivery");
         var batch = App.draft(first);
         Drafting drafting = bean(Drafting.class);
+        Withdrawing withdrawing = bean(Withdrawing.class);
         ClaimRows claims = bean(ClaimRows.class);
         assertThatThrownBy(() -> drafting.add(App.ines(), batch, App.version(batch), List.of(second, held)))
                 .hasMessageContaining("cannot be added: held invoice: short delivery");
@@ -109,7 +111,7 @@ class DueTest {
         assertThat(claims.of(batch))
                 .singleElement()
                 .satisfies(claim -> assertThat(claim.amount()).hasToString("14.00"));
-        drafting.withdraw(App.ines(), batch, App.version(batch));
+        withdrawing.withdraw(App.ines(), batch, App.version(batch));
     }
 
     @Test
@@ -121,6 +123,6 @@ class DueTest {
         assertThat(bean(ClaimRows.class).of(batch))
                 .singleElement()
                 .satisfies(claim -> assertThat(claim.amount()).hasToString("100.05"));
-        bean(Drafting.class).withdraw(App.ines(), batch, App.version(batch));
+        bean(Withdrawing.class).withdraw(App.ines(), batch, App.version(batch));
     }
 }

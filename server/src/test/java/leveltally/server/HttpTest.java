@@ -130,6 +130,27 @@ class HttpTest {
     }
 
     @Test
+    void theListHoldsAllOrWhatIsTakenOrWhatIsLeftOut() throws Exception {
+        String due = "/api/due?checkDate=2026-11-13&dueBy=2026-11-20&account="
+                + App.operations().value();
+        JsonNode all = JSON.readTree(INES.get(due).body());
+        JsonNode taken = JSON.readTree(INES.get(due + "&showing=TAKEN").body());
+        JsonNode out = JSON.readTree(INES.get(due + "&showing=LEFT_OUT").body());
+        assertThat(taken.get("listed").asInt()).isEqualTo(all.get("count").asInt());
+        assertThat(out.get("listed").asInt())
+                .isPositive()
+                .isEqualTo(all.get("listed").asInt() - all.get("count").asInt());
+        // what is listed changes nothing of what is paid
+        assertThat(out.get("toPay").asString()).isEqualTo(all.get("toPay").asString());
+        assertThat(INES.get(due.replace("/due", "/due/csv") + "&showing=TAKEN")
+                        .body()
+                        .lines())
+                .hasSize(1 + all.get("count").asInt())
+                .noneMatch(line -> line.contains("left out"));
+        assertThat(INES.get(due + "&showing=SOME").status()).isEqualTo(400);
+    }
+
+    @Test
     void anAccountPaysByItsOwnWaysOnly() {
         String due = "/api/due?checkDate=2026-11-13&dueBy=2026-11-20&account="
                 + App.operations().value();
@@ -150,7 +171,7 @@ class HttpTest {
         assertThat(found.status()).isEqualTo(200);
         Http.Answer page = INES.get("/api/batches/" + batch.value() + "/addable?text=%3Cscript%3E");
         assertThat(page.body()).isEqualTo("[]");
-        App.bean(leveltally.server.batches.Drafting.class).withdraw(App.ines(), batch, App.version(batch));
+        App.bean(leveltally.server.batches.Withdrawing.class).withdraw(App.ines(), batch, App.version(batch));
     }
 
     @Test

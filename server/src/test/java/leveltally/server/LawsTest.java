@@ -14,7 +14,7 @@ import java.util.Map;
 import java.util.stream.Stream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.proof.Law;
-import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -40,7 +40,7 @@ class LawsTest {
     /** Every fault was mended, or one of them hid another. */
     @AfterAll
     static void everyFaultWasMended() {
-        App.bean(Drafting.class).withdraw(App.ines(), draft, App.version(draft));
+        App.bean(Withdrawing.class).withdraw(App.ines(), draft, App.version(draft));
         isClean();
     }
 

@@ -16,6 +16,8 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.Selection;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Making;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
 import leveltally.server.proof.Proof;
@@ -43,8 +45,8 @@ class LedgerDaysTest {
     }
 
     private static BatchId posted(InvoiceId invoice, LocalDate ledgerDate) {
-        BatchId batch = bean(Drafting.class).make(ines(), App.batch("By days", question(invoice, ledgerDate)));
-        bean(leveltally.server.approval.Approvals.class).send(ines(), batch, App.version(batch));
+        BatchId batch = bean(Making.class).make(ines(), App.batch("By days", question(invoice, ledgerDate)));
+        bean(leveltally.server.approval.Sending.class).send(ines(), batch, App.version(batch));
         App.approve(batch);
         long run = App.numbered(batch);
         App.handOver(run);
@@ -82,11 +84,11 @@ class LedgerDaysTest {
                 .satisfies(row -> assertThat(((Decision.LeftOut) row.decision()).inWords())
                         .isEqualTo("entered later: open again from Thu 12 Nov 2026"));
         InvoiceId other = App.invoice(VENDOR, "72.00");
-        BatchId draft = bean(Drafting.class).make(ines(), App.batch("Early", question(other, FIFTH)));
+        BatchId draft = bean(Making.class).make(ines(), App.batch("Early", question(other, FIFTH)));
         assertThatThrownBy(() -> bean(Drafting.class).add(ines(), draft, App.version(draft), List.of(invoice)))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("open again from Thu 12 Nov 2026");
-        bean(Drafting.class).withdraw(ines(), draft, App.version(draft));
+        bean(Withdrawing.class).withdraw(ines(), draft, App.version(draft));
 
         String settle =
                 "INSERT INTO settlement (id, invoice_id, kind, currency, amount_minor, ledger_date) VALUES (-1, "

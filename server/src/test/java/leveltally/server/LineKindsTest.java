@@ -15,7 +15,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountLine;
 import leveltally.core.money.Money;
-import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Sending;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answer;
@@ -51,7 +51,7 @@ class LineKindsTest {
     }
 
     private static void post(BatchId batch) {
-        bean(Approvals.class).send(ines(), batch, version(batch));
+        bean(Sending.class).send(ines(), batch, version(batch));
         App.approve(batch);
         long run = App.numbered(batch);
         App.handOver(run);
@@ -98,7 +98,7 @@ class LineKindsTest {
     void anAccountChangedAfterApprovalIsNotPaid() {
         BatchId rent = direct("Pelorus Charts", 4_321, "DIRECT");
         debits(rent, 1, account("5100"), "", 4_321);
-        bean(Approvals.class).send(ines(), rent, version(rent));
+        bean(Sending.class).send(ines(), rent, version(rent));
         App.approve(rent);
         jdbc().sql("DELETE x FROM claim_line_account x JOIN claim_line l ON l.id = x.line_id JOIN claim c"
                         + " ON c.id = l.claim_id WHERE c.batch_id = ?")
@@ -106,7 +106,7 @@ class LineKindsTest {
                 .update();
         debits(rent, 1, account("5200"), "", 4_321);
         assertThatThrownBy(() -> App.numbered(rent)).hasMessageContaining("is not what was approved");
-        bean(leveltally.server.batches.Drafting.class).withdraw(ines(), rent, version(rent));
+        bean(leveltally.server.batches.Withdrawing.class).withdraw(ines(), rent, version(rent));
     }
 
     @Test
@@ -124,7 +124,7 @@ class LineKindsTest {
                         ClaimLine.Kept.class,
                         line -> assertThat(line.of().value()).isEqualTo(kept));
         for (BatchId batch : List.of(second, first)) {
-            bean(leveltally.server.batches.Drafting.class).withdraw(ines(), batch, version(batch));
+            bean(leveltally.server.batches.Withdrawing.class).withdraw(ines(), batch, version(batch));
         }
     }
 }

@@ -25,10 +25,11 @@ import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
-import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.marks.MarkAnswers;
 import leveltally.server.marks.MarkRows;
 import leveltally.server.posting.Posting;
+import leveltally.server.vendors.ChangeViews;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.VendorChanges;
 import leveltally.server.vendors.Vendors;
@@ -44,7 +45,7 @@ class MarksTest {
 
     @AfterEach
     void withdraw() {
-        drafts.forEach(draft -> bean(Drafting.class).withdraw(ines(), draft, version(draft)));
+        drafts.forEach(draft -> bean(Withdrawing.class).withdraw(ines(), draft, version(draft)));
     }
 
     /** A vendor of its own, so that no other test's payments are known of it. */
@@ -67,7 +68,7 @@ class MarksTest {
                         new RemitTo(name, List.of(address, "Skerrow 4" + count)),
                         "4" + count,
                         bank);
-        bean(VendorChanges.class).waiting().stream()
+        bean(ChangeViews.class).waiting().stream()
                 .filter(change -> change.vendor() == id.value())
                 .forEach(change -> bean(VendorChanges.class).confirm(ruth(), change.id(), bank));
         return name;
@@ -131,7 +132,7 @@ class MarksTest {
         BatchId elsewhere = App.draft(other);
         drafts.add(elsewhere);
         assertThat(where(one)).isEqualTo("in batch “Test batch”");
-        bean(Drafting.class).withdraw(ines(), drafts.remove(drafts.size() - 1), version(elsewhere));
+        bean(Withdrawing.class).withdraw(ines(), drafts.remove(drafts.size() - 1), version(elsewhere));
         BatchId printed = App.printed(other);
         bean(Posting.class).post(ines(), printed);
         assertThat(where(one)).startsWith("paid by check ").endsWith("Fri 13 Nov 2026");
@@ -245,7 +246,7 @@ class MarksTest {
         answers.answer(tomas(), draft, "FIRST_PAYMENT 1", "and from the harbour");
         assertThat(answers.of(draft).get("FIRST_PAYMENT 1").note()).isEqualTo("and from the harbour");
         assertThat(answers.of(draft).get("FIRST_PAYMENT 1").who()).isEqualTo("Tomas Brandt");
-        bean(Drafting.class).withdraw(ines(), draft, version(draft));
+        bean(Withdrawing.class).withdraw(ines(), draft, version(draft));
         assertThatThrownBy(() -> answers.answer(ines(), draft, "FIRST_PAYMENT 1", "late"))
                 .hasMessageContaining("nobody would read a note");
     }

@@ -17,9 +17,11 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.people.Actor;
 import leveltally.core.proof.LevelStrip;
 import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Sending;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.checks.Checks;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.posting.Posting;
@@ -108,7 +110,7 @@ class RoadTest {
             assertThatThrownBy(() -> bean(Drafting.class).pay(ines(), batch, version(batch), invoice, bad))
                     .isInstanceOf(Refusal.class);
         }
-        bean(Drafting.class).withdraw(ines(), batch, version(batch));
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
         assertThat(App.number("SELECT COUNT(*) FROM reservation WHERE invoice_id = ?", invoice.value()))
                 .isZero();
     }
@@ -121,7 +123,7 @@ class RoadTest {
         bean(Drafting.class).takeOut(ines(), batch, version(batch), java.util.Set.of(goes));
         assertThat(bean(Batches.class).get(batch).state()).isEqualTo(BatchState.DRAFT);
         assertThatThrownBy(() -> App.numbered(batch)).hasMessageContaining("Only an approved batch");
-        bean(Approvals.class).send(ines(), batch, version(batch));
+        bean(Sending.class).send(ines(), batch, version(batch));
         App.approve(batch);
         assertThat(bean(Batches.class).get(batch).state()).isEqualTo(BatchState.APPROVED);
     }
@@ -129,7 +131,7 @@ class RoadTest {
     @Test
     void rejectsOwnApprovalAndWrongRole() {
         BatchId batch = App.draft(App.invoice(BOLLARD, "10.00"));
-        bean(Approvals.class).send(ines(), batch, version(batch));
+        bean(Sending.class).send(ines(), batch, version(batch));
         String seen = bean(Approvals.class).seen(batch);
         assertThatThrownBy(() -> bean(Approvals.class).approve(ines(), batch, seen))
                 .hasMessageContaining("needs the role");
@@ -206,8 +208,8 @@ class RoadTest {
         InvoiceId invoice = App.invoice("Eider Down Bedding", "33.00");
         BatchId batch = App.draft(invoice);
         bean(Vendors.class).hold(App.tomas(), App.vendor("Eider Down Bedding"), "address unclear");
-        assertThatThrownBy(() -> bean(Approvals.class).send(ines(), batch, version(batch)))
+        assertThatThrownBy(() -> bean(Sending.class).send(ines(), batch, version(batch)))
                 .hasMessageContaining("address unclear");
-        bean(Drafting.class).withdraw(ines(), batch, version(batch));
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
     }
 }

@@ -16,7 +16,8 @@ import java.util.List;
 import leveltally.core.batches.BatchId;
 import leveltally.core.proof.Law;
 import leveltally.server.approval.Approvals;
-import leveltally.server.batches.Drafting;
+import leveltally.server.approval.Sending;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -27,19 +28,20 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** Laws L6 and L7 held by the database itself against the application's own account, and found by the proof behind it. */
 class SeparationTest {
     private final Approvals approvals = bean(Approvals.class);
+    private final Sending sending = bean(Sending.class);
     private BatchId batch;
 
     /** A batch on a route of two steps, with its first approval by Maren. */
     @BeforeEach
     void halfWay() {
         batch = App.draft(invoice("Coaming Timber", "12050.31"));
-        approvals.send(ines(), batch, version(batch));
+        sending.send(ines(), batch, version(batch));
         approvals.approve(maren(), batch, approvals.seen(batch));
     }
 
     @AfterEach
     void lawful() {
-        bean(Drafting.class).withdraw(ines(), batch, version(batch));
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 

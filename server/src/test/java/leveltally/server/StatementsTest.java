@@ -8,8 +8,8 @@ import java.sql.SQLException;
 import java.util.List;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
-import leveltally.server.approval.Approvals;
-import leveltally.server.batches.Drafting;
+import leveltally.server.approval.Sending;
+import leveltally.server.batches.Withdrawing;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -69,8 +69,8 @@ class StatementsTest {
         assertThat(statements("/api/batches/" + large.value())).isEqualTo(statements("/api/batches/" + small.value()));
         assertThat(statements("/api/batches/" + large.value() + "/level"))
                 .isEqualTo(statements("/api/batches/" + small.value() + "/level"));
-        App.bean(Drafting.class).withdraw(App.ines(), small, App.version(small));
-        App.bean(Drafting.class).withdraw(App.ines(), large, App.version(large));
+        App.bean(Withdrawing.class).withdraw(App.ines(), small, App.version(small));
+        App.bean(Withdrawing.class).withdraw(App.ines(), large, App.version(large));
     }
 
     @Test
@@ -82,14 +82,14 @@ class StatementsTest {
                     .isEqualTo(statements("/api/batches/" + small.value() + "/" + path));
         }
         for (BatchId batch : List.of(small, large)) {
-            App.bean(Approvals.class).send(App.ines(), batch, App.version(batch));
+            App.bean(Sending.class).send(App.ines(), batch, App.version(batch));
         }
         assertThat(statements("/api/approval/" + large.value()))
                 .isEqualTo(statements("/api/approval/" + small.value()));
         long two = statements("/api/approval");
-        App.bean(Drafting.class).withdraw(App.ines(), small, App.version(small));
+        App.bean(Withdrawing.class).withdraw(App.ines(), small, App.version(small));
         assertThat(statements("/api/approval")).isEqualTo(two);
-        App.bean(Drafting.class).withdraw(App.ines(), large, App.version(large));
+        App.bean(Withdrawing.class).withdraw(App.ines(), large, App.version(large));
     }
 
     @Test
@@ -101,7 +101,7 @@ class StatementsTest {
 
     @Test
     void register() throws SQLException {
-        String register = "/api/checks?account=" + App.operations().value();
+        String register = "/api/checks?series=" + App.series();
         assertThat(statements(register)).isEqualTo(statements(register + "&below=41270"));
     }
 }

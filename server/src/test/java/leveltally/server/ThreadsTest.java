@@ -24,10 +24,13 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Sending;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Making;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.people.Staff;
@@ -76,15 +79,15 @@ class ThreadsTest {
     void twoClerksTakeTheSameInvoice() throws InterruptedException {
         InvoiceId invoice = App.invoice("Bollard Foundry", "44.00");
         List<Object> outcomes = together(List.of(
-                () -> bean(Drafting.class).make(ines(), App.of(List.of(invoice))),
-                () -> bean(Drafting.class).make(App.tomas(), App.of(List.of(invoice)))));
+                () -> bean(Making.class).make(ines(), App.of(List.of(invoice))),
+                () -> bean(Making.class).make(App.tomas(), App.of(List.of(invoice)))));
         assertThat(refusals(outcomes)).isOne();
         assertThat(App.number("SELECT COUNT(*) FROM reservation WHERE invoice_id = ?", invoice.value()))
                 .isOne();
         outcomes.stream()
                 .filter(BatchId.class::isInstance)
                 .map(BatchId.class::cast)
-                .forEach(batch -> bean(Drafting.class).withdraw(ines(), batch, App.version(batch)));
+                .forEach(batch -> bean(Withdrawing.class).withdraw(ines(), batch, App.version(batch)));
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 
@@ -95,6 +98,7 @@ class ThreadsTest {
         BatchId batch = App.draft(a, b);
         long seen = App.version(batch);
         Drafting drafting = bean(Drafting.class);
+        Withdrawing withdrawing = bean(Withdrawing.class);
         List<Object> outcomes = together(List.of(
                 () -> {
                     drafting.takeOut(ines(), batch, seen, Set.of(a));
@@ -107,7 +111,7 @@ class ThreadsTest {
         assertThat(refusals(outcomes)).isOne();
         assertThat(outcomes.stream().filter(Refusal.class::isInstance).map(Object::toString))
                 .allMatch(words -> words.contains("changed this batch at"));
-        drafting.withdraw(ines(), batch, App.version(batch));
+        withdrawing.withdraw(ines(), batch, App.version(batch));
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 
@@ -116,7 +120,7 @@ class ThreadsTest {
         InvoiceId invoice = App.invoice("Ironwrack Chain", "300.00");
         InvoiceId credit = BenchTest.credit("Ironwrack Chain", "300.00");
         List<Object> outcomes = together(List.of(
-                () -> bean(Drafting.class).make(ines(), App.of(List.of(invoice))),
+                () -> bean(Making.class).make(ines(), App.of(List.of(invoice))),
                 () -> bean(leveltally.server.invoices.Offsets.class)
                         .make(App.tomas(), App.vendor("Ironwrack Chain"), List.of(invoice), List.of(credit))));
         assertThat(refusals(outcomes)).isOne();
@@ -126,7 +130,7 @@ class ThreadsTest {
         outcomes.stream()
                 .filter(BatchId.class::isInstance)
                 .map(BatchId.class::cast)
-                .forEach(batch -> bean(Drafting.class).withdraw(ines(), batch, App.version(batch)));
+                .forEach(batch -> bean(Withdrawing.class).withdraw(ines(), batch, App.version(batch)));
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 
@@ -200,7 +204,7 @@ class ThreadsTest {
 
     private static BatchId sent(InvoiceId... invoices) {
         BatchId batch = App.draft(invoices);
-        bean(Approvals.class).send(ines(), batch, App.version(batch));
+        bean(Sending.class).send(ines(), batch, App.version(batch));
         return batch;
     }
 
@@ -228,7 +232,7 @@ class ThreadsTest {
         boolean approved = outcomes.contains("approved");
         assertThat(state(batch)).isEqualTo(approved ? BatchState.APPROVED : BatchState.DRAFT);
         assertThat(bean(ClaimRows.class).of(batch).get(0).lines()).hasSize(approved ? 2 : 1);
-        bean(Drafting.class).withdraw(ines(), batch, App.version(batch));
+        bean(Withdrawing.class).withdraw(ines(), batch, App.version(batch));
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 
@@ -247,7 +251,7 @@ class ThreadsTest {
         assertThat(refusals(outcomes.subList(2, 4))).isOne();
         assertThat(List.of(state(one), state(two))).containsOnly(BatchState.APPROVED);
         for (BatchId batch : List.of(one, two)) {
-            bean(Drafting.class).withdraw(ines(), batch, App.version(batch));
+            bean(Withdrawing.class).withdraw(ines(), batch, App.version(batch));
         }
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
@@ -279,7 +283,7 @@ class ThreadsTest {
         if (!numbered) {
             assertThat(String.valueOf(outcomes.get(0))).contains("not delivered");
             bean(Turns.class).giveBack(ines(), App.operations(), turn.serial());
-            bean(Drafting.class).withdraw(ines(), batch, App.version(batch));
+            bean(Withdrawing.class).withdraw(ines(), batch, App.version(batch));
         }
         bean(Invoices.class).release(App.tomas(), invoice, "it came");
         assertThat(bean(Proof.class).run().isClean()).isTrue();
@@ -311,7 +315,7 @@ class ThreadsTest {
     @RepeatedTest(3)
     void anApproverStrikesWhileThePersonIsChanged() throws InterruptedException {
         BatchId batch = App.draft(App.invoice("Bollard Foundry", "61.00"), App.invoice("Coaming Timber", "62.00"));
-        bean(Approvals.class).send(ines(), batch, App.version(batch));
+        bean(Sending.class).send(ines(), batch, App.version(batch));
         var claim = bean(ClaimRows.class).of(batch).get(0).id();
         Actor joss = App.actor("joss", Role.ADMINISTRATOR);
         PersonId maren = App.maren().person();

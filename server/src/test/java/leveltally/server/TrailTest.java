@@ -11,6 +11,7 @@ import leveltally.core.audit.AuditRecord;
 import leveltally.core.batches.BatchId;
 import leveltally.core.proof.Law;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -32,7 +33,7 @@ class TrailTest {
         BatchId batch = App.draft(App.invoice("Bollard Foundry", "41.59"), App.invoice("Pelorus Charts", "41.61"));
         App.bean(Drafting.class)
                 .takeOut(App.tomas(), batch, App.version(batch), java.util.Set.of(App.invoiceOf(batch)));
-        App.bean(Drafting.class).withdraw(App.ines(), batch, App.version(batch));
+        App.bean(Withdrawing.class).withdraw(App.ines(), batch, App.version(batch));
         JsonNode trail = JSON.readTree(Http.signedIn("maren")
                 .get("/api/trail/of?subject=batch%20" + batch.value())
                 .body());

@@ -11,9 +11,11 @@ import leveltally.core.terms.Terms;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
-import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.printing.Numbering;
 import leveltally.server.printing.Turns;
+import leveltally.server.vendors.ChangeViews;
+import leveltally.server.vendors.ToldChange;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.VendorChanges;
 import leveltally.server.vendors.Vendors;
@@ -44,9 +46,9 @@ class UnprintableTest {
         bean(VendorChanges.class)
                 .confirmAll(
                         App.ruth(),
-                        bean(VendorChanges.class).waiting().stream()
+                        bean(ChangeViews.class).waiting().stream()
                                 .filter(change -> change.vendorName().equals(name))
-                                .map(VendorChanges.Told::id)
+                                .map(ToldChange::id)
                                 .toList());
         BatchId batch = App.approved(App.invoice(name, "12.00"));
         long next = App.nextNumber();
@@ -55,6 +57,6 @@ class UnprintableTest {
                 .hasMessageContaining("no character “☃”");
         assertThat(App.nextNumber()).isEqualTo(next);
         bean(Turns.class).giveBack(App.ines(), App.operations(), turn.serial());
-        bean(Drafting.class).withdraw(App.ines(), batch, App.version(batch));
+        bean(Withdrawing.class).withdraw(App.ines(), batch, App.version(batch));
     }
 }

@@ -22,8 +22,12 @@ import leveltally.core.people.Role;
 import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Sending;
 import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.proof.Proof;
+import leveltally.server.vendors.ChangeViews;
+import leveltally.server.vendors.ToldChange;
 import leveltally.server.vendors.VendorChanges;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -35,6 +39,7 @@ class VendorChangeTest {
     private static final String ACCOUNT = "330019204417";
     private final VendorChanges changes = bean(VendorChanges.class);
     private final Approvals approvals = bean(Approvals.class);
+    private final Sending sending = bean(Sending.class);
 
     @AfterEach
     void everyLawHolds() {
@@ -90,7 +95,7 @@ class VendorChangeTest {
         changes.confirm(ruth(), change, TYPED);
         assertThatThrownBy(() -> changes.confirm(ruth(), change, TYPED)).hasMessageContaining("does not wait any more");
         assertThatThrownBy(() -> proposed(vendor, ACCOUNT)).hasMessageContaining("has already");
-        VendorChanges.Told told = changes.of(App.vendor(vendor)).get(0);
+        ToldChange told = bean(ChangeViews.class).of(App.vendor(vendor)).get(0);
         assertThat(told.afterBank()).isEqualTo("routing 990044105, account ••••4417");
         assertThat(told.before().get(0)).isEqualTo(vendor);
         // sealed in the database, and equal numbers are known by their keyed hash alone
@@ -105,7 +110,11 @@ class VendorChangeTest {
                         "SELECT COUNT(DISTINCT after_bank_key) FROM vendor_change WHERE id IN (?, ?)", change, same))
                 .isOne();
         changes.refuse(ruth(), same, "it is the account of Plover Packaging");
-        assertThat(changes.of(App.vendor("Ebb Tide Linen")).get(0).decidedWhy()).contains("Plover");
+        assertThat(bean(ChangeViews.class)
+                        .of(App.vendor("Ebb Tide Linen"))
+                        .get(0)
+                        .decidedWhy())
+                .contains("Plover");
     }
 
     @Test
@@ -139,9 +148,9 @@ class VendorChangeTest {
         BatchId again = App.draft(App.invoice(vendor, "31.19"));
         Actor clerkToo = new Actor(
                 maren().person(), "Maren", Set.of(Role.CLERK, Role.APPROVER), App.TODAY, Instant.now(), "test");
-        assertThatThrownBy(() -> approvals.send(clerkToo, again, version(again)))
+        assertThatThrownBy(() -> sending.send(clerkToo, again, version(again)))
                 .hasMessageContaining("“Two approvers” stays short of people");
-        approvals.send(ines(), again, version(again));
+        sending.send(ines(), again, version(again));
         assertThat(App.number(
                         "SELECT COUNT(*) FROM approval_mark WHERE batch_id = ? AND kind = 'CHANGED_PAYEE'",
                         again.value()))
@@ -153,7 +162,7 @@ class VendorChangeTest {
         approvals.approve(aldo(), again, approvals.seen(again));
         approvals.approve(maren(), again, approvals.seen(again));
         for (BatchId one : List.of(batch, again)) {
-            bean(Drafting.class).withdraw(ines(), one, version(one));
+            bean(Withdrawing.class).withdraw(ines(), one, version(one));
         }
     }
 

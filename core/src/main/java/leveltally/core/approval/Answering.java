@@ -28,17 +28,31 @@ public record Answering(
      * @throws Refusal saying why this person may not approve
      */
     public Approver approve(Approver person, List<Approver> standsInFor) {
-        check(person.id());
+        whyNotApprove(person, standsInFor).ifPresent(no -> {
+            throw no;
+        });
+        return mayApprove(person, standsInFor).orElseThrow();
+    }
+
+    /** Why this person may not approve; empty when they may. */
+    public Optional<Refusal> whyNotApprove(Approver person, List<Approver> standsInFor) {
+        if (hands.contains(person.id())) {
+            return Optional.of(ownWork());
+        }
+        if (approvers.contains(person.id())) {
+            return Optional.of(Refusal.notAllowed(
+                    "second-step", "You answered for this batch already, so somebody else must take this step."));
+        }
         String vendor = interested.get(person.id());
         if (vendor != null) {
-            throw Refusal.notAllowed(
+            return Optional.of(Refusal.notAllowed(
                     "own-vendor-change",
                     "You proposed or confirmed a change of " + vendor + " in the last "
                             + TwoPeople.DAYS
                             + " days, so somebody else must approve a payment to it. Strike that payment, or leave the "
-                            + "batch to others.");
+                            + "batch to others."));
         }
-        return onBehalf(person, standsInFor);
+        return whyNotAsked(person, standsInFor);
     }
 
     /** Whether this person could approve now: what waits for them, and who is told. */
@@ -53,36 +67,42 @@ public record Answering(
      * an earlier step may think better of it: neither lets a payment out.
      */
     public Approver decline(Approver person, List<Approver> standsInFor) {
-        refuseOwnWork(person.id());
-        if (approvers.contains(person.id())) {
-            return person;
-        }
-        return new Answering(step, escalated, hands, approvers, Map.of()).onBehalf(person, standsInFor);
+        whyNotDecline(person, standsInFor).ifPresent(no -> {
+            throw no;
+        });
+        return approvers.contains(person.id())
+                ? person
+                : withoutInterests().mayApprove(person, standsInFor).orElseThrow();
     }
 
-    private Approver onBehalf(Approver person, List<Approver> standsInFor) {
-        return mayApprove(person, standsInFor)
-                .orElseThrow(() -> Refusal.notAllowed(
+    /** Why this person may neither strike nor send back; empty when they may. */
+    public Optional<Refusal> whyNotDecline(Approver person, List<Approver> standsInFor) {
+        if (hands.contains(person.id())) {
+            return Optional.of(ownWork());
+        }
+        return approvers.contains(person.id())
+                ? Optional.empty()
+                : withoutInterests().whyNotAsked(person, standsInFor);
+    }
+
+    private Answering withoutInterests() {
+        return new Answering(step, escalated, hands, approvers, Map.of());
+    }
+
+    private Optional<Refusal> whyNotAsked(Approver person, List<Approver> standsInFor) {
+        return mayApprove(person, standsInFor).isPresent()
+                ? Optional.empty()
+                : Optional.of(Refusal.notAllowed(
                         "not-asked",
                         "The step “" + step.name()
                                 + "” waits for others, not for you. See on the batch who is asked."));
     }
 
-    private void refuseOwnWork(PersonId person) {
-        if (hands.contains(person)) {
-            throw Refusal.notAllowed(
-                    "own-work",
-                    "You prepared or changed this batch, or entered, brought in or released an invoice of it, so somebody "
-                            + "else must approve it.");
-        }
-    }
-
-    private void check(PersonId person) {
-        refuseOwnWork(person);
-        if (approvers.contains(person)) {
-            throw Refusal.notAllowed(
-                    "second-step", "You answered for this batch already, so somebody else must take this step.");
-        }
+    private static Refusal ownWork() {
+        return Refusal.notAllowed(
+                "own-work",
+                "You prepared or changed this batch, or entered, brought in or released an invoice of it, so somebody "
+                        + "else must approve it.");
     }
 
     private boolean isFree(Approver person) {

@@ -55,6 +55,50 @@ public record Horizon(Due late, List<Day> days, List<Run> runs) {
     }
 
     /**
+     * The window drawn: heights in percent of the highest, cash in percent between the least and the most, zero included.
+     *
+     * @param low the least cash, in minor units, zero or below; {@code high} the most, zero or above
+     */
+    public record Scale(long mostDue, long mostDying, long low, long high) {
+        public int ofDue(Day day) {
+            return percent(day.due().open().minor(), mostDue);
+        }
+
+        public int ofDying(Day day) {
+            return percent(day.dying().minor(), mostDying);
+        }
+
+        /** Where no cash is; null when all of it is nothing. */
+        public @Nullable Integer zero() {
+            return low == high ? null : percent(-low, high - low);
+        }
+
+        /** Where a run leaves the cash; null when it is not known. */
+        public @Nullable Integer level(Run run) {
+            return run.cash() == null || low == high ? null : percent(run.cash().minor() - low, high - low);
+        }
+
+        private static int percent(long part, long whole) {
+            return whole == 0 ? 0 : (int) (100 * part / whole);
+        }
+    }
+
+    public Scale scale() {
+        long low = 0;
+        long high = 0;
+        for (Run run : runs) {
+            long cash = run.cash() == null ? 0 : run.cash().minor();
+            low = Math.min(low, cash);
+            high = Math.max(high, cash);
+        }
+        return new Scale(
+                days.stream().mapToLong(d -> d.due().open().minor()).max().orElse(0),
+                days.stream().mapToLong(d -> d.dying().minor()).max().orElse(0),
+                low,
+                high);
+    }
+
+    /**
      * What the window rests on.
      *
      * @param today the first day

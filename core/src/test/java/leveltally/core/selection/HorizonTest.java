@@ -72,4 +72,25 @@ class HorizonTest {
                         "Unposted payments of other batches|2 live batches|-1,200.00",
                         "The floor the company keeps||-1,000.00");
     }
+
+    private static Horizon.Run run(String date, Money cash) {
+        return new Horizon.Run(day(date), 1, usd("1"), usd("0"), cash);
+    }
+
+    @Test
+    void theDrawingGoesFromTheLeastCashToTheMostAndShowsWhereNoneIs() {
+        Horizon.Day full = new Horizon.Day(day("2026-11-12"), new Horizon.Due(1, usd("200")), 1, usd("2"));
+        Horizon.Day quarter = new Horizon.Day(day("2026-11-13"), new Horizon.Due(1, usd("50")), 1, usd("1"));
+        Horizon.Run rich = run("2026-11-13", usd("300"));
+        Horizon.Run poor = run("2026-11-27", usd("-100"));
+        Horizon horizon = new Horizon(new Horizon.Due(0, usd("0")), List.of(full, quarter), List.of(rich, poor));
+        Horizon.Scale scale = horizon.scale();
+        assertThat(List.of(scale.ofDue(full), scale.ofDue(quarter), scale.ofDying(quarter)))
+                .containsExactly(100, 25, 50);
+        assertThat(scale.zero()).isEqualTo(25);
+        assertThat(List.of(scale.level(rich), scale.level(poor))).containsExactly(100, 0);
+        Horizon unknown = new Horizon(horizon.late(), horizon.days(), List.of(run("2026-11-13", null)));
+        assertThat(unknown.scale().zero()).isNull();
+        assertThat(unknown.scale().level(unknown.runs().get(0))).isNull();
+    }
 }

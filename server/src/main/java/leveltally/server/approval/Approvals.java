@@ -4,7 +4,6 @@ import java.sql.Timestamp;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,16 +11,11 @@ import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.approval.Approver;
 import leveltally.core.approval.ClaimDigest;
-import leveltally.core.approval.Completion;
-import leveltally.core.approval.Policy;
 import leveltally.core.approval.Progress;
-import leveltally.core.approval.Step;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
-import leveltally.core.marks.Mark;
-import leveltally.core.marks.MarkKind;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.people.PersonId;
@@ -30,32 +24,25 @@ import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
-import leveltally.server.batches.Obstacles;
 import leveltally.server.frame.WorkIds;
-import leveltally.server.ledger.BankAccounts;
-import leveltally.server.marks.MarkRows;
 import org.springframework.jdbc.core.JdbcOperations;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Asking for approval and answering, step by step, on the digest of every claim. Every deed locks the batch's row first, so
- * that two answers, or an answer and an edit, come one after the other, and the later one sees what the first one did.
+ * The answers, step by step, on the digest of every claim. Every deed locks the batch's row first, so that two answers, or an
+ * answer and an edit, come one after the other, and the later one sees what the first one did.
  */
 @Service
 public class Approvals {
     private final JdbcClient jdbc;
     private final JdbcOperations many;
     private final Batches batches;
-    private final Obstacles obstacles;
     private final ClaimRows claimRows;
     private final Drafting drafting;
-    private final Policies policies;
     private final Rounds rounds;
     private final Deputies deputies;
-    private final MarkRows marks;
-    private final BankAccounts accounts;
     private final Letters letters;
     private final WorkIds ids;
     private final AuditTrail audit;
@@ -64,110 +51,23 @@ public class Approvals {
             JdbcClient jdbc,
             JdbcOperations many,
             Batches batches,
-            Obstacles obstacles,
             ClaimRows claimRows,
             Drafting drafting,
-            Policies policies,
             Rounds rounds,
             Deputies deputies,
-            MarkRows marks,
-            BankAccounts accounts,
             Letters letters,
             WorkIds ids,
             AuditTrail audit) {
         this.jdbc = jdbc;
         this.many = many;
         this.batches = batches;
-        this.obstacles = obstacles;
         this.claimRows = claimRows;
         this.drafting = drafting;
-        this.policies = policies;
         this.rounds = rounds;
         this.deputies = deputies;
-        this.marks = marks;
-        this.accounts = accounts;
         this.letters = letters;
         this.ids = ids;
         this.audit = audit;
-    }
-
-    /** What a route is chosen by, and what was chosen. */
-    record Chosen(
-            Policies.InForce policy,
-            Policy.Asking asking,
-            Policy.Choice choice,
-            Map<ClaimId, List<Mark>> marks,
-            String shortOf) {}
-
-    /**
-     * Sends a draft for approval: payee, address and bank details of each claim freeze, its digest is taken, and the route
-     * is chosen and kept.
-     */
-    @Transactional
-    public void send(Actor by, BatchId id, long version) {
-        by.mayDo(Deed.SEND_BATCH);
-        Batch batch = batches.lockFor(id, version);
-        claimRows.freeze(id);
-        List<Claim> claims = claimRows.of(id);
-        if (claims.isEmpty()) {
-            throw Refusal.invalid("batch-empty", "This batch pays nothing. Add an invoice, or withdraw it.");
-        }
-        refuseObstacles(claims);
-        batches.addHand(id, by);
-        Map<ClaimId, ClaimDigest> digests = digests(batch, claims);
-        Chosen chosen = choose(by, batch, claims);
-        if (!chosen.shortOf().isEmpty()) {
-            throw Refusal.conflict(
-                    "nobody-left",
-                    "The route “" + chosen.choice().route().name() + "” cannot be completed: its step “"
-                            + chosen.shortOf() + "” stays short of people, because nobody approves what they prepared, "
-                            + "a vendor they changed lately, or two steps. Ask the controller to change the route.");
-        }
-        batches.move(by, id, BatchState.IN_APPROVAL, "sent it for approval");
-        Map<ClaimId, String> hex = new HashMap<>();
-        digests.forEach((claim, digest) -> hex.put(claim, digest.hex()));
-        claimRows.putDigests(id, hex);
-        rounds.open(by, id, batch.approvalRound(), chosen.policy(), chosen.choice(), chosen.marks());
-        letters.asked(batch, rounds.of(id, by.today()), deputies.roster(by.today()), by.now());
-        audit.record(
-                by,
-                "send batch for approval",
-                subject(id),
-                Map.of(
-                        "before",
-                        batch.state().words(),
-                        "after",
-                        BatchState.IN_APPROVAL.words(),
-                        "claims",
-                        claims.size(),
-                        "amount",
-                        chosen.asking().total().toString(),
-                        "route",
-                        chosen.choice().route().name(),
-                        "why",
-                        chosen.choice().why()));
-    }
-
-    /** Which route a batch would take today, and why. */
-    Chosen choose(Actor by, Batch batch, List<Claim> claims) {
-        return choose(by, batch, claims, policies.on(by.today()));
-    }
-
-    Chosen choose(Actor by, Batch batch, List<Claim> claims, Policies.InForce policy) {
-        var currency = accounts.get(batch.account()).currency();
-        Map<ClaimId, List<Mark>> found =
-                marks.of(batch.id(), by.today(), policy.policy().paymentLimits(currency));
-        Set<MarkKind> kinds = new HashSet<>();
-        found.values().forEach(own -> own.forEach(mark -> kinds.add(mark.kind())));
-        Policy.Asking asking = Policy.Asking.of(batch.account(), currency, claims, kinds);
-        Policy.Choice choice = policy.policy().choose(asking);
-        Set<PersonId> excluded = new HashSet<>(batches.hands(batch.id()));
-        excluded.addAll(rounds.interested(List.of(batch.id().value()), by.today())
-                .getOrDefault(batch.id().value(), Map.of())
-                .keySet());
-        String shortOf = Completion.shortOf(
-                choice.route().steps(), deputies.roster(by.today()).people().values(), excluded);
-        return new Chosen(policy, asking, choice, found, shortOf);
     }
 
     /** The digest of all that a batch asks now, which an approver hands back with their approval. */
@@ -175,7 +75,8 @@ public class Approvals {
     public String seen(BatchId id) {
         Batch batch = batches.get(id);
         return ClaimDigest.ofAll(
-                        batch.approvalRound(), digests(batch, claimRows.of(id)).values())
+                        batch.approvalRound(),
+                        Verification.digests(batch, claimRows.of(id)).values())
                 .hex();
     }
 
@@ -190,7 +91,7 @@ public class Approvals {
         Round round = rounds.of(id, by.today());
         Roster roster = deputies.roster(by.today());
         Approver of = round.answering().approve(roster.of(by), roster.standsInFor(by.person()));
-        Map<ClaimId, ClaimDigest> digests = digests(batch, claimRows.of(id));
+        Map<ClaimId, ClaimDigest> digests = Verification.digests(batch, claimRows.of(id));
         Map<ClaimId, String> sent = claimRows.digests(id);
         digests.forEach((claim, digest) -> {
             if (!digest.hex().equals(sent.get(claim))) {
@@ -216,7 +117,7 @@ public class Approvals {
         if (!of.id().equals(by.person())) {
             told.put("for", of.name());
         }
-        audit.record(by, "approve batch", subject(id), told);
+        audit.record(by, "approve batch", "batch " + id.value(), told);
     }
 
     private void goOn(Actor by, Batch batch, Round round, int before, Roster roster) {
@@ -275,7 +176,7 @@ public class Approvals {
                 .toList();
         drafting.takeOutPayments(by, id, claims, "struck " + String.join("; ", payments));
         letters.struck(by, batch, round, payments, why, struck.size() == there.size());
-        audit.record(by, "strike payments", subject(id), Map.of("payments", payments, "reason", why));
+        audit.record(by, "strike payments", "batch " + id.value(), Map.of("payments", payments, "reason", why));
     }
 
     /**
@@ -321,7 +222,7 @@ public class Approvals {
         audit.record(
                 by,
                 "send batch back",
-                subject(id),
+                "batch " + id.value(),
                 Map.of(
                         "before",
                         batch.state().words(),
@@ -331,70 +232,6 @@ public class Approvals {
                         why,
                         "notes",
                         told));
-    }
-
-    /**
-     * Verifies a locked batch once more before its claims get numbers or are posted (law L6): every step has its people for
-     * exactly this content.
-     *
-     * @throws Refusal naming the claim that is not what was approved
-     */
-    @Transactional(readOnly = true)
-    public void verify(Batch batch, List<Claim> claims) {
-        record Agreed(int step, long person) {}
-        Map<Long, Map<String, Set<Agreed>>> agreed = new HashMap<>();
-        jdbc.sql("""
-                        SELECT ac.claim_id, ac.digest, a.step, a.person_id
-                        FROM approval_claim ac JOIN approval a ON a.id = ac.approval_id
-                        WHERE a.batch_id = :batch AND a.round = :round AND a.outcome = 'APPROVED'
-                        """)
-                .param("batch", batch.id().value())
-                .param("round", batch.approvalRound())
-                .query(r -> {
-                    agreed.computeIfAbsent(r.getLong(1), none -> new HashMap<>())
-                            .computeIfAbsent(r.getString(2), none -> new HashSet<>())
-                            .add(new Agreed(r.getInt(3), r.getLong(4)));
-                });
-        List<Step> steps = rounds.of(batch.id(), batch.checkDate()).opened().stream()
-                .map(Round.Opened::step)
-                .toList();
-        Map<ClaimId, ClaimDigest> digests = digests(batch, claims);
-        for (Claim claim : claims) {
-            Set<Agreed> people = agreed.getOrDefault(claim.id().value(), Map.of())
-                    .getOrDefault(digests.get(claim.id()).hex(), Set.of());
-            Progress progress = new Progress(
-                    steps,
-                    people.stream()
-                            .map(one -> new Progress.Given(
-                                    one.step(), new PersonId(one.person()), new PersonId(one.person())))
-                            .toList());
-            if (steps.isEmpty() || !progress.isComplete()) {
-                throw Refusal.conflict(
-                        "not-approved",
-                        "The payment to " + claim.remitTo().payee()
-                                + " is not what was approved. Change the batch back to a draft and send it again.");
-            }
-        }
-    }
-
-    /** @throws Refusal naming every claim under a hold, and every one whose vendor's data changed since it was sent */
-    @Transactional
-    public void refuseObstacles(List<Claim> claims) {
-        Map<ClaimId, List<String>> found =
-                obstacles.shared(claims.stream().map(Claim::id).toList());
-        List<String> obstacles = claims.stream()
-                .flatMap(claim -> found.getOrDefault(claim.id(), List.of()).stream()
-                        .map(words -> claim.remitTo().payee() + ": " + words))
-                .distinct()
-                .toList();
-        if (!obstacles.isEmpty()) {
-            String them = obstacles.size() == 1 ? "it" : "them";
-            throw Refusal.conflict(
-                    "held",
-                    "Not as it stands: " + String.join("; ", obstacles) + ". Take " + them
-                            + " out of the batch, have the hold released, or change the batch and send it for approval "
-                            + "with what is true now.");
-        }
     }
 
     private Batch lock(Actor by, BatchId id) {
@@ -433,17 +270,5 @@ public class Approvals {
                         by.today())
                 .update();
         return id;
-    }
-
-    private static String subject(BatchId id) {
-        return "batch " + id.value();
-    }
-
-    static Map<ClaimId, ClaimDigest> digests(Batch batch, List<Claim> claims) {
-        Map<ClaimId, ClaimDigest> digests = new HashMap<>();
-        for (Claim claim : claims) {
-            digests.put(claim.id(), ClaimDigest.of(claim, batch.checkDate(), batch.account(), batch.method()));
-        }
-        return digests;
     }
 }

@@ -4,4 +4,4 @@ import io.swagger.v3.oas.annotations.media.Schema;
 
 /** What was tried, in words, and the route it takes. */
 @Schema(requiredProperties = {"asking", "route"})
-public record TriedRoutes(String asking, ApprovalController.RouteView route) {}
+public record TriedRoutes(String asking, RouteView route) {}

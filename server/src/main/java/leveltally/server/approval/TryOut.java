@@ -21,21 +21,21 @@ import org.springframework.transaction.annotation.Transactional;
 /** Which route a batch, or made-up figures, would take under routes that are only thought of. */
 @Component
 class TryOut {
-    private final Approvals approvals;
-    private final ApprovalViews views;
+    private final Choosing choosing;
+    private final RouteViews views;
     private final Deputies deputies;
     private final Batches batches;
     private final ClaimRows claimRows;
     private final BankAccounts accounts;
 
     TryOut(
-            Approvals approvals,
-            ApprovalViews views,
+            Choosing choosing,
+            RouteViews views,
             Deputies deputies,
             Batches batches,
             ClaimRows claimRows,
             BankAccounts accounts) {
-        this.approvals = approvals;
+        this.choosing = choosing;
         this.views = views;
         this.deputies = deputies;
         this.batches = batches;
@@ -49,16 +49,16 @@ class TryOut {
         Policies.InForce policy = new Policies.InForce(null, wanted.content().policy());
         Roster roster = deputies.roster(by.today());
         Long id = wanted.batch();
-        Approvals.Chosen chosen;
+        Chosen chosen;
         String name;
         if (id != null) {
             Batch batch = batches.get(new BatchId(id));
-            chosen = approvals.choose(by, batch, claimRows.of(batch.id()), policy);
+            chosen = choosing.choose(by, batch, claimRows.of(batch.id()), policy);
             name = "“" + batch.name() + "”";
         } else {
             Policy.Asking asking = typed(wanted);
             Policy.Choice choice = policy.policy().choose(asking);
-            chosen = new Approvals.Chosen(
+            chosen = new Chosen(
                     policy,
                     asking,
                     choice,

@@ -6,8 +6,12 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.ClaimLine;
+import leveltally.core.batches.LineTotals;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.people.PersonId;
 import leveltally.server.ledger.BankAccount;
@@ -21,14 +25,17 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 class BatchViews {
     private final Batches batches;
-    private final Drafting drafting;
+    private final ClaimRows claimRows;
+    private final Steps steps;
     private final BankAccounts accounts;
     private final People people;
     private final JdbcClient jdbc;
 
-    BatchViews(Batches batches, Drafting drafting, BankAccounts accounts, People people, JdbcClient jdbc) {
+    BatchViews(
+            Batches batches, ClaimRows claimRows, Steps steps, BankAccounts accounts, People people, JdbcClient jdbc) {
         this.batches = batches;
-        this.drafting = drafting;
+        this.claimRows = claimRows;
+        this.steps = steps;
         this.accounts = accounts;
         this.people = people;
         this.jdbc = jdbc;
@@ -45,7 +52,7 @@ class BatchViews {
         Money[] sums = {Money.zero(account.currency()), Money.zero(account.currency()), Money.zero(account.currency())};
         List<BatchController.ClaimView> claims = claims(id, account, sums);
         Totals totals = new Totals(sums[0], sums[1], sums[2]);
-        List<EditLog.Entry> changes = drafting.changes(id);
+        List<EditLog.Entry> changes = steps.changes(id);
         boolean draft = batch.state() == BatchState.DRAFT;
         return new BatchController.BatchView(
                 id.value(),
@@ -113,6 +120,16 @@ class BatchViews {
             boolean apart,
             String note,
             String held) {}
+
+    /** What these lines come to. */
+    @Transactional(readOnly = true)
+    LineTotals totals(BatchId id, Set<InvoiceId> wanted) {
+        List<ClaimLine> lines = claimRows.of(id).stream()
+                .flatMap(claim -> claim.lines().stream())
+                .filter(line -> line.item().filter(wanted::contains).isPresent())
+                .toList();
+        return LineTotals.of(lines, accounts.get(batches.get(id).account()).currency());
+    }
 
     private List<BatchController.ClaimView> claims(BatchId id, BankAccount account, Money[] sums) {
         Map<Long, Head> heads = new LinkedHashMap<>();

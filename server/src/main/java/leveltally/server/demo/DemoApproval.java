@@ -18,6 +18,7 @@ import leveltally.server.approval.PolicyContent;
 import leveltally.server.approval.PolicyContent.LimitContent;
 import leveltally.server.approval.PolicyContent.RouteContent;
 import leveltally.server.approval.PolicyContent.StepContent;
+import leveltally.server.approval.Sending;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
@@ -33,6 +34,7 @@ class DemoApproval {
 
     private final Policies policies;
     private final Approvals approvals;
+    private final Sending sending;
     private final Deputies deputies;
     private final VendorChanges changes;
     private final MarkAnswers answers;
@@ -44,6 +46,7 @@ class DemoApproval {
     DemoApproval(
             Policies policies,
             Approvals approvals,
+            Sending sending,
             Deputies deputies,
             VendorChanges changes,
             MarkAnswers answers,
@@ -53,6 +56,7 @@ class DemoApproval {
             JdbcClient jdbc) {
         this.policies = policies;
         this.approvals = approvals;
+        this.sending = sending;
         this.deputies = deputies;
         this.changes = changes;
         this.answers = answers;
@@ -105,7 +109,7 @@ class DemoApproval {
     void tell(DemoCompany.Stage stage, BatchId crew, BatchId accounting) {
         newBankDetails(stage);
         sendBackOnce(stage, crew);
-        approvals.send(
+        sending.send(
                 stage.cast().on(TODAY, "ines"),
                 accounting,
                 batches.get(accounting).version());
@@ -160,7 +164,7 @@ class DemoApproval {
 
     private void sendBackOnce(DemoCompany.Stage stage, BatchId crew) {
         Actor clerk = stage.cast().on(TODAY, "tomas");
-        approvals.send(clerk, crew, batches.get(crew).version());
+        sending.send(clerk, crew, batches.get(crew).version());
         Claim merganser = claimOf(crew, "Merganser Medical");
         Claim dogwatch = claimOf(crew, "Dogwatch Crewing");
         approvals.sendBack(
@@ -183,7 +187,7 @@ class DemoApproval {
                 .query(String.class)
                 .single();
         answers.answer(clerk, crew, mark, "Six, one for each ship; order 2026-118 is signed by the harbour master.");
-        approvals.send(clerk, crew, batches.get(crew).version());
+        sending.send(clerk, crew, batches.get(crew).version());
     }
 
     private Claim claimOf(BatchId batch, String payee) {

@@ -35,6 +35,8 @@ import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.people.People;
+import leveltally.server.vendors.ChangeViews;
+import leveltally.server.vendors.ToldChange;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.VendorChanges;
 import leveltally.server.vendors.Vendors;
@@ -55,6 +57,7 @@ class DemoCompany {
     private final Series series;
     private final Vendors vendors;
     private final VendorChanges changes;
+    private final ChangeViews waiting;
     private final BankFiles files;
     private final AuditTrail audit;
 
@@ -65,6 +68,7 @@ class DemoCompany {
             Series series,
             Vendors vendors,
             VendorChanges changes,
+            ChangeViews waiting,
             BankFiles files,
             AuditTrail audit) {
         this.people = people;
@@ -73,6 +77,7 @@ class DemoCompany {
         this.series = series;
         this.vendors = vendors;
         this.changes = changes;
+        this.waiting = waiting;
         this.files = files;
         this.audit = audit;
     }
@@ -244,9 +249,9 @@ class DemoCompany {
             VendorId id = vendors.add(by, vendor, remitTo, postal, bank);
             if (bank != null) {
                 // the second person types the account again
-                for (VendorChanges.Told waiting : changes.waiting()) {
-                    if (waiting.vendor() == id.value()) {
-                        changes.confirm(second, waiting.id(), bank);
+                for (ToldChange one : waiting.waiting()) {
+                    if (one.vendor() == id.value()) {
+                        changes.confirm(second, one.id(), bank);
                     }
                 }
             }
@@ -266,7 +271,7 @@ class DemoCompany {
             ids.put(seed.name(), id);
         }
         changes.confirmAll(
-                second, changes.waiting().stream().map(VendorChanges.Told::id).toList());
+                second, waiting.waiting().stream().map(ToldChange::id).toList());
         return ids;
     }
 

@@ -18,9 +18,10 @@ import leveltally.core.selection.CashWay;
 import leveltally.core.selection.Selection;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Sending;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
-import leveltally.server.batches.Drafting;
+import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.checks.Checks;
 import leveltally.server.invoices.InvoiceKind;
@@ -61,8 +62,9 @@ class DemoStory {
     private final Due due;
     private final SavedCriteria criteria;
     private final Batches batches;
-    private final Drafting drafting;
+    private final Making making;
     private final Approvals approvals;
+    private final Sending sending;
     private final Turns turns;
     private final Printing printing;
     private final Answers said;
@@ -83,8 +85,9 @@ class DemoStory {
             Due due,
             SavedCriteria criteria,
             Batches batches,
-            Drafting drafting,
+            Making making,
             Approvals approvals,
+            Sending sending,
             Turns turns,
             Printing printing,
             Answers said,
@@ -102,8 +105,9 @@ class DemoStory {
         this.due = due;
         this.criteria = criteria;
         this.batches = batches;
-        this.drafting = drafting;
+        this.making = making;
         this.approvals = approvals;
+        this.sending = sending;
         this.turns = turns;
         this.printing = printing;
         this.said = said;
@@ -257,13 +261,13 @@ class DemoStory {
         if (count == 0) {
             return null;
         }
-        return drafting.make(
+        return making.make(
                 stage.cast().on(run, clerk),
                 new NewBatch(name, "", count, taken.toPay().toString(), question, null));
     }
 
     private void approve(DemoCompany.Stage stage, BatchId batch, LocalDate on, String clerk) {
-        approvals.send(stage.cast().on(on, clerk), batch, batches.get(batch).version());
+        sending.send(stage.cast().on(on, clerk), batch, batches.get(batch).version());
         List<String> approvers =
                 random.nextInt(3) == 0 ? List.of("aldo", "maren", "ruth") : List.of("maren", "aldo", "ruth");
         for (String approver : approvers) {

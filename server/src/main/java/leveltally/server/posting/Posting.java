@@ -21,7 +21,7 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.posting.PaymentEntry;
-import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Verification;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
@@ -44,7 +44,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class Posting {
     private final Batches batches;
     private final ClaimRows claimRows;
-    private final Approvals approvals;
+    private final Verification verification;
     private final Payments payments;
     private final Checks checks;
     private final BankEvents told;
@@ -56,7 +56,7 @@ public class Posting {
     Posting(
             Batches batches,
             ClaimRows claimRows,
-            Approvals approvals,
+            Verification verification,
             Payments payments,
             Checks checks,
             BankEvents told,
@@ -66,7 +66,7 @@ public class Posting {
             AuditTrail audit) {
         this.batches = batches;
         this.claimRows = claimRows;
-        this.approvals = approvals;
+        this.verification = verification;
         this.payments = payments;
         this.checks = checks;
         this.told = told;
@@ -128,7 +128,7 @@ public class Posting {
                 claimRows.of(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
         List<Claim> posting =
                 good.stream().map(check -> claims.get(check.payment().claim())).toList();
-        approvals.verify(batch, posting);
+        verification.verify(batch, posting);
         Map<InvoiceId, Money> settling = Claim.settling(posting);
         invoices.mustBeOpenOn(batch.ledgerDate(), settling);
         Map<InvoiceId, AccountId> payables = invoices.payables(settling.keySet());

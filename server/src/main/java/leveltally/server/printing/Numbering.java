@@ -25,7 +25,7 @@ import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckText;
 import leveltally.core.printing.Paper;
 import leveltally.core.vendors.PaymentMethod;
-import leveltally.server.approval.Approvals;
+import leveltally.server.approval.Verification;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
@@ -50,7 +50,7 @@ public class Numbering {
     private final Batches batches;
     private final ClaimRows claimRows;
     private final Obstacles obstacles;
-    private final Approvals approvals;
+    private final Verification verification;
     private final Payments payments;
     private final Checks checks;
     private final Series series;
@@ -65,7 +65,7 @@ public class Numbering {
             Batches batches,
             ClaimRows claimRows,
             Obstacles obstacles,
-            Approvals approvals,
+            Verification verification,
             Payments payments,
             Checks checks,
             Series series,
@@ -78,7 +78,7 @@ public class Numbering {
         this.batches = batches;
         this.claimRows = claimRows;
         this.obstacles = obstacles;
-        this.approvals = approvals;
+        this.verification = verification;
         this.payments = payments;
         this.checks = checks;
         this.series = series;
@@ -137,7 +137,7 @@ public class Numbering {
                                     .distinct()
                                     .collect(Collectors.joining("; ")) + ".");
         }
-        approvals.verify(batch, wanted);
+        verification.verify(batch, wanted);
         Map<ClaimId, PaymentId> paying = new HashMap<>(again);
         List<Claim> fresh = wanted.stream().filter(c -> !paid.contains(c.id())).toList();
         List<PaymentId> made = payments.prepare(by, batch, fresh);
@@ -298,7 +298,7 @@ public class Numbering {
                                     .distinct()
                                     .collect(Collectors.joining("; ")) + ".");
         }
-        approvals.verify(batch, claims);
+        verification.verify(batch, claims);
         long turn = runs.of(last.get(blank.get(0).id().value())).turnSerial;
         Map<ClaimId, Claim> byId = claims.stream().collect(Collectors.toMap(Claim::id, Function.identity()));
         CheckText.Payer payer = pages.payer(batch.account(), batch.way());

@@ -31,6 +31,17 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
         CASH
     }
 
+    /** What of a selection is listed. */
+    enum Showing {
+        ALL,
+        TAKEN,
+        LEFT_OUT;
+
+        boolean shows(Selection.Row row) {
+            return this == ALL || (this == TAKEN) == row.isTaken();
+        }
+    }
+
     /**
      * Neighbouring rows under one heading.
      *
@@ -44,8 +55,8 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
     }
 
     /** @param days only what falls due, or loses its discount, in these days is listed; totals stay the batch's */
-    static Listing of(Selection selection, By by, Span<LocalDate> days, LocalDate today) {
-        Maker maker = new Maker(selection, days, today);
+    static Listing of(Selection selection, By by, Showing showing, Span<LocalDate> days, LocalDate today) {
+        Maker maker = new Maker(selection, showing, days, today);
         switch (by) {
             case DAY -> maker.byDay();
             case VENDOR -> maker.byName(row -> row.candidate().payee().name());
@@ -102,11 +113,14 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
         private final List<Group> groups = new ArrayList<>();
         private int lineAt = -1;
 
-        Maker(Selection selection, Span<LocalDate> days, LocalDate today) {
+        Maker(Selection selection, Showing showing, Span<LocalDate> days, LocalDate today) {
             this.selection = selection;
-            this.shown = days.isAll()
+            this.shown = days.isAll() && showing == Showing.ALL
                     ? selection.rows()
-                    : selection.rows().stream().filter(row -> falls(row, days)).toList();
+                    : selection.rows().stream()
+                            .filter(showing::shows)
+                            .filter(row -> days.isAll() || falls(row, days))
+                            .toList();
             this.today = today;
         }
 

@@ -27,9 +27,11 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class VendorChangeController {
     private final VendorChanges changes;
+    private final ChangeViews views;
 
-    VendorChangeController(VendorChanges changes) {
+    VendorChangeController(VendorChanges changes, ChangeViews views) {
         this.changes = changes;
+        this.views = views;
     }
 
     /** What happens to the bank details. */
@@ -105,7 +107,7 @@ class VendorChangeController {
             String decidedWhy,
             boolean mine,
             boolean typesAccount) {
-        static ChangeView of(VendorChanges.Told told, Actor by) {
+        static ChangeView of(ToldChange told, Actor by) {
             return new ChangeView(
                     told.id(),
                     told.vendor(),
@@ -141,12 +143,12 @@ class VendorChangeController {
 
     @GetMapping("/vendor-changes")
     List<ChangeView> waiting(Actor by) {
-        return changes.waiting().stream().map(told -> ChangeView.of(told, by)).toList();
+        return views.waiting().stream().map(told -> ChangeView.of(told, by)).toList();
     }
 
     @GetMapping("/vendors/{id}/changes")
     List<ChangeView> history(Actor by, @PathVariable long id) {
-        return changes.of(new VendorId(id)).stream()
+        return views.of(new VendorId(id)).stream()
                 .map(told -> ChangeView.of(told, by))
                 .toList();
     }

@@ -15,8 +15,8 @@ import java.util.List;
 import java.util.Set;
 import leveltally.core.batches.BatchId;
 import leveltally.server.App;
-import leveltally.server.approval.Approvals;
-import leveltally.server.batches.Drafting;
+import leveltally.server.approval.Sending;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.frame.Settings;
 import org.junit.jupiter.api.Test;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -84,12 +84,12 @@ class PostmanTest {
     void workGoesOnWhileMailFails() {
         drain();
         BatchId batch = App.draft(App.invoice("Bollard Foundry", "75.01"));
-        bean(Approvals.class).send(App.ines(), batch, App.version(batch));
+        bean(Sending.class).send(App.ines(), batch, App.version(batch));
         long asked = App.number("SELECT COUNT(*) FROM mail WHERE link = ?", "/approval/" + batch.value());
         assertThat(asked).isPositive();
         withDeadServer().carry(Instant.now());
         App.approve(batch);
-        bean(Drafting.class).withdraw(App.ines(), batch, App.version(batch));
+        bean(Withdrawing.class).withdraw(App.ines(), batch, App.version(batch));
         assertThat(App.number(
                         "SELECT COUNT(*) FROM mail WHERE link = ? AND trouble <> ''", "/approval/" + batch.value()))
                 .isEqualTo(asked);

@@ -30,8 +30,8 @@ class DueListsTest {
     private static final int ROWS = 150;
 
     /** A day on which nothing is due: the narrowest list there is. */
-    private static final DueLists.Shape NARROW =
-            new DueLists.Shape(Listing.By.DAY, new Span<>(LocalDate.of(2030, 1, 1), LocalDate.of(2030, 1, 1)));
+    private static final DueLists.Shape NARROW = new DueLists.Shape(
+            Listing.By.DAY, Listing.Showing.ALL, new Span<>(LocalDate.of(2030, 1, 1), LocalDate.of(2030, 1, 1)));
 
     @Mock
     Due due;
