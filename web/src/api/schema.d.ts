@@ -2621,7 +2621,7 @@ export interface components {
         };
         ChangePerson: {
             /** Format: int64 */
-            version?: number;
+            version: number;
             name: string;
             email: string;
             roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
@@ -2631,11 +2631,11 @@ export interface components {
         };
         AtVersion: {
             /** Format: int64 */
-            version?: number;
+            version: number;
         };
         OffsetWanted: {
             /** Format: int64 */
-            vendor?: number;
+            vendor: number;
             invoices: number[];
             credits: number[];
         };
@@ -2653,7 +2653,7 @@ export interface components {
             /** @enum {string} */
             kind: "INVOICE" | "CREDIT" | "PREPAYMENT";
             /** Format: int64 */
-            vendor?: number;
+            vendor: number;
             reference: string;
             /** Format: date */
             invoiceDate: string;
@@ -2670,7 +2670,7 @@ export interface components {
         };
         LineEntry: {
             /** Format: int64 */
-            account?: number;
+            account: number;
             amount: string;
             job?: string;
         };
@@ -2690,9 +2690,9 @@ export interface components {
         };
         SenderKnown: {
             /** Format: int32 */
-            sender?: number;
+            sender: number;
             /** Format: int64 */
-            vendor?: number;
+            vendor: number;
         };
         ImportView: {
             /** Format: int64 */
@@ -2739,13 +2739,13 @@ export interface components {
             account?: string;
         };
         BringInWanted: {
-            onlyGood?: boolean;
+            onlyGood: boolean;
         };
         NameDeputy: {
             /** Format: int64 */
-            person?: number;
+            person: number;
             /** Format: int64 */
-            deputy?: number;
+            deputy: number;
             /** Format: date */
             from: string;
             /** Format: date */
@@ -2753,7 +2753,7 @@ export interface components {
         };
         DueQuestion: {
             /** Format: int64 */
-            account?: number;
+            account: number;
             /** Format: int64 */
             wayToPay?: number;
             checkDate?: string;
@@ -2790,7 +2790,7 @@ export interface components {
         };
         SaveCriteria: {
             name: string;
-            shared?: boolean;
+            shared: boolean;
             question: components["schemas"]["DueQuestion"];
         };
         SavedView: {
@@ -2816,7 +2816,7 @@ export interface components {
             name: string;
             note: string;
             /** Format: int32 */
-            expectedCount?: number;
+            expectedCount: number;
             expectedToPay: string;
             question: components["schemas"]["DueQuestion"];
             /** Format: int64 */
@@ -2828,7 +2828,7 @@ export interface components {
         };
         Versioned: {
             /** Format: int64 */
-            version?: number;
+            version: number;
         };
         ApprovalView: {
             who: string;
@@ -2918,12 +2918,12 @@ export interface components {
         };
         DraftLines: {
             /** Format: int64 */
-            version?: number;
+            version: number;
             invoices: number[];
         };
         TakeOutPayments: {
             claims: number[];
-            spoiled?: boolean;
+            spoiled: boolean;
             why: string;
         };
         AdviceView: {
@@ -3001,11 +3001,11 @@ export interface components {
         };
         Seen: {
             /** Format: int64 */
-            version?: number;
+            version: number;
         };
         ClaimNote: {
             /** Format: int64 */
-            claim?: number;
+            claim: number;
             note: string;
         };
         SendBack: {
@@ -3018,9 +3018,9 @@ export interface components {
         };
         PrintRequest: {
             /** Format: int64 */
-            turn?: number;
+            turn: number;
             /** Format: int64 */
-            firstNumber?: number;
+            firstNumber: number;
             reason: string;
         };
         PostedView: {
@@ -3033,9 +3033,9 @@ export interface components {
         };
         ShowLines: {
             /** Format: int64 */
-            version?: number;
+            version: number;
             invoices: number[];
-            onStub?: boolean;
+            onStub: boolean;
         };
         AnswerMark: {
             key: string;
@@ -3108,28 +3108,28 @@ export interface components {
         };
         PayLine: {
             /** Format: int64 */
-            version?: number;
+            version: number;
             cash?: string;
         };
         GatherAgain: {
             /** Format: int64 */
-            version?: number;
+            version: number;
             shown: string;
         };
         SendTo: {
             /** Format: int64 */
-            version?: number;
+            version: number;
             /** Format: int64 */
-            remitTo?: number;
+            remitTo: number;
         };
         StubNote: {
             /** Format: int64 */
-            version?: number;
+            version: number;
             note: string;
         };
         CreditsUsed: {
             /** Format: int64 */
-            version?: number;
+            version: number;
             credits: number[];
         };
         ApproveSeen: {
@@ -3137,7 +3137,7 @@ export interface components {
         };
         AnswerRequest: {
             /** Format: int64 */
-            document?: number;
+            document: number;
             /** @enum {string} */
             answer: "GOOD" | "SPOILED" | "BLANK";
             why: string;
@@ -3147,7 +3147,7 @@ export interface components {
         };
         AboutRequest: {
             /** Format: int64 */
-            version?: number;
+            version: number;
             name: string;
             note: string;
             /** Format: date */
@@ -3157,7 +3157,7 @@ export interface components {
         };
         MakeFile: {
             /** Format: int64 */
-            account?: number;
+            account: number;
         };
         FileMade: {
             /** Format: int64 */
@@ -3180,18 +3180,18 @@ export interface components {
         };
         TakeTurn: {
             /** Format: int64 */
-            batch?: number;
+            batch: number;
             reason: string;
         };
         TurnSerial: {
             /** Format: int64 */
-            serial?: number;
+            serial: number;
         };
         FaultRequest: {
             /** @enum {string} */
             fault: "SMEAR" | "JAM" | "OUT_OF_PAPER";
             /** Format: int32 */
-            sheet?: number;
+            sheet: number;
         };
         StationView: {
             station: string;
@@ -3294,13 +3294,13 @@ export interface components {
         };
         Frame: {
             /** Format: double */
-            x?: number;
+            x: number;
             /** Format: double */
-            y?: number;
+            y: number;
             /** Format: double */
-            width?: number;
+            width: number;
             /** Format: double */
-            height?: number;
+            height: number;
         };
         Mark: {
             /** Format: date */
@@ -3320,16 +3320,16 @@ export interface components {
         };
         Rule: {
             /** Format: double */
-            x1?: number;
+            x1: number;
             /** Format: double */
-            y1?: number;
+            y1: number;
             /** Format: double */
-            x2?: number;
+            x2: number;
             /** Format: double */
-            y2?: number;
+            y2: number;
             /** Format: double */
-            width?: number;
-            dashed?: boolean;
+            width: number;
+            dashed: boolean;
         };
         SlipView: {
             title: string;
@@ -3343,16 +3343,16 @@ export interface components {
         };
         Text: {
             /** Format: double */
-            x?: number;
+            x: number;
             /** Format: double */
-            y?: number;
+            y: number;
             /** @enum {string} */
-            face?: "TEXT" | "BOLD" | "MONO";
+            face: "TEXT" | "BOLD" | "MONO";
             /** Format: double */
-            size?: number;
+            size: number;
             /** @enum {string} */
-            align?: "LEFT" | "RIGHT" | "CENTER";
-            text?: string;
+            align: "LEFT" | "RIGHT" | "CENTER";
+            text: string;
         };
         DemoPerson: {
             signIn: string;
@@ -3567,7 +3567,7 @@ export interface components {
             /** Format: int32 */
             late: number;
             lateCash: string;
-            error: string;
+            error?: string;
             chosen: boolean;
         };
         CreditOutView: {
@@ -4087,7 +4087,7 @@ export interface components {
             hands: string[];
             /** Format: int32 */
             round: number;
-            route: components["schemas"]["RouteView"];
+            route?: components["schemas"]["RouteView"];
             seen: string;
             mayApprove: boolean;
             mayDecline: boolean;

@@ -1,11 +1,9 @@
 package leveltally.server.approval;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import org.jspecify.annotations.Nullable;
 
 /** One line of an asked payment; {@code what} names the accounts it was entered to. */
-@Schema(requiredProperties = {"line", "kind", "reference", "gross", "discount", "credit", "cash", "what"})
 public record AskedLine(
         long line,
         String kind,

@@ -1,6 +1,5 @@
 package leveltally.server.approval;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -8,12 +7,6 @@ import leveltally.server.marks.MarkView;
 import org.jspecify.annotations.Nullable;
 
 /** A batch as an approver is asked for it; {@code seen} is handed back with an approval; {@code compared} is true when there is an earlier round to compare. */
-@Schema(
-        requiredProperties = {
-            "id", "name", "note", "account", "currency", "method", "checkDate", "ledgerDate", "state", "stateWords",
-            "amount", "sentBy", "hands", "round", "route", "seen", "mayApprove", "mayDecline", "whyNot", "claims",
-            "gone", "struck", "notes", "marked", "changed", "compared"
-        })
 public record AskedView(
         long id,
         String name,
@@ -44,19 +37,6 @@ public record AskedView(
         int changed,
         boolean compared) {
     /** {@code since} is NEW, CHANGED, SAME or FIRST; {@code was} the amount before, {@code inTheWay} why it cannot go on. */
-    @Schema(
-            requiredProperties = {
-                "id",
-                "vendor",
-                "payee",
-                "address",
-                "bank",
-                "amount",
-                "lines",
-                "since",
-                "marks",
-                "inTheWay"
-            })
     record AskedClaim(
             long id,
             long vendor,
@@ -70,6 +50,5 @@ public record AskedView(
             List<MarkView> marks,
             List<String> inTheWay) {}
 
-    @Schema(requiredProperties = {"payee", "amount"})
     record GoneView(String payee, String amount) {}
 }

@@ -1,6 +1,5 @@
 package leveltally.server.approval;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.time.LocalDate;
@@ -29,7 +28,6 @@ class DeputyController {
     }
 
     /** {@code state} is NOW, LATER or OVER; {@code mayEnd} is true for whom it is for and for controllers. */
-    @Schema(requiredProperties = {"id", "person", "deputy", "from", "until", "namedBy", "state", "mayEnd"})
     record DeputyView(
             long id,
             String person,

@@ -1,6 +1,5 @@
 package leveltally.server.approval;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -13,29 +12,8 @@ import org.jspecify.annotations.Nullable;
  * @param mine sums what waits for whoever looks, per currency, that of the oldest first
  * @param now the instant it is of: how long something waits is reckoned from it
  */
-@Schema(requiredProperties = {"batches", "mine", "now"})
 public record DeskView(List<WaitingBatch> batches, List<MoneyView> mine, Instant now) {
     /** {@code whyNot} says why it does not wait for whoever looks; empty when it does. */
-    @Schema(
-            requiredProperties = {
-                "id",
-                "name",
-                "account",
-                "amount",
-                "claims",
-                "marked",
-                "sentBy",
-                "sentAt",
-                "step",
-                "steps",
-                "stepName",
-                "route",
-                "round",
-                "mine",
-                "whyNot",
-                "escalated",
-                "checkDate"
-            })
     record WaitingBatch(
             long id,
             String name,

@@ -1,6 +1,5 @@
 package leveltally.server.approval;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -22,17 +21,14 @@ import leveltally.core.people.Role;
 import org.jspecify.annotations.Nullable;
 
 /** The routes as they are typed, sent and kept: from the lightest to the strictest. */
-@Schema(requiredProperties = {"routes"})
 public record PolicyContent(@NotNull @Size(max = 20) List<@Valid @NotNull RouteContent> routes) {
 
     /** A limit in one currency, such as {@code 10000.00}. */
-    @Schema(requiredProperties = {"currency", "amount"})
     public record LimitContent(
             @NotNull @Size(max = 3) String currency,
             @NotNull @Size(max = 20) String amount) {}
 
     /** What asks for a route, and its steps in their order. */
-    @Schema(requiredProperties = {"name", "accounts", "totalOver", "paymentOver", "marks", "steps"})
     public record RouteContent(
             @NotNull @Size(max = 60) String name,
             @NotNull @Size(max = 50) List<@NotNull Long> accounts,
@@ -42,7 +38,6 @@ public record PolicyContent(@NotNull @Size(max = 20) List<@Valid @NotNull RouteC
             @NotNull @Size(max = 9) List<@Valid @NotNull StepContent> steps) {}
 
     /** {@code role} or {@code people}, and how many of them; 0 hours are never. */
-    @Schema(requiredProperties = {"name", "people", "needed", "remindAfterHours", "escalateAfterHours", "secondLine"})
     public record StepContent(
             @NotNull @Size(max = 60) String name,
             @Nullable Role role,

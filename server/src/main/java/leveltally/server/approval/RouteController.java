@@ -1,6 +1,5 @@
 package leveltally.server.approval;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -33,7 +32,6 @@ class RouteController {
     }
 
     /** {@code state} is NOW, LATER or PAST. */
-    @Schema(requiredProperties = {"id", "from", "content", "note", "madeBy", "madeAt", "state", "mayConfirm"})
     record KeptRoutes(
             long id,
             LocalDate from,
@@ -45,11 +43,9 @@ class RouteController {
             String state,
             boolean mayConfirm) {}
 
-    @Schema(requiredProperties = {"kind", "words"})
     record MarkChoice(String kind, String words) {}
 
     /** All sets of routes that were kept, and what they can be made of. */
-    @Schema(requiredProperties = {"kept", "marks", "earliest"})
     record RoutesView(List<KeptRoutes> kept, List<MarkChoice> marks, LocalDate earliest) {}
 
     record KeepRoutes(
@@ -57,7 +53,6 @@ class RouteController {
             @NotNull @Size(max = 300) String note,
             @NotNull @Valid PolicyContent content) {}
 
-    @Schema(requiredProperties = {"warnings"})
     record CheckedRoutes(List<String> warnings) {}
 
     @GetMapping

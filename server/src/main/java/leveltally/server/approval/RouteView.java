@@ -1,6 +1,5 @@
 package leveltally.server.approval;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -11,7 +10,6 @@ import org.jspecify.annotations.Nullable;
  * @param now the instant it is of
  * @param shortOf the step that could not be completed by different people; empty for none
  */
-@Schema(requiredProperties = {"route", "why", "sent", "steps", "considered", "shortOf", "now"})
 public record RouteView(
         String route,
         String why,
@@ -20,11 +18,9 @@ public record RouteView(
         List<ConsideredView> considered,
         String shortOf,
         Instant now) {
-    @Schema(requiredProperties = {"who", "at"})
     record GivenView(String who, @Nullable String onBehalfOf, Instant at) {}
 
     /** {@code state} is DONE, NOW or LATER; {@code asked} names who may answer now. */
-    @Schema(requiredProperties = {"name", "who", "needed", "given", "state", "asked", "secondLine"})
     record RouteStepView(
             String name,
             String who,
@@ -37,6 +33,5 @@ public record RouteView(
             List<String> asked,
             List<String> secondLine) {}
 
-    @Schema(requiredProperties = {"route", "asked", "why"})
     record ConsideredView(String route, boolean asked, String why) {}
 }

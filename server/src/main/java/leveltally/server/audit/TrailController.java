@@ -1,6 +1,5 @@
 package leveltally.server.audit;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.io.IOException;
 import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
@@ -50,7 +49,6 @@ class TrailController {
     }
 
     /** One thing a record says, such as what was before; {@code value} in words. */
-    @Schema(requiredProperties = {"name", "value"})
     record TrailFact(String name, String value) {}
 
     /**
@@ -59,20 +57,6 @@ class TrailController {
      * @param subject what it was done to, of {@code kind} and {@code key}
      * @param name what the subject is called, where it has a name
      */
-    @Schema(
-            requiredProperties = {
-                "sequence",
-                "at",
-                "who",
-                "from",
-                "deed",
-                "subject",
-                "kind",
-                "key",
-                "name",
-                "facts",
-                "hash"
-            })
     record TrailView(
             long sequence,
             Instant at,

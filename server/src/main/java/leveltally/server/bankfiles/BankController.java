@@ -1,6 +1,5 @@
 package leveltally.server.bankfiles;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -36,28 +35,12 @@ class BankController {
         this.rows = rows;
     }
 
-    @Schema(requiredProperties = {"event", "kind", "number", "payee", "amount", "date"})
     record EventView(long event, String kind, long number, String payee, MoneyView amount, LocalDate date) {}
 
-    @Schema(requiredProperties = {"name", "from", "to"})
     record ColumnView(String name, int from, int to) {}
 
-    @Schema(requiredProperties = {"row", "field", "sentence"})
     record FindingView(int row, String field, String sentence) {}
 
-    @Schema(
-            requiredProperties = {
-                "layout",
-                "issues",
-                "issued",
-                "voids",
-                "voided",
-                "events",
-                "records",
-                "columns",
-                "findings",
-                "heldBack"
-            })
     record PreviewView(
             String layout,
             int issues,
@@ -139,7 +122,6 @@ class BankController {
         return new FileMade(files.make(by, new BankAccountId(wanted.account())));
     }
 
-    @Schema(requiredProperties = "id")
     record FileMade(long id) {}
 
     @GetMapping("/bank-files/{id}/content")

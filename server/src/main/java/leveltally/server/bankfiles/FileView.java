@@ -1,15 +1,10 @@
 package leveltally.server.bankfiles;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import leveltally.server.frame.MoneyView;
 import org.jspecify.annotations.Nullable;
 
 /** A positive pay file, and what the bank said of it; issues and voids are never added. */
-@Schema(
-        requiredProperties = {
-            "id", "serial", "name", "madeAt", "madeBy", "issues", "issued", "voids", "voided", "state", "note", "hash"
-        })
 public record FileView(
         long id,
         long serial,

@@ -1,6 +1,5 @@
 package leveltally.server.batches;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -44,24 +43,6 @@ class BatchController {
         this.list = list;
     }
 
-    @Schema(
-            requiredProperties = {
-                "invoice",
-                "kind",
-                "reference",
-                "invoiceDate",
-                "dueDate",
-                "open",
-                "gross",
-                "discount",
-                "credit",
-                "cash",
-                "part",
-                "byHand",
-                "hidden",
-                "ownCheck",
-                "held"
-            })
     record LineView(
             long invoice,
             String kind,
@@ -80,19 +61,6 @@ class BatchController {
             String held) {}
 
     /** {@code held} says why the vendor is held; empty when it is not. */
-    @Schema(
-            requiredProperties = {
-                "id",
-                "vendor",
-                "payee",
-                "address",
-                "remitTo",
-                "amount",
-                "apart",
-                "stubNote",
-                "held",
-                "lines"
-            })
     record ClaimView(
             long id,
             long vendor,
@@ -106,33 +74,8 @@ class BatchController {
             List<LineView> lines) {}
 
     /** One step of the draft's life; {@code state} is done, undone or dropped. */
-    @Schema(requiredProperties = {"step", "what", "who", "at", "state", "amount"})
     record EditView(int step, String what, String who, Instant at, String state, String amount) {}
 
-    @Schema(
-            requiredProperties = {
-                "id",
-                "version",
-                "name",
-                "note",
-                "account",
-                "accountName",
-                "currency",
-                "method",
-                "checkDate",
-                "ledgerDate",
-                "state",
-                "stateWords",
-                "preparedBy",
-                "hands",
-                "amount",
-                "saved",
-                "claims",
-                "approvals",
-                "edits",
-                "order",
-                "gathered"
-            })
     record BatchView(
             long id,
             long version,
@@ -160,11 +103,9 @@ class BatchController {
             String order,
             boolean gathered) {}
 
-    @Schema(requiredProperties = {"who", "outcome", "reason", "at", "counts"})
     record ApprovalView(
             String who, @Nullable String onBehalfOf, String outcome, String reason, Instant at, boolean counts) {}
 
-    @Schema(requiredProperties = {"invoice", "vendorName", "reference", "dueDate", "open"})
     record AddableView(
             long invoice,
             String vendorName,

@@ -1,6 +1,5 @@
 package leveltally.server.batches;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -56,20 +55,16 @@ class BatchDeedController {
             @NotNull DueQuestion question,
             @Nullable Long criteria) {}
 
-    @Schema(requiredProperties = "id")
     record MadeView(long id) {}
 
     record GatherAgain(
             long version, @NotNull @Size(max = 64) String shown) {}
 
-    @Schema(requiredProperties = {"invoice", "reference", "payee", "open"})
     record GatheredView(long invoice, String reference, String payee, String open) {}
 
-    @Schema(requiredProperties = {"invoice", "why"})
     record RemovedView(long invoice, String why) {}
 
     /** {@code shown} is handed back with the deed, so that just this difference is applied. */
-    @Schema(requiredProperties = {"added", "removed", "shown"})
     record GatheringView(List<GatheredView> added, List<RemovedView> removed, String shown) {}
 
     @PostMapping

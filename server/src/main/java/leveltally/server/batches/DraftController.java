@@ -1,6 +1,5 @@
 package leveltally.server.batches;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.Size;
@@ -49,7 +48,6 @@ class DraftController {
     record ShowLines(
             long version, @NotEmpty @Size(max = 20_000) List<Long> invoices, boolean onStub) {}
 
-    @Schema(requiredProperties = {"count", "settles", "discount", "pays"})
     record LinesTotal(int count, String settles, String discount, String pays) {}
 
     /** What the selected lines come to; the browser adds nothing up. */

@@ -1,13 +1,11 @@
 package leveltally.server.checks;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.server.frame.MoneyView;
 import org.jspecify.annotations.Nullable;
 
 /** A page of the numbers of a series; {@code next} is the number the following page starts below; absent on the last one. */
-@Schema(requiredProperties = {"currency", "first", "last", "total", "states", "rows"})
 public record RegisterView(
         String currency,
         long first,
@@ -16,7 +14,6 @@ public record RegisterView(
         List<StateTotal> states,
         List<NumberView> rows,
         @Nullable Long next) {
-    @Schema(requiredProperties = {"id", "number", "state", "stateWords", "payee", "then", "stale", "stateDate"})
     record NumberView(
             long id,
             long number,
@@ -31,6 +28,5 @@ public record RegisterView(
             @Nullable Long batch,
             @Nullable String batchName) {}
 
-    @Schema(requiredProperties = {"state", "words", "count", "amount"})
     record StateTotal(String state, String words, int count, String amount) {}
 }

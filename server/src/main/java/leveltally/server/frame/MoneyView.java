@@ -1,11 +1,9 @@
 package leveltally.server.frame;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.Currency;
 import leveltally.core.money.Money;
 
 /** An amount as a screen shows it: {@code 1,225.00} and its currency. */
-@Schema(requiredProperties = {"text", "currency"})
 public record MoneyView(String text, String currency) {
     public static MoneyView of(Money money) {
         return new MoneyView(money.toString(), money.currency().getCurrencyCode());

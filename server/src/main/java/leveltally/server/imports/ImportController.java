@@ -1,6 +1,5 @@
 package leveltally.server.imports;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
@@ -49,26 +48,6 @@ class ImportController {
         this.json = json;
     }
 
-    @Schema(
-            requiredProperties = {
-                "id",
-                "kind",
-                "fileName",
-                "state",
-                "stateWords",
-                "running",
-                "by",
-                "at",
-                "bytes",
-                "rows",
-                "good",
-                "refused",
-                "duplicates",
-                "broughtIn",
-                "headers",
-                "columns",
-                "mark"
-            })
     record ImportView(
             long id,
             String kind,
@@ -91,18 +70,14 @@ class ImportController {
             @Nullable String account,
             @Nullable String trouble) {}
 
-    @Schema(requiredProperties = {"line", "place", "outcome", "column", "reason", "identity", "amount"})
     record ImportRowView(
             int line, String place, String outcome, String column, String reason, String identity, String amount) {}
 
     /** A sender nobody knows; {@code sender} names it within its file. */
-    @Schema(requiredProperties = {"sender", "name", "documents"})
     record UnknownSenderView(int sender, String name, int documents) {}
 
-    @Schema(requiredProperties = {"name", "required", "about", "example"})
     record ImportColumnView(String name, boolean required, String about, String example) {}
 
-    @Schema(requiredProperties = "id")
     record SentView(long id) {}
 
     record BringInWanted(boolean onlyGood) {}

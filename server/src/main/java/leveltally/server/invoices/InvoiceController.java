@@ -1,6 +1,5 @@
 package leveltally.server.invoices;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
@@ -62,11 +61,9 @@ class InvoiceController {
             @Nullable LocalDate dueDate,
             @NotEmpty @Size(max = 500) @Valid List<LineEntry> lines) {}
 
-    @Schema(requiredProperties = {"entry", "amount", "dueDate"})
     record EnteredView(long entry, MoneyView amount, LocalDate dueDate) {}
 
     /** What the terms make of a date, before anything is entered; amounts are summed here, not in the browser. */
-    @Schema(requiredProperties = {"terms", "dueDate", "currency", "total"})
     record EntryPreview(
             String terms, LocalDate dueDate, @Nullable LocalDate discountDate, String currency, String total) {}
 
@@ -80,7 +77,6 @@ class InvoiceController {
     /** {@code on} null: the business date. */
     record UndoOffset(@Nullable LocalDate on) {}
 
-    @Schema(requiredProperties = {"id", "reference", "amount"})
     record OffsetMade(long id, String reference, MoneyView amount) {}
 
     @GetMapping("/invoices/preview")

@@ -1,6 +1,5 @@
 package leveltally.server.ledger;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -28,7 +27,6 @@ class BankAccountController {
         this.accounts = accounts;
     }
 
-    @Schema(requiredProperties = {"id", "name", "bankName", "currency", "positivePay", "floor", "ways"})
     record BankAccountView(
             long id,
             String name,
@@ -38,7 +36,6 @@ class BankAccountController {
             String floor,
             List<WayView> ways) {}
 
-    @Schema(requiredProperties = {"id", "name", "method", "words"})
     record WayView(long id, String name, String method, String words) {}
 
     @GetMapping

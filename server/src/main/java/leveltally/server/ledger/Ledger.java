@@ -146,7 +146,6 @@ public class Ledger {
     }
 
     /** An account to choose; {@code kind} is CASH, PAYABLES, EXPENSE, INCOME or EQUITY. */
-    @io.swagger.v3.oas.annotations.media.Schema(requiredProperties = {"id", "code", "name", "kind"})
     public record AccountChoice(long id, String code, String name, String kind) {}
 
     @Transactional(readOnly = true)

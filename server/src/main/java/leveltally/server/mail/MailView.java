@@ -1,24 +1,9 @@
 package leveltally.server.mail;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 
 /** A mail and what became of it; {@code trouble} is what the server said when it last refused; empty where it never did. */
-@Schema(
-        requiredProperties = {
-            "id",
-            "to",
-            "address",
-            "subject",
-            "link",
-            "text",
-            "madeAt",
-            "state",
-            "tries",
-            "nextTryAt",
-            "trouble"
-        })
 public record MailView(
         long id,
         String to,

@@ -1,6 +1,5 @@
 package leveltally.server.marks;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import leveltally.core.marks.Fact;
 import leveltally.core.money.Money;
@@ -12,7 +11,6 @@ import org.jspecify.annotations.Nullable;
  * @param kind OTHER_INVOICE, CHANGE, USUAL or ITEM
  * @param range the usual amounts as a drawn range; only of USUAL
  */
-@Schema(requiredProperties = {"kind", "title"})
 public record FactView(
         String kind,
         String title,
@@ -25,7 +23,6 @@ public record FactView(
         @Nullable UsualRange range) {
 
     /** Amounts and where they lie between nothing and this payment, in percent. */
-    @Schema(requiredProperties = {"known", "low", "median", "high", "now", "lowAt", "medianAt", "highAt"})
     public record UsualRange(
             int known, String low, String median, String high, String now, int lowAt, int medianAt, int highAt) {}
 

@@ -1,6 +1,5 @@
 package leveltally.server.marks;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.marks.Mark;
@@ -8,7 +7,6 @@ import leveltally.core.marks.MarkKind;
 import org.jspecify.annotations.Nullable;
 
 /** A mark as screens show it, with the clerk's answer where there is one. */
-@Schema(requiredProperties = {"key", "kind", "words", "reason", "facts"})
 public record MarkView(
         String key,
         String kind,

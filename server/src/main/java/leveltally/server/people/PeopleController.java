@@ -1,6 +1,5 @@
 package leveltally.server.people;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -38,10 +37,8 @@ class PeopleController {
         this.sessions = sessions;
     }
 
-    @Schema(requiredProperties = {"id", "name", "roles"})
     record ColleagueView(long id, String name, Set<Role> roles) {}
 
-    @Schema(requiredProperties = {"id", "signIn", "name", "email", "roles", "enabled", "sessions", "version"})
     record MemberView(
             long id,
             String signIn,
@@ -53,7 +50,6 @@ class PeopleController {
             int sessions,
             long version) {}
 
-    @Schema(requiredProperties = {"key", "begun", "lastUsed", "from", "current"})
     record OpenSession(String key, Instant begun, Instant lastUsed, String from, boolean current) {
         static OpenSession of(Sessions.Open open) {
             return new OpenSession(open.key(), open.begun(), open.lastUsed(), open.from(), open.current());
@@ -76,7 +72,6 @@ class PeopleController {
     record AtVersion(long version) {}
 
     /** {@code password} true for a password, false for roles. */
-    @Schema(requiredProperties = {"id", "person", "name", "password", "roles", "proposedBy", "mayDecide"})
     record PersonChangeView(
             long id,
             long person,
@@ -116,7 +111,6 @@ class PeopleController {
     }
 
     /** {@code waits} is true where a part of it waits for a second person. */
-    @Schema(requiredProperties = {"waits"})
     record PersonKept(boolean waits) {}
 
     record NewPassword(@NotNull @Size(max = 200) String password) {}

@@ -1,6 +1,5 @@
 package leveltally.server.people;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
@@ -48,7 +47,6 @@ class SessionController {
     }
 
     /** {@code zone} is the time zone of the business day, in which instants are shown. */
-    @Schema(requiredProperties = {"personId", "name", "roles", "today", "demo", "mustChangePassword", "zone"})
     record SessionView(
             long personId,
             String name,
@@ -58,10 +56,8 @@ class SessionController {
             boolean mustChangePassword,
             String zone) {}
 
-    @Schema(requiredProperties = {"signIn", "name", "roles"})
     record DemoPerson(String signIn, String name, Set<Role> roles) {}
 
-    @Schema(requiredProperties = {"demo", "password", "people", "needsFirstAdministrator"})
     record Door(boolean demo, String password, List<DemoPerson> people, boolean needsFirstAdministrator) {}
 
     record SignIn(

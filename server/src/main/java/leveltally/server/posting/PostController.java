@@ -1,6 +1,5 @@
 package leveltally.server.posting;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import leveltally.core.batches.BatchId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -21,7 +20,6 @@ class PostController {
         this.posting = posting;
     }
 
-    @Schema(requiredProperties = {"postedNow", "postedInAll", "waiting"})
     record PostedView(int postedNow, long postedInAll, int waiting) {}
 
     @PostMapping

@@ -1,13 +1,11 @@
 package leveltally.server.printing;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import leveltally.core.printing.Box;
 import leveltally.core.printing.Page;
 
 /** A laid-out page for the browser to draw: the same boxes the PDF draws. */
-@Schema(requiredProperties = {"width", "height", "texts", "rules", "frames"})
 record PageView(double width, double height, List<Box.Text> texts, List<Box.Rule> rules, List<Box.Frame> frames) {
 
     static PageView of(Page page) {

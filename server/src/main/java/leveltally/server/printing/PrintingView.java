@@ -1,24 +1,9 @@
 package leveltally.server.printing;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** Where the printing of a batch stands: the turn, who has no number yet, what came out and what was said of it. */
-@Schema(
-        requiredProperties = {
-            "account",
-            "accountName",
-            "nextNumber",
-            "toNumber",
-            "toNumberAmount",
-            "unnumbered",
-            "advices",
-            "blanks",
-            "unanswered",
-            "runs",
-            "printable"
-        })
 public record PrintingView(
         long account,
         String accountName,
@@ -33,19 +18,15 @@ public record PrintingView(
         boolean printable,
         List<RunView> runs) {
 
-    @Schema(requiredProperties = {"serial", "holder", "mine", "forThisBatch", "idleMinutes", "idle"})
     record TurnView(long serial, String holder, boolean mine, boolean forThisBatch, long idleMinutes, boolean idle) {}
 
     /** A payment without a number; {@code why} says what keeps it behind, empty when nothing does. */
-    @Schema(requiredProperties = {"claim", "payee", "amount", "why"})
     record UnnumberedView(long claim, String payee, String amount, String why) {}
 
     /** Remittance advice, on plain paper; {@code pages} of all its payments together. */
-    @Schema(requiredProperties = {"run", "sent", "payments", "pages"})
     record AdviceView(long run, boolean sent, int payments, int pages) {}
 
     /** {@code outcome} is what lies in the stand-in's tray: PRINTED, SMEARED, TORN, BLANK; absent before. */
-    @Schema(requiredProperties = {"document", "claim", "number", "payee", "amount", "pages", "why", "posted"})
     record SheetView(
             long document,
             long claim,
@@ -58,6 +39,5 @@ public record PrintingView(
             String why,
             boolean posted) {}
 
-    @Schema(requiredProperties = {"run", "sent", "madeBy", "sheets"})
     record RunView(long run, boolean sent, String madeBy, List<SheetView> sheets) {}
 }

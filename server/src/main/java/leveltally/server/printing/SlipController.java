@@ -1,6 +1,5 @@
 package leveltally.server.printing;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -76,14 +75,12 @@ class SlipController {
     }
 
     /** One mark on the discount clock. */
-    @Schema(requiredProperties = {"date", "words", "at"})
     record Mark(LocalDate date, String words, int at) {}
 
     /**
      * @param face absent when nothing is paid by check
      * @param living how much of the clock, in percent, the discount lives
      */
-    @Schema(requiredProperties = {"title", "sentence", "terms", "marks", "living", "address"})
     record SlipView(
             String title,
             List<String> address,

@@ -1,6 +1,5 @@
 package leveltally.server.proof;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.List;
@@ -78,7 +77,6 @@ public class Levels {
     }
 
     /** One row behind a vial. */
-    @Schema(requiredProperties = {"payee", "left", "right"})
     record Difference(String payee, @Nullable Long number, String left, String right) {}
 
     @Transactional(readOnly = true)

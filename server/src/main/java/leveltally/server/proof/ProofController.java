@@ -1,6 +1,5 @@
 package leveltally.server.proof;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
@@ -29,21 +28,16 @@ class ProofController {
         this.levels = levels;
     }
 
-    @Schema(requiredProperties = {"law", "statement", "looked", "findings"})
     record LawView(String law, String statement, String looked, List<String> findings) {}
 
-    @Schema(requiredProperties = {"clean", "laws", "head", "records"})
     record ProofView(boolean clean, List<LawView> laws, String head, long records) {}
 
-    @Schema(requiredProperties = {"step", "words", "count"})
     record TallyView(
             String step, String words, int count, @Nullable String amount) {}
 
     /** @param words how far off, in a word or two; blank while it is not */
-    @Schema(requiredProperties = {"bubble", "words", "sentence"})
     record VialView(String bubble, String words, String sentence) {}
 
-    @Schema(requiredProperties = {"level", "tallies", "vials", "voidedCount", "voided"})
     record LevelView(boolean level, List<TallyView> tallies, List<VialView> vials, int voidedCount, String voided) {}
 
     @GetMapping("/proof")
@@ -58,7 +52,6 @@ class ProofController {
         return new ProofView(report.isClean(), laws, report.head(), report.records());
     }
 
-    @Schema(requiredProperties = {"found", "sentence", "findings"})
     record KeptHeadView(boolean found, String sentence, List<String> findings) {}
 
     /** Whether the trail still holds a head hash that was kept outside. */

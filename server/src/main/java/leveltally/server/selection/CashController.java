@@ -1,6 +1,5 @@
 package leveltally.server.selection;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.people.Actor;
@@ -28,14 +27,11 @@ class CashController {
         this.accounts = accounts;
     }
 
-    @Schema(requiredProperties = {"words", "detail", "amount"})
     record CashLineView(String words, String detail, String amount) {}
 
     /** A movement at the bank that the ledger does not have yet. */
-    @Schema(requiredProperties = {"id", "date", "text", "amount"})
     record MovementView(long id, LocalDate date, String text, String amount) {}
 
-    @Schema(requiredProperties = {"lines", "available", "currency", "floor", "movements"})
     record CashView(
             List<CashLineView> lines, String available, String currency, String floor, List<MovementView> movements) {}
 

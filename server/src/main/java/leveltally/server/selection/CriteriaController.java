@@ -1,6 +1,5 @@
 package leveltally.server.selection;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -28,7 +27,6 @@ class CriteriaController {
         this.saved = saved;
     }
 
-    @Schema(requiredProperties = {"id", "name", "owner", "mine", "shared", "question"})
     record SavedView(
             long id,
             String name,

@@ -1,6 +1,5 @@
 package leveltally.server.selection;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.server.frame.MoneyView;
@@ -13,28 +12,6 @@ import org.jspecify.annotations.Nullable;
  * @param lineAt before which group the cash line is drawn
  * @param left what remains of the limit
  */
-@Schema(
-        requiredProperties = {
-            "currency",
-            "checkDate",
-            "ledgerDate",
-            "dueBy",
-            "count",
-            "claims",
-            "toPay",
-            "saved",
-            "credited",
-            "listed",
-            "open",
-            "leftOut",
-            "leftOutCount",
-            "creditsOut",
-            "groups",
-            "order",
-            "rows",
-            "ways",
-            "offsets"
-        })
 public record DueView(
         String currency,
         LocalDate checkDate,
@@ -60,23 +37,6 @@ public record DueView(
         List<DueRowView> rows,
         List<CashWayView> ways,
         List<OffsetProposalView> offsets) {
-    @Schema(
-            requiredProperties = {
-                "invoice",
-                "vendor",
-                "vendorName",
-                "reference",
-                "dueDate",
-                "due",
-                "late",
-                "taken",
-                "movable",
-                "note",
-                "noteKind",
-                "wayOut",
-                "open",
-                "currency"
-            })
     record DueRowView(
             long invoice,
             long vendor,
@@ -95,7 +55,6 @@ public record DueView(
             String currency) {}
 
     /** {@code first} is the place of its first row; {@code claim} is true where the heading is one claim. */
-    @Schema(requiredProperties = {"key", "title", "detail", "first", "count", "claim", "open", "toPay"})
     record GroupView(
             String key,
             String title,
@@ -107,14 +66,11 @@ public record DueView(
             String toPay) {}
 
     /** {@code first} is the entry number of the first row of the list it keeps out; 0 when none is listed. */
-    @Schema(requiredProperties = {"reason", "words", "wayOut", "count", "open", "first"})
     record LeftOutView(String reason, String words, String wayOut, int count, List<MoneyView> open, long first) {}
 
     /** A credit the batch does not use, and why. */
-    @Schema(requiredProperties = {"credit", "vendor", "reference", "open", "why"})
     record CreditOutView(long credit, long vendor, String reference, MoneyView open, String why) {}
 
-    @Schema(requiredProperties = {"way", "words", "claims", "spends", "saves", "late", "lateCash", "error", "chosen"})
     record CashWayView(
             String way,
             String words,
@@ -126,9 +82,7 @@ public record DueView(
             @Nullable String error,
             boolean chosen) {}
 
-    @Schema(requiredProperties = {"vendor", "vendorName", "amount", "invoices", "credits"})
     record OffsetProposalView(long vendor, String vendorName, String amount, List<Long> invoices, List<Long> credits) {}
 
-    @Schema(requiredProperties = {"count", "open", "toPay"})
     record TotalView(int count, List<MoneyView> open, String toPay) {}
 }

@@ -1,6 +1,5 @@
 package leveltally.server.selection;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.people.Actor;
@@ -27,12 +26,10 @@ class HorizonController {
     }
 
     /** {@code share} is the height of its bar in percent of the highest. */
-    @Schema(requiredProperties = {"date", "due", "count", "share", "dying", "discounts", "dyingShare"})
     record HorizonDayView(
             LocalDate date, String due, int count, int share, String dying, int discounts, int dyingShare) {}
 
     /** {@code cash} is what is left above the floor; {@code level} its place in percent between least and most. */
-    @Schema(requiredProperties = {"date", "invoices", "pays", "saves", "short"})
     record PlannedRunView(
             LocalDate date,
             int invoices,
@@ -44,7 +41,6 @@ class HorizonController {
             @com.fasterxml.jackson.annotation.JsonProperty("short")
             boolean isShort) {}
 
-    @Schema(requiredProperties = {"currency", "late", "lateCount", "days", "runs"})
     record HorizonView(
             String currency,
             String late,

@@ -1,6 +1,5 @@
 package leveltally.server.selection;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.people.Actor;
@@ -25,17 +24,6 @@ class WhereController {
         this.whereabouts = whereabouts;
     }
 
-    @Schema(
-            requiredProperties = {
-                "invoice",
-                "vendor",
-                "vendorName",
-                "reference",
-                "words",
-                "sentence",
-                "wayOut",
-                "canTake"
-            })
     record WhereView(
             long invoice,
             long vendor,
@@ -46,7 +34,6 @@ class WhereController {
             String wayOut,
             boolean canTake) {}
 
-    @Schema(requiredProperties = {"date", "relative"})
     record SaidDay(LocalDate date, boolean relative) {}
 
     /** Where any invoice is, by entry number or reference; empty when nothing holds the text. */

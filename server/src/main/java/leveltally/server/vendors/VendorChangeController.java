@@ -1,6 +1,5 @@
 package leveltally.server.vendors;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
@@ -68,25 +67,6 @@ class VendorChangeController {
     record ConfirmMany(@NotEmpty @Size(max = 500) List<Long> ids) {}
 
     /** {@code mine} is true for whoever proposed it; {@code typesAccount} where confirming it asks for the account again. */
-    @Schema(
-            requiredProperties = {
-                "id",
-                "vendor",
-                "vendorName",
-                "remitTo",
-                "what",
-                "before",
-                "beforeBank",
-                "after",
-                "afterBank",
-                "why",
-                "proposedBy",
-                "proposedAt",
-                "state",
-                "decidedWhy",
-                "mine",
-                "typesAccount"
-            })
     record ChangeView(
             long id,
             long vendor,
@@ -131,14 +111,11 @@ class VendorChangeController {
         }
     }
 
-    @Schema(requiredProperties = {"id"})
     record ProposedView(long id) {}
 
     /** {@code batches} hold payments that were asked for with what was before; those payments are refused from now on. */
-    @Schema(requiredProperties = {"batches"})
     record ConfirmedView(List<String> batches) {}
 
-    @Schema(requiredProperties = {"count"})
     record ConfirmedCount(int count) {}
 
     @GetMapping("/vendor-changes")

@@ -1,6 +1,5 @@
 package leveltally.server.vendors;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -36,7 +35,6 @@ class VendorController {
         this.pages = pages;
     }
 
-    @Schema(requiredProperties = {"id", "number", "name", "group", "priority", "method", "held", "open", "count"})
     record ListedVendor(
             long id,
             String number,
@@ -49,34 +47,12 @@ class VendorController {
             MoneyView open) {}
 
     /** {@code bank} is the masked end of the bank details, empty where there are none. */
-    @Schema(requiredProperties = {"id", "payee", "lines", "postalCode", "bank", "inForce"})
     record AddressView(long id, String payee, List<String> lines, String postalCode, String bank, boolean inForce) {}
 
-    @Schema(requiredProperties = {"year", "amount", "count"})
     record PaidYear(int year, int count, MoneyView amount) {}
 
-    @Schema(requiredProperties = {"id", "reference", "date", "amount", "undone"})
     record OffsetView(long id, String reference, LocalDate date, MoneyView amount, boolean undone) {}
 
-    @Schema(
-            requiredProperties = {
-                "id",
-                "number",
-                "name",
-                "group",
-                "priority",
-                "method",
-                "currency",
-                "terms",
-                "held",
-                "oneTime",
-                "addresses",
-                "open",
-                "credits",
-                "reserved",
-                "paid",
-                "offsets"
-            })
     record VendorView(
             long id,
             String number,
@@ -104,21 +80,6 @@ class VendorController {
      * @param state open, reserved, settled, held or the state of a check number
      * @param selectable true for an invoice or credit that is open and free
      */
-    @Schema(
-            requiredProperties = {
-                "key",
-                "date",
-                "entry",
-                "words",
-                "reference",
-                "amount",
-                "currency",
-                "state",
-                "settled",
-                "held",
-                "selectable",
-                "kind"
-            })
     record AccountRow(
             String key,
             LocalDate date,

@@ -1,6 +1,5 @@
 package leveltally.server.vendors;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.persistence.EntityManager;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -37,7 +36,6 @@ public class Vendors {
     }
 
     /** A vendor to choose from a list. */
-    @Schema(requiredProperties = {"id", "number", "name", "group"})
     public record Choice(long id, String number, String name, String group) {}
 
     /** Adds a vendor; its first remit-to waits for a second person. */

@@ -1,6 +1,5 @@
 package leveltally.server.voiding;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -37,11 +36,9 @@ class VoidController {
         this.ledger = ledger;
     }
 
-    @Schema(requiredProperties = {"account", "debit", "credit"})
     record VoidLineView(String account, String debit, String credit) {}
 
     /** {@code bank} is what the bank knows of the check and would hear of the void. */
-    @Schema(requiredProperties = {"date", "period", "lines", "bank"})
     record VoidView(LocalDate date, String period, List<VoidLineView> lines, String bank) {}
 
     record VoidRequest(

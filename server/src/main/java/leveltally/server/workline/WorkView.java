@@ -1,14 +1,11 @@
 package leveltally.server.workline;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.server.frame.MoneyView;
 
 /** How much waits at each station; {@code currency} is the main account's: amounts of it need no code beside them. */
-@Schema(requiredProperties = {"today", "currency", "stations"})
 public record WorkView(LocalDate today, String currency, List<StationView> stations) {
     /** Amounts per currency, the main account's first, never added across. */
-    @Schema(requiredProperties = {"station", "count", "amounts"})
     public record StationView(String station, int count, List<MoneyView> amounts) {}
 }
