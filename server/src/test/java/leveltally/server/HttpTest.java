@@ -147,7 +147,7 @@ class HttpTest {
                         .lines())
                 .hasSize(1 + all.get("count").asInt())
                 .noneMatch(line -> line.contains("left out"));
-        assertThat(INES.get(due + "&showing=SOME").status()).isEqualTo(400);
+        assertThat(INES.get(due + "&showing=SOME").status()).isEqualTo(422);
     }
 
     @Test
