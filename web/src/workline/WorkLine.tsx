@@ -5,10 +5,10 @@ import { longDate } from "../parts/dates";
 import { singleKeys } from "../parts/singleKeys";
 import { useWork } from "./Amount";
 import { useSession } from "../frame/session";
+import { Search } from "./Search";
 import { useSignOut } from "../people/useSignOut";
 
-// neither is there before somebody asks for it
-const Search = lazy(() => import("./Search").then((m) => ({ default: m.Search })));
+// not there before somebody asks for it; the search is, because one types on while it opens
 const Keys = lazy(() => import("./Keys").then((m) => ({ default: m.Keys })));
 
 const STATIONS = [
@@ -110,10 +110,8 @@ export function WorkLine() {
           <Menu onKeys={() => setKeys(true)} />
         </div>
       </div>
-      <Suspense>
-        {searching && <Search open onClose={() => setSearching(false)} />}
-        {keys && <Keys open onClose={() => setKeys(false)} />}
-      </Suspense>
+      <Search open={searching} onClose={() => setSearching(false)} />
+      <Suspense>{keys && <Keys open onClose={() => setKeys(false)} />}</Suspense>
     </header>
   );
 }

@@ -17,6 +17,8 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
+import leveltally.core.printing.Answer;
+import leveltally.core.printing.Turn;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
@@ -27,7 +29,6 @@ import leveltally.server.batches.NewBatch;
 import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.invoices.NewInvoice;
-import leveltally.server.printing.Answer;
 import leveltally.server.printing.Answers;
 import leveltally.server.printing.HandingOver;
 import leveltally.server.printing.Numbering;
@@ -206,7 +207,7 @@ public final class App {
 
     /** Takes the turn and numbers for a batch; nothing is handed to the printer yet. */
     public static long numbered(BatchId batch) {
-        Turns.Turn turn = bean(Turns.class).take(ines(), operations(), batch, "");
+        Turn turn = bean(Turns.class).take(ines(), operations(), batch, "");
         return bean(Numbering.class)
                 .number(ines(), batch, turn.serial(), nextNumber(), "")
                 .run();

@@ -15,13 +15,14 @@ import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.printing.Answer;
+import leveltally.core.printing.Turn;
 import leveltally.server.batches.About;
 import leveltally.server.batches.AboutBatch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Withdrawing;
 import leveltally.server.posting.Posting;
-import leveltally.server.printing.Answer;
 import leveltally.server.printing.Answers;
 import leveltally.server.printing.Numbered;
 import leveltally.server.printing.Numbering;
@@ -150,7 +151,7 @@ class DeadEndsTest {
         BatchId batch = App.approved(App.invoice("Bollard Foundry", "43.00"), App.invoice("Ironwrack Chain", "44.00"));
         bean(Vendors.class).hold(ines(), App.vendor("Ironwrack Chain"), "under dispute");
         try {
-            Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
+            Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
             Numbered numbered = numbering.number(ines(), batch, turn.serial(), App.nextNumber(), "");
             assertThat(numbered.behind()).singleElement().satisfies(behind -> {
                 assertThat(behind.payee()).isEqualTo("Ironwrack Chain");
@@ -205,7 +206,7 @@ class DeadEndsTest {
             many[i] = App.invoice("Bollard Foundry", "1." + (10 + i));
         }
         BatchId batch = App.approved(many);
-        Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
+        Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
         Numbered numbered = numbering.number(ines(), batch, turn.serial(), App.nextNumber(), "");
         assertThat(App.documents(numbered.run())).hasSize(1);
         assertThat(App.number("SELECT pages FROM document WHERE run_id = ?", numbered.run()))

@@ -12,10 +12,11 @@ import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.people.Actor;
+import leveltally.core.printing.Answer;
+import leveltally.core.printing.Turn;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Company;
 import leveltally.server.posting.Posting;
-import leveltally.server.printing.Answer;
 import leveltally.server.printing.HandingOver;
 import leveltally.server.printing.Numbering;
 import leveltally.server.printing.Turns;
@@ -45,13 +46,13 @@ class PrintingTest {
     void oneTurnPerAccountAndAnIdleOneIsTakenOverWithAReason() {
         BatchId batch = App.approved(App.invoice(BOLLARD, "15.00"));
         Turns turns = bean(Turns.class);
-        Turns.Turn mine = turns.take(ines(), App.operations(), batch, "");
+        Turn mine = turns.take(ines(), App.operations(), batch, "");
         assertThatThrownBy(() -> turns.take(App.tomas(), App.operations(), batch, "I am in a hurry"))
                 .hasMessageContaining("Ines Okafor has the turn");
         Actor later = at(App.tomas(), Instant.now().plus(Duration.ofMinutes(16)));
         assertThatThrownBy(() -> turns.take(later, App.operations(), batch, " "))
                 .hasMessageContaining("Say why");
-        Turns.Turn his = turns.take(later, App.operations(), batch, "Ines went home");
+        Turn his = turns.take(later, App.operations(), batch, "Ines went home");
         assertThat(his.serial()).isGreaterThan(mine.serial());
         assertThatThrownBy(() -> bean(Numbering.class).number(ines(), batch, mine.serial(), App.nextNumber(), ""))
                 .isInstanceOf(Refusal.class)
@@ -62,7 +63,7 @@ class PrintingTest {
     @Test
     void skippedNumbersStayInTheRegisterWithTheirReason() {
         BatchId batch = App.approved(App.invoice(BOLLARD, "16.00"));
-        Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
+        Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
         long next = App.nextNumber();
         Numbering numbering = bean(Numbering.class);
         assertThatThrownBy(() -> numbering.number(ines(), batch, turn.serial(), next + 2, ""))

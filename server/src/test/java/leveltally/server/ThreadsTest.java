@@ -23,6 +23,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
+import leveltally.core.printing.Turn;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
 import leveltally.server.bankfiles.BankFiles;
@@ -141,8 +142,8 @@ class ThreadsTest {
                 () -> bean(Turns.class).take(ines(), App.operations(), batch, ""),
                 () -> bean(Turns.class).take(App.tomas(), App.operations(), batch, "")));
         assertThat(refusals(outcomes)).isOne();
-        Turns.Turn open = bean(Turns.class).current(App.operations()).orElseThrow();
-        boolean mine = open.person() == ines().person().value();
+        Turn open = bean(Turns.class).current(App.operations()).orElseThrow();
+        boolean mine = open.person().equals(ines().person());
         bean(Turns.class).giveBack(mine ? ines() : App.tomas(), App.operations(), open.serial());
     }
 
@@ -183,7 +184,7 @@ class ThreadsTest {
     void twoRunsNeverShareANumber() throws InterruptedException {
         BatchId first = App.approved(App.invoice("Bollard Foundry", "48.00"));
         BatchId second = App.approved(App.invoice("Pelorus Charts", "49.00"));
-        Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), first, "");
+        Turn turn = bean(Turns.class).take(ines(), App.operations(), first, "");
         long next = App.nextNumber();
         var numbering = bean(Numbering.class);
         List<Object> outcomes = together(List.of(
@@ -267,7 +268,7 @@ class ThreadsTest {
     void aHoldAgainstNumbering() throws InterruptedException {
         InvoiceId invoice = App.invoice("Undertow Diving", amount());
         BatchId batch = App.approved(invoice);
-        Turns.Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
+        Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
         long next = App.nextNumber();
         List<Object> outcomes =
                 together(List.of(() -> bean(Numbering.class).number(ines(), batch, turn.serial(), next, ""), () -> {

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.Currency;
 import java.util.List;
 import leveltally.core.batches.BatchId;
+import leveltally.core.printing.Turn;
 import leveltally.core.terms.Terms;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
@@ -52,7 +53,7 @@ class UnprintableTest {
                                 .toList());
         BatchId batch = App.approved(App.invoice(name, "12.00"));
         long next = App.nextNumber();
-        Turns.Turn turn = bean(Turns.class).take(App.ines(), App.operations(), batch, "");
+        Turn turn = bean(Turns.class).take(App.ines(), App.operations(), batch, "");
         assertThatThrownBy(() -> bean(Numbering.class).number(App.ines(), batch, turn.serial(), next, ""))
                 .hasMessageContaining("no character “☃”");
         assertThat(App.nextNumber()).isEqualTo(next);

@@ -63,14 +63,22 @@ public record Criteria(
         return asksFor(candidate.invoice()) && filters.passes(candidate);
     }
 
-    /** Why an invoice asked for by name was never looked at, in words; empty when it was. */
-    public Optional<String> whyNotAsked(Candidate candidate) {
+    /**
+     * Why criteria never looked at an invoice.
+     *
+     * @param notDue because of its date; otherwise because of a range
+     */
+    public record NotAsked(boolean notDue, String detail) {}
+
+    /** Why an invoice asked for by name was never looked at; empty when it was. */
+    public Optional<NotAsked> whyNotAsked(Candidate candidate) {
         if (!asksFor(candidate.invoice())) {
-            return Optional.of(
-                    "not due: due on " + Dates.inWords(candidate.invoice().dueDate())
-                            + (nextRun == null ? "" : ", and it loses no discount before the next run"));
+            return Optional.of(new NotAsked(
+                    true,
+                    "due on " + Dates.inWords(candidate.invoice().dueDate())
+                            + (nextRun == null ? "" : ", and it loses no discount before the next run")));
         }
-        return filters.outside(candidate).map(range -> "outside a range: " + range);
+        return filters.outside(candidate).map(range -> new NotAsked(false, "outside a range: " + range));
     }
 
     public boolean lostIfItWaits(OpenInvoice invoice) {

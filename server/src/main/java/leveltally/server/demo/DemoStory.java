@@ -14,6 +14,8 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
+import leveltally.core.printing.Answer;
+import leveltally.core.printing.Turn;
 import leveltally.core.selection.CashWay;
 import leveltally.core.selection.Selection;
 import leveltally.core.vendors.VendorId;
@@ -30,7 +32,6 @@ import leveltally.server.invoices.NewInvoice;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.posting.Posting;
-import leveltally.server.printing.Answer;
 import leveltally.server.printing.Answers;
 import leveltally.server.printing.Printing;
 import leveltally.server.printing.Said;
@@ -281,7 +282,7 @@ class DemoStory {
             DemoCompany.Stage stage, BankAccountId account, BatchId batch, LocalDate on, boolean skip, boolean spoil) {
         Actor clerk = stage.cast().on(on, "ines");
         long next = nextNumber(account);
-        Turns.Turn turn = turns.take(clerk, account, batch, "");
+        Turn turn = turns.take(clerk, account, batch, "");
         long first = skip ? next + 2 : next;
         long run = printing.print(
                         clerk, batch, turn.serial(), first, skip ? "Two sheets were missing from the new packet" : "")
@@ -294,7 +295,7 @@ class DemoStory {
         }
         said.answer(clerk, batch, answers);
         if (spoil) {
-            Turns.Turn again = turns.take(clerk, account, batch, "");
+            Turn again = turns.take(clerk, account, batch, "");
             long second = printing.print(clerk, batch, again.serial(), nextNumber(account), "")
                     .run();
             said.answer(

@@ -11,6 +11,8 @@ import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printing.Answer;
+import leveltally.core.printing.Sheet;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.Check;
@@ -36,8 +38,7 @@ public class Answers {
     }
 
     /**
-     * Takes people's answers for sheets of one batch, all or none. An answer may be corrected from good to spoiled until the
-     * payment is posted; the same answer again changes nothing.
+     * Takes people's answers for sheets of one batch, all or none ({@link Sheet#answered}).
      */
     @Transactional
     public void answer(Actor by, BatchId batch, List<Said> answers) {
@@ -63,42 +64,21 @@ public class Answers {
     }
 
     private void answer(Actor by, DocumentEntity document, Said said) {
-        if (document.answer == said.answer()) {
-            return;
-        }
-        if (runs.of(document).sentAt == null) {
-            throw Refusal.conflict("not-printed", "These sheets were not handed to the printer yet. Print them first.");
-        }
         CheckNumberId number = new CheckNumberId(document.checkNumberId);
         Check check = checks.lock(number);
-        boolean correction = document.answer == Answer.GOOD && said.answer() == Answer.SPOILED;
-        if (document.answer != null && !correction) {
-            throw Refusal.conflict(
-                    "answered-already",
-                    "Sheet " + check.number() + " was answered already: "
-                            + document.answer.name().toLowerCase(java.util.Locale.ROOT) + ". Look at it again.");
-        }
-        if (check.payment().postedEntry() != null) {
-            throw Refusal.conflict(
-                    "posted-already", "Check " + check.number() + " is posted. Void it instead of calling it spoiled.");
-        }
-        if (said.answer() == Answer.SPOILED && said.why().isBlank()) {
-            throw Refusal.invalidField(
-                    "reason-missing", "why", "Say what happened to sheet " + check.number() + ", such as “smeared”.");
-        }
-        document.answer = said.answer();
-        document.answerWhy = said.why().strip();
-        document.answeredAt = by.now();
-        document.answeredBy = by.person().value();
-        switch (said.answer()) {
-            case GOOD -> checks.move(by, number, NumberState.PRINTED, by.today(), "");
-            case SPOILED ->
-                checks.move(
-                        by, number, NumberState.SPOILED, by.today(), said.why().strip());
-            case BLANK -> {
-                // the number stays taken: the sheet prints on its own number
-            }
-        }
+        Sheet sheet = new Sheet(
+                check.number(),
+                runs.of(document).sentAt != null,
+                document.answer,
+                check.payment().postedEntry() != null);
+        sheet.answered(said.answer(), said.why()).ifPresent(given -> {
+            document.answer = given.answer();
+            document.answerWhy = given.why();
+            document.answeredAt = by.now();
+            document.answeredBy = by.person().value();
+            String why = given.answer() == Answer.GOOD ? "" : given.why();
+            given.becomes().ifPresent(state -> checks.move(by, number, state, by.today(), why));
+        });
     }
 
     /** Releases numbers whose sheets stayed blank: unaccounted from now on, and their payments get new ones. */

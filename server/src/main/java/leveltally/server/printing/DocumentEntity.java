@@ -2,6 +2,7 @@ package leveltally.server.printing;
 
 import jakarta.persistence.*;
 import java.time.Instant;
+import leveltally.core.printing.Answer;
 import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 

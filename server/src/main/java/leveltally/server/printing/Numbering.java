@@ -21,6 +21,7 @@ import leveltally.core.checks.Tray;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printing.Answer;
 import leveltally.core.printing.CheckForm;
 import leveltally.core.printing.CheckText;
 import leveltally.core.printing.Paper;

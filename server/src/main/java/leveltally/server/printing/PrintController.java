@@ -11,6 +11,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printing.Answer;
 import leveltally.server.frame.Needs;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;

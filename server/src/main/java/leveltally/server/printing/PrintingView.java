@@ -1,6 +1,7 @@
 package leveltally.server.printing;
 
 import java.util.List;
+import leveltally.core.printing.Answer;
 import org.jspecify.annotations.Nullable;
 
 /** Where the printing of a batch stands: the turn, who has no number yet, what came out and what was said of it. */

@@ -11,6 +11,7 @@ import leveltally.core.batches.Claim;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printing.Answer;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.Series;
@@ -93,11 +94,11 @@ class PrintingViews {
         return turns.current(account.id())
                 .map(turn -> new PrintingView.TurnView(
                         turn.serial(),
-                        people.names().getOrDefault(turn.person(), "Somebody"),
-                        turn.person() == by.person().value(),
+                        people.names().getOrDefault(turn.person().value(), "Somebody"),
+                        turn.person().equals(by.person()),
                         turn.batch().value() == batch,
                         Duration.between(turn.lastDeedAt(), by.now()).toMinutes(),
-                        turn.idleAt(by.now())))
+                        turn.isIdle(by.now())))
                 .orElse(null);
     }
 

@@ -13,6 +13,7 @@ import leveltally.core.batches.ClaimId;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printing.Answer;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;

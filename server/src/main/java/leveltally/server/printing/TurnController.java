@@ -7,6 +7,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printing.Turn;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccounts;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -39,7 +40,7 @@ class TurnController {
     @PostMapping("/turn")
     @Needs(Deed.PRINT)
     PrintingView.TurnView takeTurn(Actor by, @PathVariable long account, @Valid @RequestBody TakeTurn wanted) {
-        Turns.Turn turn = turns.take(by, new BankAccountId(account), new BatchId(wanted.batch()), wanted.reason());
+        Turn turn = turns.take(by, new BankAccountId(account), new BatchId(wanted.batch()), wanted.reason());
         return new PrintingView.TurnView(turn.serial(), by.name(), true, true, 0, false);
     }
 

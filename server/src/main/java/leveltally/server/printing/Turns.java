@@ -2,7 +2,6 @@ package leveltally.server.printing;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
@@ -11,6 +10,8 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.people.PersonId;
+import leveltally.core.printing.Turn;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
@@ -21,9 +22,6 @@ import org.springframework.transaction.annotation.Transactional;
 /** The turns: per account at most one is open, which a unique key of the table holds too. */
 @Service
 public class Turns {
-    /** After this long without a deed or a renewal any clerk may take a turn over. */
-    static final Duration IDLE = Duration.ofMinutes(15);
-
     private final EntityManager entities;
     private final BankAccounts accounts;
     private final People people;
@@ -34,14 +32,6 @@ public class Turns {
         this.accounts = accounts;
         this.people = people;
         this.audit = audit;
-    }
-
-    /** An open turn. */
-    public record Turn(long serial, BatchId batch, long person, Instant startedAt, Instant lastDeedAt) {
-        /** True when any clerk may take it over. */
-        public boolean idleAt(Instant now) {
-            return Duration.between(lastDeedAt, now).compareTo(IDLE) >= 0;
-        }
     }
 
     /**
@@ -60,18 +50,8 @@ public class Turns {
         }
         if (open != null) {
             String holder = people.names().getOrDefault(open.personId, "Somebody");
+            view(open).mustYield(by.person(), holder, locked.name(), reason, by.now());
             boolean mine = open.personId == by.person().value();
-            if (!mine && !view(open).idleAt(by.now())) {
-                throw Refusal.conflict(
-                        "turn-taken",
-                        holder + " has the turn to print from " + locked.name()
-                                + ". Wait until the numbers are recorded, or take the turn over once it has been idle for "
-                                + IDLE.toMinutes() + " minutes.");
-            }
-            if (!mine && reason.isBlank()) {
-                throw Refusal.invalidField(
-                        "reason-missing", "reason", holder + " left the turn idle. Say why you take it over.");
-            }
             end(open, by.now(), mine ? "left for another batch" : "taken over by " + by.name() + ": " + reason);
             entities.flush();
         }
@@ -162,6 +142,7 @@ public class Turns {
     }
 
     private static Turn view(TurnEntity turn) {
-        return new Turn(turn.serial, new BatchId(turn.batchId), turn.personId, turn.startedAt, turn.lastDeedAt);
+        return new Turn(
+                turn.serial, new BatchId(turn.batchId), new PersonId(turn.personId), turn.startedAt, turn.lastDeedAt);
     }
 }

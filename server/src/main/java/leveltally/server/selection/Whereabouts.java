@@ -60,7 +60,7 @@ class Whereabouts {
     /**
      * One answer.
      *
-     * @param sentence where it is and why
+     * @param rest where it is and why, as it goes on after the words of the state
      * @param wayOut what would change that, and who can; empty where nothing needs to
      * @param canTake true when taking it in by hand is enough
      */
@@ -70,16 +70,9 @@ class Whereabouts {
             String vendorName,
             String reference,
             State state,
-            String sentence,
+            String rest,
             String wayOut,
-            boolean canTake) {
-        /** The sentence as it goes on after the words of the state. */
-        String rest() {
-            return sentence.startsWith(state.words())
-                    ? sentence.substring(state.words().length())
-                    : ": " + sentence;
-        }
-    }
+            boolean canTake) {}
 
     private record Found(
             long id, long vendor, String vendorName, String reference, String kind, Money open, LocalDate dueDate) {}
@@ -151,14 +144,14 @@ class Whereabouts {
                 .list();
     }
 
-    private static Answer answer(Candidate of, State state, String sentence, String wayOut, boolean canTake) {
+    private static Answer answer(Candidate of, State state, String rest, String wayOut, boolean canTake) {
         return new Answer(
                 of.invoice().id().value(),
                 of.payee().vendor().value(),
                 of.payee().name(),
                 of.invoice().reference(),
                 state,
-                sentence,
+                rest,
                 wayOut,
                 canTake);
     }
@@ -166,12 +159,12 @@ class Whereabouts {
     private static Answer listed(Selection.Row row) {
         Candidate of = row.candidate();
         if (row.decision() instanceof Decision.LeftOut out) {
-            String sentence =
-                    "left out: " + out.reason().words() + (out.detail().isEmpty() ? "" : ", " + out.detail());
+            State state = state(out.reason());
+            String why = out.reason().words() + (out.detail().isEmpty() ? "" : ", " + out.detail());
             return answer(
                     of,
-                    state(out.reason()),
-                    sentence,
+                    state,
+                    state == State.LEFT_OUT ? ": " + why : ": left out: " + why,
                     out.reason().wayOut(),
                     out.reason().movable());
         }
@@ -180,8 +173,7 @@ class Whereabouts {
                 ? ", saving " + taken.payment().discount()
                 : "";
         String byHand = taken.byHand() ? " by hand" : "";
-        return answer(
-                of, State.TAKEN, "taken" + byHand + ": pays " + taken.payment().cash() + saves, "", false);
+        return answer(of, State.TAKEN, byHand + ": pays " + taken.payment().cash() + saves, "", false);
     }
 
     private static State state(LeftOutReason reason) {
@@ -199,15 +191,15 @@ class Whereabouts {
                 && out.reason() != LeftOutReason.BEYOND_THE_CASH_LINE) {
             return listed(alone.rows().get(0));
         }
-        String why = criteria.whyNotAsked(candidate).orElse("not looked at");
-        State state = why.startsWith("not due") ? State.NOT_DUE : State.OUTSIDE;
-        return answer(candidate, state, why, "Take it in by hand, or change the sentence.", true);
+        Criteria.NotAsked why = criteria.whyNotAsked(candidate).orElse(new Criteria.NotAsked(false, "not looked at"));
+        State state = why.notDue() ? State.NOT_DUE : State.OUTSIDE;
+        return answer(candidate, state, ": " + why.detail(), "Take it in by hand, or change the sentence.", true);
     }
 
     private Answer closed(Found one) {
         boolean credit = one.kind().equals("CREDIT");
         if (one.open().isPositive()) {
-            String words = credit ? "a credit, open at " + one.open() : "a prepayment, open at " + one.open();
+            String words = ": a " + (credit ? "credit" : "prepayment") + ", open at " + one.open();
             return new Answer(
                     one.id(),
                     one.vendor(),
@@ -242,10 +234,9 @@ class Whereabouts {
                     String by = r.getString(2) != null
                             ? "by check " + r.getString(2)
                             : r.getString(3) != null ? "by offset " + r.getString(3) : "";
-                    return "settled " + by + (by.isEmpty() ? "" : " ") + "on "
-                            + Dates.inWords(r.getObject(1, LocalDate.class));
+                    return (by.isEmpty() ? "" : " " + by) + " on " + Dates.inWords(r.getObject(1, LocalDate.class));
                 })
                 .optional();
-        return how.orElse("settled");
+        return how.orElse("");
     }
 }
