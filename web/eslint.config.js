@@ -13,6 +13,7 @@ const ORDER = [
   "people",
   "workline",
   "mail",
+  "company",
   "ledger",
   "vendors",
   "invoices",

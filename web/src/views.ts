@@ -23,6 +23,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/deputies": () => import("./approval/DeputiesPage").then((m) => m.DeputiesPage),
   "/trail": () => import("./audit/TrailPage").then((m) => m.TrailPage),
   "/mail": () => import("./mail/MailPage").then((m) => m.MailPage),
+  "/company": () => import("./company/CompanyPage").then((m) => m.CompanyPage),
   "/people": () => import("./people/PeoplePage").then((m) => m.PeoplePage),
   "/own": () => import("./people/OwnPage").then((m) => m.OwnPage),
 };

@@ -644,6 +644,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/company": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["company"];
+        put?: never;
+        post: operations["set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks/{id}/void": {
         parameters: {
             query?: never;
@@ -2806,6 +2822,27 @@ export interface components {
             /** Format: date-time */
             lastRunAt?: string;
             lastOutcome?: string;
+        };
+        CompanyWanted: {
+            name: string;
+            address: string[];
+            /** Format: int32 */
+            graceDays: number;
+            /** Format: int32 */
+            staleDays: number;
+            /** Format: int64 */
+            version: number;
+        };
+        CompanyView: {
+            name: string;
+            address: string[];
+            /** Format: int32 */
+            graceDays: number;
+            /** Format: int32 */
+            staleDays: number;
+            /** Format: int64 */
+            version: number;
+            mayChange: boolean;
         };
         VoidRequest: {
             /** Format: date */
@@ -5244,6 +5281,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SavedView"][];
+                };
+            };
+        };
+    };
+    company: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyView"];
+                };
+            };
+        };
+    };
+    set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompanyWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyView"];
                 };
             };
         };

@@ -37,7 +37,7 @@ export function serve(
     const data = typeof found === "function" ? (found as (body: unknown) => unknown)(asked.body) : found;
     if (data instanceof Problem)
       return Promise.resolve({
-        error: { detail: data.sentence, code: data.code },
+        error: { detail: data.sentence, code: data.code, fields: data.fields },
         response: new Response(null, { status: data.status }),
       });
     return Promise.resolve({ data, response: new Response(null, { status: 200 }) });
@@ -99,5 +99,6 @@ export class Problem {
     readonly status: number,
     readonly code: string,
     readonly sentence: string,
+    readonly fields: Record<string, string> = {},
   ) {}
 }

@@ -132,7 +132,7 @@ function Page({ vendor }: { vendor: Vendor }) {
           )}
           {clerk && (
             <Button look="deed" onClick={() => setAsking("offset")}>
-              Apply credits…
+              Offset credits…
             </Button>
           )}
         </>
@@ -411,7 +411,7 @@ function ApplyCredits({
         setOff(new Set());
         onClose();
       }}
-      title={`Apply credits of ${vendor.name}`}
+      title={`Offset credits of ${vendor.name}`}
       deed={`Offset ${ids("INVOICE").length} ${ids("INVOICE").length === 1 ? "invoice" : "invoices"} and ${ids("CREDIT").length} ${ids("CREDIT").length === 1 ? "credit" : "credits"}`}
       run={async () => {
         const made = await call(

@@ -30,6 +30,7 @@ const PAGES: { to: string; title: string; roles?: string[] }[] = [
   { to: "/deputies", title: "Deputies" },
   { to: "/mail", title: "Mail" },
   { to: "/trail", title: "Trail", roles: ["CONTROLLER", "AUDITOR", "ADMINISTRATOR"] },
+  { to: "/company", title: "Company", roles: ["CONTROLLER", "AUDITOR", "ADMINISTRATOR"] },
   { to: "/people", title: "People", roles: ["ADMINISTRATOR", "CONTROLLER"] },
   { to: "/own", title: "Your sessions and password" },
 ];

@@ -35,7 +35,7 @@ final class Loader {
     /** What surrounds the invoices: once. */
     void company() throws SQLException {
         try (Statement sql = root.createStatement()) {
-            sql.execute("INSERT INTO company VALUES (1, 'Bench Company', '1 Quay', 0)");
+            sql.execute("INSERT INTO company (id, name, address, grace_days) VALUES (1, 'Bench Company', '1 Quay', 0)");
             for (YearMonth month = YearMonth.from(DATED);
                     !month.isAfter(YearMonth.from(CHECK_DATE));
                     month = month.plusMonths(1)) {

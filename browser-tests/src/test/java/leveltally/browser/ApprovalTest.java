@@ -230,7 +230,7 @@ class ApprovalTest {
     void routesAreTriedOutAndWarnedOf() {
         DESK.sitDown("Ruth Castellane");
         DESK.go("/routes");
-        DESK.see("New payee data");
+        DESK.see("Two approvers at once");
         DESK.fill("Total", "20,000.00");
         DESK.fill("Largest payment", "12,000.00");
         DESK.click("Try it");
@@ -240,7 +240,7 @@ class ApprovalTest {
                 .findElement(By.cssSelector("[aria-label='Route 3'] [aria-label='How many at step 1']"))
                 .sendKeys(Keys.chord(Keys.CONTROL, "a"), "4");
         DESK.click("Check the routes");
-        DESK.see("Route “New payee data” can never be completed");
+        DESK.see("Route “Two approvers at once” can never be completed");
         DESK.click("Leave it as it was");
         DESK.see("kept by Ruth Castellane");
     }

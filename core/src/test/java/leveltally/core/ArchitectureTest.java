@@ -15,6 +15,7 @@ class ArchitectureTest {
     private static final List<String> ORDER = List.of(
             "money",
             "people",
+            "company",
             "ledger",
             "terms",
             "vendors",

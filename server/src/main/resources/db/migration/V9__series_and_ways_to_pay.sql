@@ -217,6 +217,12 @@ INSERT INTO document_content
 SET SESSION group_concat_max_len = DEFAULT;
 GRANT SELECT, INSERT ON document_content TO ${appUser};
 
+-- ------------------------------------------------------------ the company's policies
+ALTER TABLE company
+  -- a check outstanding for longer is stale-dated
+  ADD COLUMN stale_days INT NOT NULL DEFAULT 180 CHECK (stale_days BETWEEN 30 AND 730),
+  ADD COLUMN version BIGINT NOT NULL DEFAULT 0;
+
 -- ------------------------------------------------------------ what a file for the bank is for
 ALTER TABLE bank_file ADD COLUMN purpose VARCHAR(20) NOT NULL DEFAULT 'POSITIVE_PAY' AFTER bank_account_id;
 ALTER TABLE bank_file

@@ -426,7 +426,7 @@ class ApprovalTest {
                 + App.operations().value()
                 + ", \"total\": \"20,000.00\", \"largest\": \"9999.99\", \"marks\": [\"ONE_TIME\"]}";
         JsonNode tried = JSON.readTree(ruth.post("/api/routes/try", asking).body());
-        assertThat(tried.get("route").get("route").asString()).isEqualTo("New payee data");
+        assertThat(tried.get("route").get("route").asString()).isEqualTo("Two approvers at once");
         assertThat(tried.get("route").get("why").asString()).isEqualTo("a payment is marked: one-time payee");
         assertThat(tried.get("route").get("considered")).hasSize(3);
     }

@@ -17,6 +17,7 @@ class ArchitectureTest {
             "audit",
             "people",
             "mail",
+            "company",
             "ledger",
             "vendors",
             "invoices",

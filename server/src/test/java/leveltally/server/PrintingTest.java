@@ -11,11 +11,11 @@ import java.time.Instant;
 import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
+import leveltally.core.company.Company;
 import leveltally.core.people.Actor;
 import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
-import leveltally.server.ledger.BankAccounts;
-import leveltally.server.ledger.Company;
+import leveltally.server.company.Companies;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.HandingOver;
 import leveltally.server.printing.Numbering;
@@ -160,10 +160,13 @@ class PrintingTest {
                 App.approved(App.invoice("Shearwater Uniform Laundry and Repair of Skerrow Old Town", "1225.00"));
         long run = App.numbered(batch);
         App.handOver(run);
-        BankAccounts accounts = bean(BankAccounts.class);
-        Company ours = accounts.company();
+        Companies companies = bean(Companies.class);
+        Company ours = companies.company();
         // a copy shows the day it was printed on, not the company of today
-        accounts.setCompany(new Company("Somebody Else", List.of("Far away"), ours.graceDays()));
+        companies.set(
+                App.ruth(),
+                new Company("Somebody Else", List.of("Far away"), ours.graceDays(), ours.staleDays()),
+                companies.seen().version());
         try (PDDocument pdf = Loader.loadPDF(bean(HandingOver.class).copy(run))) {
             String text = new PDFTextStripper().getText(pdf);
             assertThat(text)
@@ -173,7 +176,7 @@ class PrintingTest {
                     .contains("One thousand two hundred twenty-five and 00/100 dollars")
                     .contains("Shearwater Uniform Laundry and Repair of Skerrow Old Town");
         } finally {
-            accounts.setCompany(ours);
+            companies.set(App.ruth(), ours, companies.seen().version());
         }
         App.answer(batch, App.documents(run), Answer.GOOD, "");
         bean(Posting.class).post(ines(), batch);

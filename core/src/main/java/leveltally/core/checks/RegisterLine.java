@@ -19,12 +19,9 @@ public record RegisterLine(
         LocalDate stateDate,
         String explanation,
         @Nullable Long paidBy) {
-    /** A check outstanding longer than this is stale-dated. */
-    public static final int STALE_AFTER_DAYS = 180;
-
-    /** True once a check is outstanding for longer than the policy allows. */
-    public boolean isStale(LocalDate today) {
-        return standing.is(PaymentState.OUTSTANDING) && age(today) > STALE_AFTER_DAYS;
+    /** True once a check is outstanding for more days than the company's policy allows. */
+    public boolean isStale(LocalDate today, int staleDays) {
+        return standing.is(PaymentState.OUTSTANDING) && age(today) > staleDays;
     }
 
     /** True where the number carries a payment or did: a spoiled or unaccounted one stands for no amount. */
@@ -33,7 +30,7 @@ public record RegisterLine(
     }
 
     /** What became of it, in words; empty where its state says all. */
-    public String then(LocalDate today) {
+    public String then(LocalDate today, int staleDays) {
         if (standing.is(PaymentState.CLEARED)) {
             return "bank, " + Dates.inWords(stateDate);
         }
@@ -41,7 +38,7 @@ public record RegisterLine(
             return explanation + (paidBy == null ? "" : "; paid by " + paidBy);
         }
         if (standing.is(PaymentState.OUTSTANDING)) {
-            return isStale(today) ? age(today) + " days, stale" : "";
+            return isStale(today, staleDays) ? age(today) + " days, stale" : "";
         }
         if (standing.is(NumberState.TAKEN)) {
             return "not answered yet";

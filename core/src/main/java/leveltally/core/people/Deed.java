@@ -12,6 +12,7 @@ import java.util.Set;
 /** Everything one can do here, and the roles that may; whatever is not listed may not be done. */
 public enum Deed {
     READ("look at the work", CLERK, APPROVER, CONTROLLER, AUDITOR, ADMINISTRATOR),
+    SET_COMPANY("set up or change the company", CONTROLLER, ADMINISTRATOR),
     ENTER_INVOICE("enter invoices", CLERK),
     HOLD("hold an invoice or a vendor", CLERK, CONTROLLER),
     RELEASE_VENDOR("release a vendor's hold", CONTROLLER),

@@ -17,29 +17,30 @@ class RegisterLineTest {
     @Test
     void aCheckIsStaleOnceItIsOutstandingForMoreThanHalfAYear() {
         RegisterLine outstanding = line(Standing.of(PaymentState.OUTSTANDING), "", null);
-        assertThat(outstanding.isStale(CHECK.plusDays(180))).isFalse();
-        assertThat(outstanding.then(CHECK.plusDays(180))).isEmpty();
-        assertThat(outstanding.isStale(CHECK.plusDays(181))).isTrue();
-        assertThat(outstanding.then(CHECK.plusDays(181))).isEqualTo("181 days, stale");
-        assertThat(line(Standing.of(PaymentState.CLEARED), "", null).isStale(CHECK.plusYears(3)))
+        assertThat(outstanding.isStale(CHECK.plusDays(180), 180)).isFalse();
+        assertThat(outstanding.then(CHECK.plusDays(180), 180)).isEmpty();
+        assertThat(outstanding.isStale(CHECK.plusDays(181), 180)).isTrue();
+        assertThat(outstanding.then(CHECK.plusDays(181), 180)).isEqualTo("181 days, stale");
+        assertThat(line(Standing.of(PaymentState.CLEARED), "", null).isStale(CHECK.plusYears(3), 180))
                 .isFalse();
     }
 
     @Test
     void eachStateSaysWhatBecameOfIt() {
         LocalDate today = day("2026-03-20");
-        assertThat(line(Standing.of(PaymentState.CLEARED), "", null).then(today))
+        assertThat(line(Standing.of(PaymentState.CLEARED), "", null).then(today, 180))
                 .isEqualTo("bank, Mon 9 Mar 2026");
-        assertThat(line(Standing.of(NumberState.SPOILED), "smeared", 41237L).then(today))
+        assertThat(line(Standing.of(NumberState.SPOILED), "smeared", 41237L).then(today, 180))
                 .isEqualTo("smeared; paid by 41237");
-        assertThat(line(Standing.of(NumberState.SPOILED), "torn", null).then(today))
+        assertThat(line(Standing.of(NumberState.SPOILED), "torn", null).then(today, 180))
                 .isEqualTo("torn");
         assertThat(line(Standing.of(NumberState.TAKEN), "taken for printing", null)
-                        .then(today))
+                        .then(today, 180))
                 .isEqualTo("not answered yet");
-        assertThat(line(Standing.of(NumberState.PRINTED), "", null).then(today)).isEqualTo("good, not posted yet");
+        assertThat(line(Standing.of(NumberState.PRINTED), "", null).then(today, 180))
+                .isEqualTo("good, not posted yet");
         assertThat(line(Standing.of(PaymentState.VOIDED), "lost in the mail", null)
-                        .then(today))
+                        .then(today, 180))
                 .isEqualTo("lost in the mail");
     }
 

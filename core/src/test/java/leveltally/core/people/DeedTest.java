@@ -19,6 +19,7 @@ class DeedTest {
 
     @ParameterizedTest
     @CsvSource({
+        "SET_COMPANY, CONTROLLER ADMINISTRATOR",
         "ENTER_INVOICE, CLERK",
         "EDIT_BATCH, CLERK",
         "SEND_BATCH, CLERK",

@@ -38,7 +38,8 @@ class TrailController {
     private static final String LINES = "application/jsonl";
 
     /** Things whose trail everybody may read who may look at the things themselves. */
-    private static final String THING = "(batch|vendor|invoice|check|import|offset|criteria|period) [0-9-]+|routes";
+    private static final String THING =
+            "(batch|vendor|invoice|check|import|offset|criteria|period|company) [0-9-]+|routes";
 
     private final TrailRows rows;
     private final JsonMapper json;

@@ -13,6 +13,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.people.Actor;
 import leveltally.core.selection.Criteria;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.company.Companies;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
@@ -29,6 +30,7 @@ public class AboutBatch {
     private final CandidateRows candidates;
     private final Invoices invoices;
     private final BankAccounts accounts;
+    private final Companies companies;
     private final Ledger ledger;
     private final AuditTrail audit;
     private final Edits edits;
@@ -40,6 +42,7 @@ public class AboutBatch {
             CandidateRows candidates,
             Invoices invoices,
             BankAccounts accounts,
+            Companies companies,
             Ledger ledger,
             AuditTrail audit,
             Edits edits) {
@@ -49,6 +52,7 @@ public class AboutBatch {
         this.candidates = candidates;
         this.invoices = invoices;
         this.accounts = accounts;
+        this.companies = companies;
         this.ledger = ledger;
         this.audit = audit;
         this.edits = edits;
@@ -101,7 +105,7 @@ public class AboutBatch {
                 draft.claims().stream().flatMap(c -> c.invoices().stream()).toList();
         edits.refuseWhatCannotBeTaken(batch, candidates.named(named, batch.id), "paid then");
         long was = claimRows.amountMinor(batch.id);
-        rows.replace(batch, draft.claims(), draft.claims(), accounts.company().graceDays());
+        rows.replace(batch, draft.claims(), draft.claims(), companies.company().graceDays());
         batches.changed(by, batch, "another check date, " + Dates.inWords(day), was);
     }
 }

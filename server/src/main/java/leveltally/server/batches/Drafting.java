@@ -20,6 +20,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.selection.Candidate;
 import leveltally.core.selection.Paying;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.company.Companies;
 import leveltally.server.invoices.Invoices;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
@@ -44,6 +45,7 @@ public class Drafting {
     private final Invoices invoices;
     private final Vendors vendors;
     private final BankAccounts accounts;
+    private final Companies companies;
     private final AuditTrail audit;
     private final Edits edits;
     private final KeptQuestion question;
@@ -58,6 +60,7 @@ public class Drafting {
             Invoices invoices,
             Vendors vendors,
             BankAccounts accounts,
+            Companies companies,
             AuditTrail audit,
             Edits edits,
             KeptQuestion question,
@@ -70,6 +73,7 @@ public class Drafting {
         this.invoices = invoices;
         this.vendors = vendors;
         this.accounts = accounts;
+        this.companies = companies;
         this.audit = audit;
         this.edits = edits;
         this.question = question;
@@ -179,7 +183,7 @@ public class Drafting {
                 invoices.stillOpen(named),
                 invoices.openCredits(named),
                 batch.checkDate,
-                accounts.company().graceDays());
+                companies.company().graceDays());
     }
 
     /** Gives an invoice its own check. */

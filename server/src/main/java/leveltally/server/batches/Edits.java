@@ -19,6 +19,7 @@ import leveltally.core.selection.Decision;
 import leveltally.core.selection.Filters;
 import leveltally.core.selection.Paying;
 import leveltally.core.selection.Selection;
+import leveltally.server.company.Companies;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.selection.Due;
@@ -35,6 +36,7 @@ class Edits {
     private final EditLog log;
     private final Due due;
     private final BankAccounts accounts;
+    private final Companies companies;
 
     Edits(
             JdbcClient jdbc,
@@ -43,7 +45,8 @@ class Edits {
             DraftRows rows,
             EditLog log,
             Due due,
-            BankAccounts accounts) {
+            BankAccounts accounts,
+            Companies companies) {
         this.jdbc = jdbc;
         this.batches = batches;
         this.claimRows = claimRows;
@@ -51,6 +54,7 @@ class Edits {
         this.log = log;
         this.due = due;
         this.accounts = accounts;
+        this.companies = companies;
     }
 
     /** The batch, locked, when whoever asks may edit it and saw its last version. */
@@ -98,7 +102,7 @@ class Edits {
         List<DraftClaim> come =
                 after.claims().stream().filter(c -> !kept.contains(c)).toList();
         if (!gone.isEmpty() || !come.isEmpty()) {
-            rows.replace(batch, gone, come, accounts.company().graceDays());
+            rows.replace(batch, gone, come, companies.company().graceDays());
             Set<InvoiceId> left = invoices(gone);
             Set<InvoiceId> entered = invoices(come);
             Set<InvoiceId> stay = new HashSet<>(left);
@@ -146,7 +150,7 @@ class Edits {
                 batch.ledgerDate,
                 batch.checkDate,
                 batch.nextRun,
-                accounts.company().graceDays(),
+                companies.company().graceDays(),
                 Filters.NONE,
                 Paying.PLAIN);
     }

@@ -11,6 +11,7 @@ import leveltally.core.checks.RegisterLine;
 import leveltally.core.checks.SeriesId;
 import leveltally.core.checks.Standing;
 import leveltally.core.money.Money;
+import leveltally.server.company.Companies;
 import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
 import org.jspecify.annotations.Nullable;
@@ -36,11 +37,13 @@ class RegisterRows {
 
     private final JdbcClient jdbc;
     private final Series series;
+    private final Companies companies;
     private final CsvLists lists;
 
-    RegisterRows(JdbcClient jdbc, Series series, CsvLists lists) {
+    RegisterRows(JdbcClient jdbc, Series series, Companies companies, CsvLists lists) {
         this.jdbc = jdbc;
         this.series = series;
+        this.companies = companies;
         this.lists = lists;
     }
 
@@ -58,6 +61,7 @@ class RegisterRows {
     @Transactional(readOnly = true)
     RegisterView page(SeriesId id, @Nullable Standing state, @Nullable Long below, LocalDate today) {
         NumberSeries of = series.get(id);
+        int staleDays = companies.company().staleDays();
         String currency = jdbc.sql("SELECT currency FROM series_of_account WHERE id = ?")
                 .param(id.value())
                 .query(String.class)
@@ -81,7 +85,7 @@ class RegisterRows {
                 .param("below", below == null ? Long.MAX_VALUE : below)
                 .param("state", state == null ? null : state.name())
                 .param("limit", PAGE)
-                .query((r, n) -> view(r, today))
+                .query((r, n) -> view(r, today, staleDays))
                 .list();
         return new RegisterView(
                 currency,
@@ -104,9 +108,10 @@ class RegisterRows {
 
     @Transactional(readOnly = true)
     HistoryView history(long id, LocalDate today) {
+        int staleDays = companies.company().staleDays();
         RegisterView.NumberView number = jdbc.sql(ROW + " WHERE n.id = :id")
                 .param("id", id)
-                .query((r, n) -> view(r, today))
+                .query((r, n) -> view(r, today, staleDays))
                 .optional()
                 .orElseThrow(() ->
                         Refusal.notFound("no-check", "There is no such check number. Choose one from the register."));
@@ -170,7 +175,7 @@ class RegisterRows {
         return Standing.named(name).orElseThrow();
     }
 
-    private static RegisterView.NumberView view(ResultSet r, LocalDate today) throws SQLException {
+    private static RegisterView.NumberView view(ResultSet r, LocalDate today, int staleDays) throws SQLException {
         Standing state = standing(r.getString("state"));
         RegisterLine line = new RegisterLine(
                 state,
@@ -188,8 +193,8 @@ class RegisterRows {
                 payee == null || !line.pays() ? null : MoneyView.of(r.getLong("amount_minor"), r.getString("currency")),
                 line.checkDate(),
                 line.stateDate(),
-                line.then(today),
-                line.isStale(today),
+                line.then(today, staleDays),
+                line.isStale(today, staleDays),
                 r.getObject("batch_id", Long.class),
                 r.getString("batch_name"));
     }

@@ -78,16 +78,16 @@ class DemoApproval {
                 first.plusDays(1),
                 "as agreed with the auditors for the new year",
                 new PolicyContent(List.of(
-                        new RouteContent("Everyday", List.of(), List.of(), List.of(), List.of(), List.of(approval)),
+                        new RouteContent("One approval", List.of(), List.of(), List.of(), List.of(), List.of(approval)),
                         new RouteContent(
-                                "Over a limit",
+                                "Two approvals, one after the other",
                                 List.of(),
                                 limits("60000.00", "50000.00"),
                                 limits("10000.00", "8000.00"),
                                 List.of(MarkKind.DUPLICATE, MarkKind.FAR_ABOVE, MarkKind.JUST_UNDER),
                                 List.of(approval, second)),
                         new RouteContent(
-                                "New payee data",
+                                "Two approvers at once",
                                 List.of(),
                                 limits("150000.00", "120000.00"),
                                 List.of(),

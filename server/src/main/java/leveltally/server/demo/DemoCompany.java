@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import leveltally.core.checks.SeriesId;
 import leveltally.core.checks.Stock;
+import leveltally.core.company.Company;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.JournalEntry;
@@ -24,13 +25,12 @@ import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
-import leveltally.server.audit.AuditTrail;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
+import leveltally.server.company.Companies;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
-import leveltally.server.ledger.Company;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
@@ -54,32 +54,32 @@ class DemoCompany {
     private final People people;
     private final Ledger ledger;
     private final BankAccounts bankAccounts;
+    private final Companies companies;
     private final Series series;
     private final Vendors vendors;
     private final VendorChanges changes;
     private final ChangeViews waiting;
     private final BankFiles files;
-    private final AuditTrail audit;
 
     DemoCompany(
             People people,
             Ledger ledger,
             BankAccounts bankAccounts,
+            Companies companies,
             Series series,
             Vendors vendors,
             VendorChanges changes,
             ChangeViews waiting,
-            BankFiles files,
-            AuditTrail audit) {
+            BankFiles files) {
         this.people = people;
         this.ledger = ledger;
         this.bankAccounts = bankAccounts;
+        this.companies = companies;
         this.series = series;
         this.vendors = vendors;
         this.changes = changes;
         this.waiting = waiting;
         this.files = files;
-        this.audit = audit;
     }
 
     /** The people as actors on a given business date. */
@@ -121,7 +121,10 @@ class DemoCompany {
             expenses.put(group, ledger.addAccount(String.valueOf(code), group, "EXPENSE"));
             code += 100;
         }
-        bankAccounts.setCompany(new Company("Marrow Bay Ferries", List.of("4 Ropewalk Quay", "Skerrow"), 0));
+        companies.set(
+                by,
+                new Company("Marrow Bay Ferries", List.of("4 Ropewalk Quay", "Skerrow"), 0, 180),
+                Companies.NOT_YET);
         long layout = files.addLayout(DemoLayout.skerrowTrust());
         BankAccountId operations = bankAccounts.add(new BankAccount(
                 new BankAccountId(0),
@@ -174,7 +177,6 @@ class DemoCompany {
         open(by, cash, equity, Money.ofMinor(172_000_000, USD));
         open(by, cashWorks, equity, Money.ofMinor(61_000_000, USD));
         open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));
-        audit.record(by, "set up company", "company 1", Map.of("name", "Marrow Bay Ferries"));
         return new Stage(
                 cast,
                 operations,

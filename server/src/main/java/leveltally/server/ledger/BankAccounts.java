@@ -192,24 +192,6 @@ public class BankAccounts {
                 Map.of("movement", movement, "why", why.strip()));
     }
 
-    @Transactional
-    public void setCompany(Company company) {
-        CompanyEntity row = new CompanyEntity();
-        row.name = company.name();
-        row.address = String.join("\n", company.address());
-        row.graceDays = company.graceDays();
-        entities.merge(row);
-    }
-
-    @Transactional(readOnly = true)
-    public Company company() {
-        CompanyEntity row = entities.find(CompanyEntity.class, CompanyEntity.ONLY);
-        if (row == null) {
-            throw Refusal.conflict("no-company", "No company is set up yet. An administrator does that first.");
-        }
-        return new Company(row.name, List.of(row.address.split("\n")), row.graceDays);
-    }
-
     /** Main account first. */
     @Transactional(readOnly = true)
     public List<BankAccount> list() {

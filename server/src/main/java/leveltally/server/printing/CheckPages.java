@@ -2,6 +2,7 @@ package leveltally.server.printing;
 
 import java.util.List;
 import leveltally.core.checks.Stock;
+import leveltally.core.company.Company;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.ledger.WayId;
@@ -12,20 +13,22 @@ import leveltally.core.printing.Page;
 import leveltally.core.printing.Paper;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
+import leveltally.server.company.Companies;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
-import leveltally.server.ledger.Company;
 import org.springframework.stereotype.Component;
 
 /** Lays out our checks: for the printer, for a marked copy, and for the slip. */
 @Component
 class CheckPages {
     private final BankAccounts accounts;
+    private final Companies companies;
     private final Series series;
     private final Typefaces typefaces;
 
-    CheckPages(BankAccounts accounts, Series series, Typefaces typefaces) {
+    CheckPages(BankAccounts accounts, Companies companies, Series series, Typefaces typefaces) {
         this.accounts = accounts;
+        this.companies = companies;
         this.series = series;
         this.typefaces = typefaces;
     }
@@ -34,7 +37,7 @@ class CheckPages {
     CheckText.Payer payer(BankAccountId from, WayId way) {
         BankAccount account = accounts.get(from);
         NumberSeries numbers = series.of(way);
-        Company company = accounts.company();
+        Company company = companies.company();
         return new CheckText.Payer(
                 company.name(), company.address(), account.bankName(), numbers.currencyWord(), numbers.validity());
     }

@@ -14,6 +14,7 @@ import leveltally.core.selection.CreditCandidate;
 import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Marks;
 import leveltally.core.selection.Selection;
+import leveltally.server.company.Companies;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import org.springframework.stereotype.Service;
@@ -30,11 +31,13 @@ public class Due {
     private final CandidateRows rows;
     private final Cash cash;
     private final BankAccounts accounts;
+    private final Companies companies;
 
-    Due(CandidateRows rows, Cash cash, BankAccounts accounts) {
+    Due(CandidateRows rows, Cash cash, BankAccounts accounts, Companies companies) {
         this.rows = rows;
         this.cash = cash;
         this.accounts = accounts;
+        this.companies = companies;
     }
 
     /** What the sentence says on a business date. */
@@ -49,7 +52,7 @@ public class Due {
                 ? cash.available(account, question.checkDay(account, today), own)
                         .available()
                 : null;
-        return question.criteria(account, accounts.company().graceDays(), today, available);
+        return question.criteria(account, companies.company().graceDays(), today, available);
     }
 
     @Transactional(readOnly = true)

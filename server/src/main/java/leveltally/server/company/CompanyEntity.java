@@ -1,4 +1,4 @@
-package leveltally.server.ledger;
+package leveltally.server.company;
 
 import jakarta.persistence.*;
 
@@ -14,4 +14,8 @@ class CompanyEntity {
     String name;
     String address;
     int graceDays;
+    int staleDays;
+
+    @Version
+    long version;
 }

@@ -1,0 +1,53 @@
+package leveltally.core.company;
+
+import java.util.List;
+import leveltally.core.Refusal;
+
+/**
+ * The company we pay for, and its policies.
+ *
+ * @param address as its checks show it, line by line
+ * @param graceDays how long after its date a discount is still taken
+ * @param staleDays a check outstanding for longer is stale-dated
+ */
+public record Company(String name, List<String> address, int graceDays, int staleDays) {
+    private static final int MOST_NAME = 80;
+    private static final int MOST_LINES = 5;
+    private static final int MOST_LINE = 50;
+    private static final int MOST_GRACE = 30;
+    private static final int LEAST_STALE = 30;
+    private static final int MOST_STALE = 730;
+
+    /** @throws Refusal naming the field that cannot be so */
+    public Company {
+        name = name.strip();
+        address = address.stream()
+                .map(String::strip)
+                .filter(line -> !line.isEmpty())
+                .toList();
+        if (name.isEmpty() || name.length() > MOST_NAME) {
+            throw Refusal.invalidField(
+                    "company-name", "name", "Give the company's name in at most " + MOST_NAME + " characters.");
+        }
+        if (address.isEmpty()
+                || address.size() > MOST_LINES
+                || address.stream().anyMatch(line -> line.length() > MOST_LINE)) {
+            throw Refusal.invalidField(
+                    "company-address",
+                    "address",
+                    "The address has one to " + MOST_LINES + " lines of at most " + MOST_LINE
+                            + " characters: it stands in the corner of every check.");
+        }
+        if (graceDays < 0 || graceDays > MOST_GRACE) {
+            throw Refusal.invalidField(
+                    "grace-days", "graceDays", "Grace days lie between 0 and " + MOST_GRACE + ". Type 0 for none.");
+        }
+        if (staleDays < LEAST_STALE || staleDays > MOST_STALE) {
+            throw Refusal.invalidField(
+                    "stale-days",
+                    "staleDays",
+                    "A check turns stale after " + LEAST_STALE + " to " + MOST_STALE
+                            + " days. 180 days are usual, as checks say on their face.");
+        }
+    }
+}

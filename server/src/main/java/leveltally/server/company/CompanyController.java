@@ -1,0 +1,65 @@
+package leveltally.server.company;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.util.List;
+import leveltally.core.company.Company;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.frame.Needs;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The company and its policies. */
+@RestController
+@RequestMapping("/api/company")
+@Needs(Deed.READ)
+class CompanyController {
+    private final Companies companies;
+
+    CompanyController(Companies companies) {
+        this.companies = companies;
+    }
+
+    /** What is kept; empty texts and the usual days before the company is set up. */
+    record CompanyView(
+            String name, List<String> address, int graceDays, int staleDays, long version, boolean mayChange) {}
+
+    record CompanyWanted(
+            @NotNull @Size(max = 200) String name,
+            @NotNull @Size(max = 20) List<@NotNull @Size(max = 200) String> address,
+            int graceDays,
+            int staleDays,
+            long version) {}
+
+    @GetMapping
+    CompanyView company(Actor by) {
+        by.mayDo(Deed.READ);
+        Companies.Seen seen = companies.seen();
+        boolean mayChange = Deed.SET_COMPANY.allowedTo(by.roles());
+        Company company = seen.company();
+        return company == null
+                ? new CompanyView("", List.of(), 0, 180, seen.version(), mayChange)
+                : new CompanyView(
+                        company.name(),
+                        company.address(),
+                        company.graceDays(),
+                        company.staleDays(),
+                        seen.version(),
+                        mayChange);
+    }
+
+    @PostMapping
+    @Needs(Deed.SET_COMPANY)
+    CompanyView set(Actor by, @Valid @RequestBody CompanyWanted wanted) {
+        companies.set(
+                by,
+                new Company(wanted.name(), wanted.address(), wanted.graceDays(), wanted.staleDays()),
+                wanted.version());
+        return company(by);
+    }
+}
