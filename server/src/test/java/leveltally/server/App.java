@@ -26,8 +26,8 @@ import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
+import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.InvoiceKind;
-import leveltally.server.invoices.Invoices;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.printing.Answers;
 import leveltally.server.printing.HandingOver;
@@ -146,7 +146,7 @@ public final class App {
         AccountId payables = new AccountId(number("SELECT id FROM ledger_account WHERE code = '2000'"));
         AccountId expense = new AccountId(number("SELECT id FROM ledger_account WHERE code = '5200'"));
         Money money = Money.parse(amount, java.util.Currency.getInstance("USD"));
-        return bean(Invoices.class)
+        return bean(Entering.class)
                 .enter(
                         ines(),
                         new NewInvoice(

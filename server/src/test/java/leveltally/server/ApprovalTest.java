@@ -34,6 +34,7 @@ import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Withdrawing;
+import leveltally.server.invoices.Holds;
 import leveltally.server.mail.Postman;
 import leveltally.server.marks.MarkAnswers;
 import leveltally.server.proof.Proof;
@@ -357,11 +358,11 @@ class ApprovalTest {
     @Test
     void everyHandOnAnInvoiceIsAHandInItsBatch() {
         InvoiceId invoice = invoice(FOUNDRY, "74.11");
-        leveltally.server.invoices.Invoices invoices = bean(leveltally.server.invoices.Invoices.class);
-        invoices.hold(App.tomas(), invoice, "short delivery");
-        invoices.hold(ines(), invoice, "wrong price, too");
-        assertThatThrownBy(() -> invoices.release(ines(), invoice, "settled")).hasMessageContaining("Only whoever set");
-        invoices.release(ruth(), invoice, "the rest came");
+        Holds holds = bean(Holds.class);
+        holds.hold(App.tomas(), invoice, "short delivery");
+        holds.hold(ines(), invoice, "wrong price, too");
+        assertThatThrownBy(() -> holds.release(ines(), invoice, "settled")).hasMessageContaining("Only whoever set");
+        holds.release(ruth(), invoice, "the rest came");
         BatchId batch = sent(invoice);
         assertThat(bean(leveltally.server.batches.Batches.class).hands(batch))
                 .contains(ines().person(), ruth().person());
@@ -378,11 +379,11 @@ class ApprovalTest {
                         .update())
                 .hasMessageContaining("L7: nobody approves what they prepared");
         approvals.approve(maren(), batch, approvals.seen(batch));
-        invoices.hold(ines(), invoice, "once more");
+        holds.hold(ines(), invoice, "once more");
         assertThatThrownBy(() ->
-                        invoices.release(App.actor("maren", leveltally.core.people.Role.CONTROLLER), invoice, "fine"))
+                        holds.release(App.actor("maren", leveltally.core.people.Role.CONTROLLER), invoice, "fine"))
                 .hasMessageContaining("You approved the payment");
-        invoices.release(ines(), invoice, "fine");
+        holds.release(ines(), invoice, "fine");
         withdrawing.withdraw(ines(), batch, version(batch));
     }
 

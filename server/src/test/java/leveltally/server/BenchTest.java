@@ -28,8 +28,9 @@ import leveltally.server.batches.GatheringAgain;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.Steps;
 import leveltally.server.batches.Withdrawing;
+import leveltally.server.invoices.Entering;
+import leveltally.server.invoices.Holds;
 import leveltally.server.invoices.InvoiceKind;
-import leveltally.server.invoices.Invoices;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.invoices.Offsets;
 import leveltally.server.posting.Posting;
@@ -63,7 +64,7 @@ class BenchTest {
         AccountId expense = new AccountId(App.number("SELECT id FROM ledger_account WHERE code = '5200'"));
         Money money = Money.parse(amount, java.util.Currency.getInstance("USD"));
         LocalDate date = LocalDate.of(2026, 11, 2);
-        return bean(Invoices.class)
+        return bean(Entering.class)
                 .enter(
                         ines(),
                         new NewInvoice(
@@ -234,7 +235,7 @@ class BenchTest {
         BatchId batch = making.make(ines(), App.batch("Again", question));
         drafting.takeOut(ines(), batch, version(batch), Set.of(out));
         InvoiceId come = App.invoice(vendor, "13.00");
-        bean(Invoices.class).hold(ines(), stays, "short delivery");
+        bean(Holds.class).hold(ines(), stays, "short delivery");
         var difference = gathering.gathering(ines(), batch);
         assertThat(difference.added())
                 .extracting(row -> row.candidate().invoice().id())
@@ -255,7 +256,7 @@ class BenchTest {
                 .hasMessageContaining("exactly what the batch has");
         steps.undo(ines(), batch, version(batch));
         withdrawing.withdraw(ines(), batch, version(batch));
-        bean(Invoices.class).release(ines(), stays, "it came");
+        bean(Holds.class).release(ines(), stays, "it came");
     }
 
     @Test

@@ -12,7 +12,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Withdrawing;
-import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.Holds;
 import leveltally.server.posting.Posting;
 import leveltally.server.vendors.Vendors;
 import org.junit.jupiter.api.Test;
@@ -63,9 +63,9 @@ class ChoosingTest {
         assertThat(where(id, "&dueBy=2026-12-31&smallest=100&grouping=INVOICE"))
                 .isEqualTo("left out: under the smallest payment");
         assertThat(where(id, "&dueBy=2026-12-31&limit=0")).isEqualTo("left out: beyond the cash line");
-        bean(Invoices.class).hold(ines(), id, "not delivered");
+        bean(Holds.class).hold(ines(), id, "not delivered");
         assertThat(where(id, "&dueBy=2026-11-13")).isEqualTo("held: left out: held invoice, not delivered");
-        bean(Invoices.class).release(ines(), id, "it came");
+        bean(Holds.class).release(ines(), id, "it came");
         BatchId batch = App.draft(id);
         assertThat(where(id, "&dueBy=2026-11-13")).isEqualTo("reserved: left out: in another batch, Test batch");
         bean(Withdrawing.class).withdraw(ines(), batch, version(batch));

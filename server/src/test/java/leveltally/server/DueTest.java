@@ -15,7 +15,8 @@ import leveltally.core.selection.Selection;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Withdrawing;
-import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.Holds;
+import leveltally.server.invoices.OpenItems;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
 import org.jspecify.annotations.Nullable;
@@ -56,7 +57,7 @@ class DueTest {
                 .query(Long.class)
                 .list();
         Set<Long> expected = new HashSet<>();
-        bean(Invoices.class).open(all.stream().map(InvoiceId::new).toList()).forEach((id, invoice) -> {
+        bean(OpenItems.class).open(all.stream().map(InvoiceId::new).toList()).forEach((id, invoice) -> {
             if (selection.criteria().asksFor(invoice)) {
                 expected.add(id.value());
             }
@@ -96,7 +97,7 @@ class DueTest {
         InvoiceId first = App.invoice("Capstan Hydraulics", "13.00");
         InvoiceId second = App.invoice("Pelorus Charts", "14.00");
         InvoiceId held = App.invoice("Capstan Hydraulics", "15.00");
-        bean(Invoices.class).hold(App.ines(), held, "short delivery");
+        bean(Holds.class).hold(App.ines(), held, "short delivery");
         var batch = App.draft(first);
         Drafting drafting = bean(Drafting.class);
         Withdrawing withdrawing = bean(Withdrawing.class);

@@ -24,7 +24,7 @@ import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Withdrawing;
 import leveltally.server.checks.Checks;
-import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.Holds;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Levels;
 import leveltally.server.proof.Proof;
@@ -152,7 +152,7 @@ class RoadTest {
     void aHoldAfterApprovalRefusesTheClaimByName() {
         InvoiceId invoice = App.invoice("Coaming Timber", "64.00");
         BatchId batch = App.approved(invoice);
-        bean(Invoices.class).hold(ines(), invoice, "not delivered");
+        bean(Holds.class).hold(ines(), invoice, "not delivered");
         assertThatThrownBy(() -> App.numbered(batch))
                 .hasMessageContaining("Coaming Timber")
                 .hasMessageContaining("not delivered");

@@ -32,7 +32,7 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.Withdrawing;
-import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.Holds;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.people.Staff;
 import leveltally.server.posting.Posting;
@@ -272,7 +272,7 @@ class ThreadsTest {
         long next = App.nextNumber();
         List<Object> outcomes =
                 together(List.of(() -> bean(Numbering.class).number(ines(), batch, turn.serial(), next, ""), () -> {
-                    bean(Invoices.class).hold(App.tomas(), invoice, "not delivered");
+                    bean(Holds.class).hold(App.tomas(), invoice, "not delivered");
                     return "held";
                 }));
         // the hold always comes to stand; a number was taken only if it came later
@@ -286,7 +286,7 @@ class ThreadsTest {
             bean(Turns.class).giveBack(ines(), App.operations(), turn.serial());
             bean(Withdrawing.class).withdraw(ines(), batch, App.version(batch));
         }
-        bean(Invoices.class).release(App.tomas(), invoice, "it came");
+        bean(Holds.class).release(App.tomas(), invoice, "it came");
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 

@@ -11,6 +11,9 @@ import leveltally.core.Refusal;
  * @param staleDays a check outstanding for longer is stale-dated
  */
 public record Company(String name, List<String> address, int graceDays, int staleDays) {
+    /** After how many days a check is stale where nothing else was decided. */
+    public static final int USUAL_STALE_DAYS = 180;
+
     private static final int MOST_NAME = 80;
     private static final int MOST_LINES = 5;
     private static final int MOST_LINE = 50;
@@ -46,8 +49,8 @@ public record Company(String name, List<String> address, int graceDays, int stal
             throw Refusal.invalidField(
                     "stale-days",
                     "staleDays",
-                    "A check turns stale after " + LEAST_STALE + " to " + MOST_STALE
-                            + " days. 180 days are usual, as checks say on their face.");
+                    "A check turns stale after " + LEAST_STALE + " to " + MOST_STALE + " days. " + USUAL_STALE_DAYS
+                            + " days are usual, as checks say on their face.");
         }
     }
 }

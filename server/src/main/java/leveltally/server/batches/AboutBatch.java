@@ -14,7 +14,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.selection.Criteria;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.company.Companies;
-import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.OpenItems;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.selection.CandidateRows;
@@ -28,7 +28,7 @@ public class AboutBatch {
     private final ClaimRows claimRows;
     private final DraftRows rows;
     private final CandidateRows candidates;
-    private final Invoices invoices;
+    private final OpenItems openItems;
     private final BankAccounts accounts;
     private final Companies companies;
     private final Ledger ledger;
@@ -40,7 +40,7 @@ public class AboutBatch {
             ClaimRows claimRows,
             DraftRows rows,
             CandidateRows candidates,
-            Invoices invoices,
+            OpenItems openItems,
             BankAccounts accounts,
             Companies companies,
             Ledger ledger,
@@ -50,7 +50,7 @@ public class AboutBatch {
         this.claimRows = claimRows;
         this.rows = rows;
         this.candidates = candidates;
-        this.invoices = invoices;
+        this.openItems = openItems;
         this.accounts = accounts;
         this.companies = companies;
         this.ledger = ledger;
@@ -81,7 +81,7 @@ public class AboutBatch {
             ledger.shareOpenPeriod(wanted.ledgerDate());
             what.add("ledger date " + Dates.inWords(wanted.ledgerDate()));
             batch.ledgerDate = wanted.ledgerDate();
-            invoices.mustBeOpenOn(batch.ledgerDate, Claim.settling(claimRows.of(id)));
+            openItems.mustBeOpenOn(batch.ledgerDate, Claim.settling(claimRows.of(id)));
         }
         if (!batch.checkDate.equals(wanted.checkDate())) {
             what.add("check date " + Dates.inWords(wanted.checkDate()));

@@ -27,7 +27,7 @@ import leveltally.core.money.Money;
 import leveltally.core.selection.Selection;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.WorkIds;
-import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.OpenItems;
 import leveltally.server.vendors.Place;
 import leveltally.server.vendors.Vendors;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -41,14 +41,14 @@ class DraftRows {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final WorkIds ids;
-    private final Invoices invoices;
+    private final OpenItems openItems;
     private final Vendors vendors;
 
-    DraftRows(EntityManager entities, JdbcClient jdbc, WorkIds ids, Invoices invoices, Vendors vendors) {
+    DraftRows(EntityManager entities, JdbcClient jdbc, WorkIds ids, OpenItems openItems, Vendors vendors) {
         this.entities = entities;
         this.jdbc = jdbc;
         this.ids = ids;
-        this.invoices = invoices;
+        this.openItems = openItems;
         this.vendors = vendors;
     }
 
@@ -109,7 +109,7 @@ class DraftRows {
             claim.credits()
                     .forEach(use -> open.put(use.credit().id(), use.credit().open()));
         }
-        invoices.shareUnchanged(open);
+        openItems.shareUnchanged(open);
         Map<Long, Place> places = vendors.places(
                 chosen.stream().map(claim -> claim.payee().remitTo()).toList());
         Map<InvoiceId, LocalDate> dates = new HashMap<>();
@@ -152,9 +152,9 @@ class DraftRows {
                 .flatMap(claim -> claim.lines().stream())
                 .map(DraftLine::id)
                 .toList();
-        invoices.share(named);
-        Map<InvoiceId, OpenInvoice> open = invoices.stillOpen(named);
-        Map<InvoiceId, OpenCredit> credits = invoices.openCredits(named);
+        openItems.share(named);
+        Map<InvoiceId, OpenInvoice> open = openItems.stillOpen(named);
+        Map<InvoiceId, OpenCredit> credits = openItems.openCredits(named);
         Map<InvoiceId, LocalDate> dates = new HashMap<>();
         Map<InvoiceId, Money> amounts = new HashMap<>();
         open.forEach((id, invoice) -> {

@@ -21,7 +21,7 @@ import leveltally.core.selection.Candidate;
 import leveltally.core.selection.Paying;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.company.Companies;
-import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.OpenItems;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.selection.CandidateRows;
@@ -42,7 +42,7 @@ public class Drafting {
     private final DraftRows rows;
     private final EditLog log;
     private final CandidateRows candidates;
-    private final Invoices invoices;
+    private final OpenItems openItems;
     private final Vendors vendors;
     private final BankAccounts accounts;
     private final Companies companies;
@@ -57,7 +57,7 @@ public class Drafting {
             DraftRows rows,
             EditLog log,
             CandidateRows candidates,
-            Invoices invoices,
+            OpenItems openItems,
             Vendors vendors,
             BankAccounts accounts,
             Companies companies,
@@ -70,7 +70,7 @@ public class Drafting {
         this.rows = rows;
         this.log = log;
         this.candidates = candidates;
-        this.invoices = invoices;
+        this.openItems = openItems;
         this.vendors = vendors;
         this.accounts = accounts;
         this.companies = companies;
@@ -180,8 +180,8 @@ public class Drafting {
                 claim,
                 invoice,
                 typed,
-                invoices.stillOpen(named),
-                invoices.openCredits(named),
+                openItems.stillOpen(named),
+                openItems.openCredits(named),
                 batch.checkDate,
                 companies.company().graceDays());
     }

@@ -61,7 +61,7 @@ class RegisterRows {
     @Transactional(readOnly = true)
     RegisterView page(SeriesId id, @Nullable Standing state, @Nullable Long below, LocalDate today) {
         NumberSeries of = series.get(id);
-        int staleDays = companies.company().staleDays();
+        int staleDays = companies.staleDays();
         String currency = jdbc.sql("SELECT currency FROM series_of_account WHERE id = ?")
                 .param(id.value())
                 .query(String.class)
@@ -108,7 +108,7 @@ class RegisterRows {
 
     @Transactional(readOnly = true)
     HistoryView history(long id, LocalDate today) {
-        int staleDays = companies.company().staleDays();
+        int staleDays = companies.staleDays();
         RegisterView.NumberView number = jdbc.sql(ROW + " WHERE n.id = :id")
                 .param("id", id)
                 .query((r, n) -> view(r, today, staleDays))

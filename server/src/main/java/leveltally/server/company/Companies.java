@@ -2,6 +2,7 @@ package leveltally.server.company;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
+import jakarta.persistence.PersistenceException;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -43,6 +44,13 @@ public class Companies {
         return company;
     }
 
+    /** How long a check may be outstanding; what is usual while no company is set up. */
+    @Transactional(readOnly = true)
+    public int staleDays() {
+        Company company = seen().company();
+        return company == null ? Company.USUAL_STALE_DAYS : company.staleDays();
+    }
+
     @Transactional(readOnly = true)
     public Seen seen() {
         CompanyEntity row = entities.find(CompanyEntity.class, CompanyEntity.ONLY);
@@ -60,16 +68,19 @@ public class Companies {
         by.mayDo(Deed.SET_COMPANY);
         CompanyEntity row = entities.find(CompanyEntity.class, CompanyEntity.ONLY, LockModeType.PESSIMISTIC_WRITE);
         if (row != null && row.version != version || row == null && version != NOT_YET) {
-            throw Refusal.conflict(
-                    "changed-meanwhile",
-                    "Somebody changed the company meanwhile. Nothing of yours was saved; look at it as it is now, then "
-                            + "change what you still want.");
+            throw changedMeanwhile();
         }
         Map<String, Object> told = new LinkedHashMap<>();
         if (row == null) {
             row = new CompanyEntity();
             fill(row, wanted);
-            entities.persist(row);
+            try {
+                entities.persist(row);
+                entities.flush();
+            } catch (PersistenceException setUpByAnother) {
+                // there is only one: its key held against two who set it up at the same moment
+                throw changedMeanwhile();
+            }
             told.put("name", wanted.name());
         } else {
             Company before = view(row);
@@ -81,6 +92,13 @@ public class Companies {
             fill(row, wanted);
         }
         audit.record(by, told.containsKey("before") ? "change company" : "set up company", SUBJECT, told);
+    }
+
+    private static Refusal changedMeanwhile() {
+        return Refusal.conflict(
+                "changed-meanwhile",
+                "Somebody changed the company meanwhile. Nothing of yours was saved; look at it as it is now, then "
+                        + "change what you still want.");
     }
 
     private static void fill(CompanyEntity row, Company wanted) {

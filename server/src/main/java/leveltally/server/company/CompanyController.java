@@ -43,7 +43,7 @@ class CompanyController {
         boolean mayChange = Deed.SET_COMPANY.allowedTo(by.roles());
         Company company = seen.company();
         return company == null
-                ? new CompanyView("", List.of(), 0, 180, seen.version(), mayChange)
+                ? new CompanyView("", List.of(), 0, Company.USUAL_STALE_DAYS, seen.version(), mayChange)
                 : new CompanyView(
                         company.name(),
                         company.address(),

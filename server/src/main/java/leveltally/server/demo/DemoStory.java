@@ -26,8 +26,9 @@ import leveltally.server.batches.Batches;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.checks.Checks;
+import leveltally.server.invoices.Entering;
+import leveltally.server.invoices.Holds;
 import leveltally.server.invoices.InvoiceKind;
-import leveltally.server.invoices.Invoices;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Ledger;
@@ -58,7 +59,8 @@ class DemoStory {
     private static final YearMonth LAST_LOCKED = YearMonth.of(2026, 9);
 
     private final Random random = new Random(20_261_112);
-    private final Invoices invoices;
+    private final Entering entering;
+    private final Holds holds;
     private final Vendors vendors;
     private final Due due;
     private final SavedCriteria criteria;
@@ -81,7 +83,8 @@ class DemoStory {
     private int serial = 100;
 
     DemoStory(
-            Invoices invoices,
+            Entering entering,
+            Holds holds,
             Vendors vendors,
             Due due,
             SavedCriteria criteria,
@@ -101,7 +104,8 @@ class DemoStory {
             JdbcClient jdbc,
             TransactionTemplate together,
             DemoApproval asking) {
-        this.invoices = invoices;
+        this.entering = entering;
+        this.holds = holds;
         this.vendors = vendors;
         this.due = due;
         this.criteria = criteria;
@@ -192,7 +196,7 @@ class DemoStory {
                 Money.ofMinor(freight, seed.currency()),
                 List.of(new NewInvoice.Line(expense, Money.ofMinor(minor, seed.currency()))));
         String clerk = serial % 3 == 0 ? "tomas" : "ines";
-        return invoices.enter(stage.cast().on(date, clerk), invoice);
+        return entering.enter(stage.cast().on(date, clerk), invoice);
     }
 
     private void payOperations(DemoCompany.Stage stage, LocalDate run) {
@@ -429,7 +433,7 @@ class DemoStory {
         vendors.hold(
                 stage.cast().on(TODAY, "tomas"), stage.vendors().get(crane.name()), "dispute over the August lift");
         InvoiceId uniforms = enter(stage, seed("Kittiwake Uniforms"), LocalDate.of(2026, 10, 4), 38_250, "KU/2093");
-        invoices.hold(stage.cast().on(TODAY, "ines"), uniforms, "wrong sizes");
+        holds.hold(stage.cast().on(TODAY, "ines"), uniforms, "wrong sizes");
         DemoVendors.Seed waste = seed(DemoVendors.CREDITS);
         enter(stage, waste, LocalDate.of(2026, 11, 2), 92_000, "W-CR-18", InvoiceKind.CREDIT, 0);
         enter(stage, seed("Bollard Foundry"), LocalDate.of(2026, 10, 28), 31_500, "BF-CR-7", InvoiceKind.CREDIT, 0);
@@ -459,7 +463,7 @@ class DemoStory {
         AccountId office = stage.expenses().get("Office");
         VendorId brokers = stage.vendors().get("Anchor & Thistle Insurance Brokers");
         var premium = List.of(new NewInvoice.Line(office, Money.ofMinor(712_040, usd)));
-        invoices.enter(
+        entering.enter(
                 stage.cast().on(date, "ines"),
                 new NewInvoice(
                         InvoiceKind.INVOICE,
@@ -476,7 +480,7 @@ class DemoStory {
                         premium));
         VendorId tickets = stage.vendors().get("Skua Ticket Systems");
         var rebate = List.of(new NewInvoice.Line(office, Money.ofMinor(64_000, usd)));
-        invoices.enter(
+        entering.enter(
                 stage.cast().on(date, "ines"),
                 new NewInvoice(
                         InvoiceKind.CREDIT,

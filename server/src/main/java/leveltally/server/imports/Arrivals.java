@@ -14,8 +14,9 @@ import leveltally.core.imports.VendorRow;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.vendors.VendorId;
+import leveltally.server.invoices.Arrival;
+import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.InvoiceKind;
-import leveltally.server.invoices.Invoices;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
@@ -24,12 +25,12 @@ import org.springframework.stereotype.Component;
 /** Turns checked rows into vendors and posted invoices, by the same deeds as entries by hand. */
 @Component
 class Arrivals {
-    private final Invoices invoices;
+    private final Entering entering;
     private final Vendors vendors;
     private final ImportLookups lookups;
 
-    Arrivals(Invoices invoices, Vendors vendors, ImportLookups lookups) {
-        this.invoices = invoices;
+    Arrivals(Entering entering, Vendors vendors, ImportLookups lookups) {
+        this.entering = entering;
         this.vendors = vendors;
         this.lookups = lookups;
     }
@@ -65,18 +66,18 @@ class Arrivals {
         Map<Long, Long> remitTos =
                 vendors.usualRemitTos(named.values().stream().map(Vendor::id).toList());
         Map<String, AccountId> payables = new HashMap<>();
-        List<Invoices.Arrival> arriving = new ArrayList<>();
+        List<Arrival> arriving = new ArrayList<>();
         for (List<Map<String, String>> rows : documents) {
             InvoiceDocument document = document(rows, known, job.choices().reading());
             Vendor vendor = named.get(document.head().vendor());
             AccountId owed = payables.computeIfAbsent(
-                    vendor.currency().getCurrencyCode(), currency -> invoices.payablesOf(vendor));
-            arriving.add(new Invoices.Arrival(
+                    vendor.currency().getCurrencyCode(), currency -> entering.payablesOf(vendor));
+            arriving.add(new Arrival(
                     invoice(document, vendor, owed),
                     vendor,
                     remitTos.get(vendor.id().value())));
         }
-        invoices.enterAll(by, arriving, "import " + job.id(), job.id());
+        entering.enterAll(by, arriving, "import " + job.id(), job.id());
     }
 
     private static InvoiceDocument document(List<Map<String, String>> rows, ImportLookups.Known known, Reading how) {

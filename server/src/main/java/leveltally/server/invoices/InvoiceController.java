@@ -32,12 +32,14 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 @Needs(Deed.READ)
 class InvoiceController {
-    private final Invoices invoices;
+    private final Entering entering;
+    private final Holds holds;
     private final Offsets offsets;
     private final Vendors vendors;
 
-    InvoiceController(Invoices invoices, Offsets offsets, Vendors vendors) {
-        this.invoices = invoices;
+    InvoiceController(Entering entering, Holds holds, Offsets offsets, Vendors vendors) {
+        this.entering = entering;
+        this.holds = holds;
         this.offsets = offsets;
         this.vendors = vendors;
     }
@@ -120,7 +122,7 @@ class InvoiceController {
                 wanted.reference(),
                 wanted.invoiceDate(),
                 ledgerDate == null ? wanted.invoiceDate() : ledgerDate,
-                invoices.payablesOf(of),
+                entering.payablesOf(of),
                 apart == null || apart.isBlank()
                         ? Money.zero(of.currency())
                         : Money.typed(apart, of.currency(), "notDiscountable"),
@@ -136,7 +138,7 @@ class InvoiceController {
                                         ? null
                                         : line.job().strip()))
                         .toList());
-        InvoiceId id = invoices.enter(by, invoice);
+        InvoiceId id = entering.enter(by, invoice);
         return new EnteredView(
                 id.value(),
                 MoneyView.of(invoice.amount(of.currency())),
@@ -159,13 +161,13 @@ class InvoiceController {
     @PostMapping("/invoices/{id}/hold")
     @Needs(Deed.HOLD)
     void hold(Actor by, @PathVariable long id, @Valid @RequestBody HoldReason wanted) {
-        invoices.hold(by, new InvoiceId(id), wanted.reason());
+        holds.hold(by, new InvoiceId(id), wanted.reason());
     }
 
     @PostMapping("/invoices/{id}/release")
     @Needs(Deed.HOLD)
     void release(Actor by, @PathVariable long id, @Valid @RequestBody HoldReason wanted) {
-        invoices.release(by, new InvoiceId(id), wanted.reason());
+        holds.release(by, new InvoiceId(id), wanted.reason());
     }
 
     /** Lays credits against invoices, as far as the smaller side goes. */

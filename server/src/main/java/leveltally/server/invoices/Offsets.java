@@ -38,7 +38,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class Offsets {
     private final EntityManager entities;
     private final JdbcClient jdbc;
-    private final Invoices invoices;
+    private final OpenItems openItems;
     private final Vendors vendors;
     private final Ledger ledger;
     private final AuditTrail audit;
@@ -47,14 +47,14 @@ public class Offsets {
     Offsets(
             EntityManager entities,
             JdbcClient jdbc,
-            Invoices invoices,
+            OpenItems openItems,
             Vendors vendors,
             Ledger ledger,
             AuditTrail audit,
             WorkIds ids) {
         this.entities = entities;
         this.jdbc = jdbc;
-        this.invoices = invoices;
+        this.openItems = openItems;
         this.vendors = vendors;
         this.ledger = ledger;
         this.audit = audit;
@@ -76,8 +76,8 @@ public class Offsets {
         List<InvoiceId> all = new ArrayList<>(wanted);
         all.addAll(credits);
         lock(all, vendor, by);
-        List<OpenInvoice> owed = List.copyOf(invoices.stillOpen(wanted).values());
-        List<OpenCredit> open = List.copyOf(invoices.openCredits(credits).values());
+        List<OpenInvoice> owed = List.copyOf(openItems.stillOpen(wanted).values());
+        List<OpenCredit> open = List.copyOf(openItems.openCredits(credits).values());
         if (owed.isEmpty() || open.isEmpty()) {
             throw Refusal.invalid(
                     "nothing-to-offset",
@@ -96,7 +96,7 @@ public class Offsets {
         Map<InvoiceId, Money> amounts = new HashMap<>();
         settling.lines().forEach(line -> amounts.put(line.invoice().id(), line.credit()));
         settling.uses().forEach(use -> amounts.put(use.credit().id(), use.used()));
-        invoices.mustBeOpenOn(by.today(), amounts);
+        openItems.mustBeOpenOn(by.today(), amounts);
         OffsetEntity row = new OffsetEntity();
         row.vendorId = of.value();
         row.id = ids.supply().next();
@@ -107,7 +107,7 @@ public class Offsets {
         row.madeAt = by.now();
         row.madeBy = by.person().value();
         Optional<JournalEntry> entry = OffsetEntry.of(
-                by.today(), "Offset " + row.reference + ", " + vendor.name(), settling, invoices.payables(all));
+                by.today(), "Offset " + row.reference + ", " + vendor.name(), settling, openItems.payables(all));
         entry.ifPresent(written -> row.entryId =
                 ledger.write(by, EntryKind.OFFSET, written, EntryLinks.NONE).value());
         entities.persist(row);

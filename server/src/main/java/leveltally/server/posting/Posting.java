@@ -29,7 +29,8 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.checks.BankEvents;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
-import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.OpenItems;
+import leveltally.server.invoices.Settlements;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.EntryKind;
@@ -48,7 +49,8 @@ public class Posting {
     private final Payments payments;
     private final Checks checks;
     private final BankEvents told;
-    private final Invoices invoices;
+    private final OpenItems openItems;
+    private final Settlements settlements;
     private final BankAccounts accounts;
     private final Ledger ledger;
     private final AuditTrail audit;
@@ -60,7 +62,8 @@ public class Posting {
             Payments payments,
             Checks checks,
             BankEvents told,
-            Invoices invoices,
+            OpenItems openItems,
+            Settlements settlements,
             BankAccounts accounts,
             Ledger ledger,
             AuditTrail audit) {
@@ -70,7 +73,8 @@ public class Posting {
         this.payments = payments;
         this.checks = checks;
         this.told = told;
-        this.invoices = invoices;
+        this.openItems = openItems;
+        this.settlements = settlements;
         this.accounts = accounts;
         this.ledger = ledger;
         this.audit = audit;
@@ -130,8 +134,8 @@ public class Posting {
                 good.stream().map(check -> claims.get(check.payment().claim())).toList();
         verification.verify(batch, posting);
         Map<InvoiceId, Money> settling = Claim.settling(posting);
-        invoices.mustBeOpenOn(batch.ledgerDate(), settling);
-        Map<InvoiceId, AccountId> payables = invoices.payables(settling.keySet());
+        openItems.mustBeOpenOn(batch.ledgerDate(), settling);
+        Map<InvoiceId, AccountId> payables = openItems.payables(settling.keySet());
         var touched = new PaymentEntry.Accounts(account.cash(), account.discountsTaken());
         List<ClaimId> released = new ArrayList<>();
         List<Payments.Entered> entered = new ArrayList<>();
@@ -142,7 +146,7 @@ public class Posting {
             EntryLinks links = EntryLinks.ofPayment(
                     batch.id().value(), check.payment().id().value());
             EntryId written = ledger.write(by, EntryKind.PAYMENT, entry, links);
-            invoices.settle(
+            settlements.settle(
                     claim.lines(),
                     batch.ledgerDate(),
                     batch.id().value(),

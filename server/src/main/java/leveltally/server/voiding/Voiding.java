@@ -14,7 +14,7 @@ import leveltally.server.audit.AuditTrail;
 import leveltally.server.checks.BankEvents;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
-import leveltally.server.invoices.Invoices;
+import leveltally.server.invoices.Settlements;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
@@ -30,15 +30,21 @@ public class Voiding {
     private final Checks checks;
     private final BankEvents told;
     private final Ledger ledger;
-    private final Invoices invoices;
+    private final Settlements settlements;
     private final AuditTrail audit;
 
-    Voiding(Payments payments, Checks checks, BankEvents told, Ledger ledger, Invoices invoices, AuditTrail audit) {
+    Voiding(
+            Payments payments,
+            Checks checks,
+            BankEvents told,
+            Ledger ledger,
+            Settlements settlements,
+            AuditTrail audit) {
         this.payments = payments;
         this.checks = checks;
         this.told = told;
         this.ledger = ledger;
-        this.invoices = invoices;
+        this.settlements = settlements;
         this.audit = audit;
     }
 
@@ -68,7 +74,7 @@ public class Voiding {
         EntryLinks links = EntryLinks.ofVoid(
                 payment.batch().value(), payment.id().value(), posted(check).value());
         EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
-        invoices.undo(plan.mirrored(), on, entry);
+        settlements.undo(plan.mirrored(), on, entry);
         payments.undo(by, payment.id(), plan.becomes(), check.name(), entry, on, reason.strip());
         told.tellVoid(check, on);
         audit.record(
@@ -91,7 +97,7 @@ public class Voiding {
                 check.name(),
                 payment.state(),
                 ledger.entry(posted(check)),
-                invoices.settledBy(payment.id().value()));
+                settlements.settledBy(payment.id().value()));
         return UndoPlan.voiding(found, on, today);
     }
 

@@ -1,0 +1,204 @@
+package leveltally.server.invoices;
+
+import jakarta.persistence.EntityManager;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import leveltally.core.Refusal;
+import leveltally.core.invoices.ArrivalEntry;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.terms.Discount;
+import leveltally.core.terms.Terms;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.ledger.EntryKind;
+import leveltally.server.ledger.EntryLinks;
+import leveltally.server.ledger.Ledger;
+import leveltally.server.vendors.Vendor;
+import leveltally.server.vendors.Vendors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The arrival of invoices and credits, which posts them. */
+@Service
+public class Entering {
+    private final EntityManager entities;
+    private final JdbcClient jdbc;
+    private final Vendors vendors;
+    private final Ledger ledger;
+    private final AuditTrail audit;
+
+    Entering(EntityManager entities, JdbcClient jdbc, Vendors vendors, Ledger ledger, AuditTrail audit) {
+        this.entities = entities;
+        this.jdbc = jdbc;
+        this.vendors = vendors;
+        this.ledger = ledger;
+        this.audit = audit;
+    }
+
+    /** Takes in an invoice or credit and posts it: debit its lines, credit payables; the other way round for a credit. */
+    @Transactional
+    public InvoiceId enter(Actor by, NewInvoice wanted) {
+        by.mayDo(Deed.ENTER_INVOICE);
+        Vendor vendor = vendors.get(wanted.vendor());
+        if (wanted.kind() == InvoiceKind.PREPAYMENT) {
+            throw Refusal.invalidField(
+                    "no-prepayments",
+                    "kind",
+                    "A prepayment cannot be entered here, because nothing can pay it yet. Enter an invoice or a credit.");
+        }
+        if (wanted.usableFrom() != null && wanted.kind() != InvoiceKind.CREDIT) {
+            throw Refusal.invalidField(
+                    "usable-from-credits-only",
+                    "usableFrom",
+                    "Only a credit has a day from which it is usable. Leave it empty for an invoice.");
+        }
+        refuseKnown(wanted, vendor);
+        refuseUnknownAccounts(wanted);
+        ledger.shareOpenPeriod(wanted.ledgerDate());
+        InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()), null);
+        Money amount = wanted.amount(vendor.currency());
+        audit.record(by, "enter invoice", "invoice " + id.value(), Map.of("amount", amount.plain()));
+        return id;
+    }
+
+    /** The payables account of a vendor's next invoice: as its last one, or as others in its currency. */
+    @Transactional(readOnly = true)
+    public AccountId payablesOf(Vendor vendor) {
+        return jdbc.sql("""
+                        (SELECT payables_account_id, 1 AS way FROM invoice WHERE vendor_id = :vendor
+                          ORDER BY id DESC LIMIT 1)
+                        UNION ALL
+                        (SELECT payables_account_id, 2 FROM invoice WHERE currency = :currency AND is_open = 1
+                          AND kind = 'INVOICE' LIMIT 1)
+                        UNION ALL
+                        (SELECT id, 3 FROM ledger_account WHERE kind = 'PAYABLES' ORDER BY code LIMIT 1)
+                        ORDER BY way LIMIT 1
+                        """)
+                .param("vendor", vendor.id().value())
+                .param("currency", vendor.currency().getCurrencyCode())
+                .query((r, n) -> new AccountId(r.getLong(1)))
+                .optional()
+                .orElseThrow(() -> Refusal.conflict(
+                        "no-payables", "There is no payables account in the ledger yet. An administrator adds it."));
+    }
+
+    /**
+     * Takes in many at once; their periods are shared and one record tells of them all.
+     *
+     * @param importId the file they came with; whoever had a hand in it approves no payment of them
+     */
+    @Transactional
+    public List<InvoiceId> enterAll(Actor by, List<Arrival> arrivals, String from, long importId) {
+        by.mayDo(Deed.ENTER_INVOICE);
+        arrivals.stream()
+                .map(arrival -> arrival.invoice().ledgerDate().withDayOfMonth(1))
+                .distinct()
+                .sorted()
+                .forEach(ledger::shareOpenPeriod);
+        List<InvoiceId> ids = new ArrayList<>();
+        for (Arrival arrival : arrivals) {
+            ids.add(write(by, arrival.invoice(), arrival.vendor(), arrival.remitTo(), importId));
+        }
+        entities.flush();
+        entities.clear();
+        if (!ids.isEmpty()) {
+            audit.record(
+                    by,
+                    "bring in invoices",
+                    from,
+                    Map.of("count", ids.size(), "first", ids.get(0).value()));
+        }
+        return ids;
+    }
+
+    private void refuseUnknownAccounts(NewInvoice wanted) {
+        Set<Long> known = ledger.accountNames().keySet();
+        for (NewInvoice.Line line : wanted.lines()) {
+            if (!known.contains(line.account().value())) {
+                throw Refusal.invalidField(
+                        "no-account",
+                        "lines",
+                        "A line names an account the ledger does not have. Choose one by its code.");
+            }
+        }
+    }
+
+    private void refuseKnown(NewInvoice wanted, Vendor vendor) {
+        String reference = wanted.reference().strip();
+        if (reference.isEmpty() || reference.length() > 40) {
+            throw Refusal.invalidField(
+                    "reference-missing",
+                    "reference",
+                    "The vendor's reference is missing or longer than 40 characters.");
+        }
+        jdbc.sql("SELECT id FROM invoice WHERE vendor_id = :vendor AND kind = :kind AND reference = :reference")
+                .param("vendor", vendor.id().value())
+                .param("kind", wanted.kind().name())
+                .param("reference", reference)
+                .query(Long.class)
+                .optional()
+                .ifPresent(known -> {
+                    throw Refusal.invalidField(
+                            "known-already",
+                            "reference",
+                            vendor.name() + " " + reference + " is here already as entry " + known
+                                    + ". Check the paper; a second one needs a reference of its own.");
+                });
+    }
+
+    /** Posts what arrived, with its own terms and due date, or the vendor's where it has none. */
+    private InvoiceId write(Actor by, NewInvoice wanted, Vendor vendor, long remitTo, @Nullable Long importId) {
+        boolean credit = wanted.kind() == InvoiceKind.CREDIT;
+        String text = (credit ? "Credit " : "Invoice ") + wanted.reference() + ", " + vendor.name();
+        List<ArrivalEntry.Line> lines = wanted.lines().stream()
+                .map(line -> new ArrivalEntry.Line(line.account(), line.amount()))
+                .toList();
+        JournalEntry entry = ArrivalEntry.of(wanted.ledgerDate(), text, credit, lines, wanted.payables());
+        Money amount = wanted.amount(vendor.currency());
+        Money discountable = Discount.discountable(amount, wanted.notDiscountable());
+        Terms terms = wanted.termsOr(vendor.terms());
+        Terms.Schedule schedule = terms.scheduleFor(wanted.invoiceDate(), wanted.dueDate());
+        // a discount that rounds to nothing is none
+        boolean earns = schedule.discountDate().isPresent()
+                && Discount.full(discountable, terms.discountRate()).isPositive();
+        InvoiceEntity row = new InvoiceEntity();
+        row.vendorId = vendor.id().value();
+        row.remitToId = remitTo;
+        row.kind = wanted.kind();
+        row.reference = wanted.reference().strip();
+        row.ownCheck = wanted.ownCheck();
+        row.importId = importId;
+        row.usableFrom = wanted.usableFrom();
+        row.invoiceDate = wanted.invoiceDate();
+        row.dueDate = schedule.dueDate();
+        row.discountDate = earns ? schedule.discountDate().get() : null;
+        row.ledgerDate = wanted.ledgerDate();
+        row.currency = vendor.currency().getCurrencyCode();
+        row.amountMinor = amount.minor();
+        row.discountableMinor = discountable.minor();
+        row.discountRate = earns ? terms.discountRate() : BigDecimal.ZERO;
+        row.openMinor = amount.minor();
+        row.openSince = wanted.ledgerDate();
+        row.payablesAccountId = wanted.payables().value();
+        entities.persist(row);
+        for (NewInvoice.Line line : wanted.lines()) {
+            InvoiceLineEntity lineRow = new InvoiceLineEntity();
+            lineRow.invoiceId = row.id;
+            lineRow.accountId = line.account().value();
+            lineRow.amountMinor = line.amount().minor();
+            lineRow.job = line.job();
+            entities.persist(lineRow);
+        }
+        ledger.write(by, EntryKind.INVOICE, entry, EntryLinks.ofInvoice(row.id));
+        return new InvoiceId(row.id);
+    }
+}
