@@ -26,7 +26,8 @@ refused() {
   if ./start "$@" >"$dir/said" 2>&1; then fail "./start $* went on."; fi
   grep -qF -- "$words" "$dir/said" || { cat "$dir/said" >&2; fail "./start $* did not say: $words"; }
 }
-# ready PID LOG: waits until the address is printed, as long as ./start itself has patience, and says it
+# ready PID LOG: waits until the address is printed, as long as ./start itself has patience, and says it; the log is emptied
+# before each start, because the shell that begins it may come to that later than this reads
 ready() {
   while kill -0 "$1" 2>/dev/null; do
     address=$(sed -n 's/^Level Tally is ready: //p' "$2")
@@ -87,6 +88,7 @@ if [ "$(id -u)" = 0 ]; then
   refused "cannot enter" --data "$dir/closed/data"
 fi
 
+: >"$dir/log"
 ./start --data "$data" >"$dir/log" 2>&1 &
 first=$!
 running+=("$first")
@@ -116,6 +118,7 @@ refused "is not whole" --fresh --data "$data" --restore "$dir/half"
 rm -rf "$data"
 refused "is not whole" --data "$data" --restore "$dir/half"
 [ ! -e "$data/keys" ] || fail "half a copy left something behind."
+: >"$dir/log"
 ./start --data "$data" --restore "$dir/copy" >"$dir/log" 2>&1 &
 running+=("$!")
 ready "$!" "$dir/log"
@@ -132,6 +135,7 @@ running=()
 old=$dir/old
 before=server/src/test/resources/before/numbers-were-payments.tgz
 data=$old
+: >"$dir/log"
 ./start --data "$old" --restore "$before" >"$dir/log" 2>&1 &
 first=$!
 running+=("$first")
@@ -150,6 +154,7 @@ kill -CONT "$first"
 wait "$first" && fail "./start went on without its application."
 running=()
 grep -q 'as it was before is kept in' "$dir/log" || { cat "$dir/log" >&2; fail "./start does not say where the older database is."; }
+: >"$dir/log"
 ./start --data "$old" >"$dir/log" 2>&1 &
 running+=("$!")
 ready "$!" "$dir/log"
