@@ -29,9 +29,15 @@ public sealed interface ClaimLine {
     /** What it takes off the open amount of its item, or pays on its accounts. */
     Money gross();
 
-    Money discount();
+    /** The discount taken with it; only an invoice earns one. */
+    default Money discount() {
+        return Money.zero(gross().currency());
+    }
 
-    Money credit();
+    /** What of it is settled by credits instead of cash. */
+    default Money credit() {
+        return Money.zero(gross().currency());
+    }
 
     /** What leaves the bank for it. */
     default Money cash() {
@@ -39,7 +45,9 @@ public sealed interface ClaimLine {
     }
 
     /** The invoice or credit whose open amount it lowers; empty where there is none. */
-    Optional<InvoiceId> item();
+    default Optional<InvoiceId> item() {
+        return Optional.empty();
+    }
 
     /** What it debits; less than nothing where it debits less than the other lines say. */
     List<Debit> debits();
@@ -90,11 +98,6 @@ public sealed interface ClaimLine {
         }
 
         @Override
-        public Money discount() {
-            return Money.zero(gross.currency());
-        }
-
-        @Override
         public Money credit() {
             return gross;
         }
@@ -124,21 +127,6 @@ public sealed interface ClaimLine {
         @Override
         public Kind kind() {
             return Kind.PREPAYMENT;
-        }
-
-        @Override
-        public Money discount() {
-            return Money.zero(gross.currency());
-        }
-
-        @Override
-        public Money credit() {
-            return Money.zero(gross.currency());
-        }
-
-        @Override
-        public Optional<InvoiceId> item() {
-            return Optional.empty();
         }
 
         @Override
@@ -180,21 +168,6 @@ public sealed interface ClaimLine {
         @Override
         public Money gross() {
             return sum(accounts);
-        }
-
-        @Override
-        public Money discount() {
-            return Money.zero(gross().currency());
-        }
-
-        @Override
-        public Money credit() {
-            return Money.zero(gross().currency());
-        }
-
-        @Override
-        public Optional<InvoiceId> item() {
-            return Optional.empty();
         }
 
         @Override
