@@ -83,11 +83,12 @@ start_database() {
   if [ "$(id -u)" = 0 ]; then install -d -o mysql -g mysql -m 750 "$data/data"; else mkdir -p "$data/data"; fi
   if [ ! -d "$data/data/mysql" ]; then
     # as its user at once: told to change users it stumbles over a space in the path
-    "${db_as[@]}" mariadb-install-db --no-defaults --datadir="$data/data" --auth-root-authentication-method=normal \
+    "${db_as[@]}" env TMPDIR="$data/data" mariadb-install-db --no-defaults --datadir="$data/data" --auth-root-authentication-method=normal \
       --skip-test-db >"$data/install.log" 2>&1 || fail "MariaDB could not be set up; see $data/install.log."
   fi
   dbport=$(free_port)
-  "${db_as[@]}" mariadbd --no-defaults --datadir="$data/data" --socket=db.sock --pid-file=db.pid --port="$dbport" \
+  # no folder for passing tables that another server clears away when it starts, as each does with the system's
+  "${db_as[@]}" mariadbd --no-defaults --datadir="$data/data" --tmpdir="$data/data" --socket=db.sock --pid-file=db.pid --port="$dbport" \
     --bind-address=127.0.0.1 --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci \
     --log-error="$data/data/err.log" --skip-name-resolve >>"$data/install.log" 2>&1 9>&- &
   db=$!

@@ -86,6 +86,8 @@ public final class TestDatabase {
                 new File("/usr/sbin/mariadbd").exists() ? "/usr/sbin/mariadbd" : "mariadbd",
                 "--no-defaults",
                 "--datadir=" + folder.resolve("data"),
+                // in the system's folder another server that starts would clear its passing tables away
+                "--tmpdir=" + folder.resolve("data"),
                 "--socket=" + folder.resolve("db.sock"),
                 "--pid-file=" + folder.resolve("data/db.pid"),
                 "--port=" + port,
