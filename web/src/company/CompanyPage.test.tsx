@@ -38,6 +38,30 @@ describe("the company", () => {
     expect((screen.getByLabelText(/stale after so many days/) as HTMLInputElement).value).toBe("180");
   });
 
+  it("keeps what was typed when somebody else was first, and says so", async () => {
+    sessionStorage.clear();
+    let version = 3;
+    const { user, sent } = serve(<CompanyPage />, {
+      path: "/company",
+      roles: ["CONTROLLER"],
+      answers: {
+        "GET /api/company": () => ({ ...COMPANY, version }),
+        "GET /api/trail/of": [],
+        "POST /api/company": () => {
+          version = 4;
+          return new Problem(409, "changed-meanwhile", "Somebody changed the company meanwhile.");
+        },
+      },
+    });
+    const name = (await screen.findByLabelText("Name")) as HTMLInputElement;
+    await user.type(name, " Ltd");
+    await user.click(screen.getByRole("button", { name: "Change the company" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("changed the company meanwhile");
+    expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe("Marrow Bay Ferries Ltd");
+    await user.click(screen.getByRole("button", { name: "Change the company" }));
+    expect(sent.at(-1)?.body).toMatchObject({ name: "Marrow Bay Ferries Ltd", version: 4 });
+  });
+
   it("is only read by whoever may not change it", async () => {
     serve(<CompanyPage />, {
       path: "/company",

@@ -37,7 +37,7 @@ export function CompanyPage() {
           }
           list={
             <div className="min-h-0 flex-1 overflow-auto px-5 py-4" tabIndex={0} data-list>
-              <Form key={data.version} company={data} />
+              <Form company={data} />
             </div>
           }
           slip={
@@ -54,7 +54,8 @@ export function CompanyPage() {
 
 function Form({ company }: { company: Company }) {
   const queries = useQueryClient();
-  const [typed, setTyped, forget] = useKept(`company ${company.version}`, asTyped(company));
+  // what was typed and why it was refused stay, also when somebody else changed the company meanwhile
+  const [typed, setTyped, forget] = useKept("company", asTyped(company));
   const saving = useDeed(
     () =>
       call(
