@@ -42,12 +42,15 @@ final class Loader {
                 sql.execute("INSERT INTO period (month, locked, version) VALUES ('" + month + "', 0, 0)");
             }
             sql.execute(
-                    "INSERT INTO ledger_account VALUES (1, '1010', 'Cash', 'CASH'), (2, '2000', 'Payables', 'PAYABLES'),"
+                    "INSERT INTO ledger_account (id, code, name, kind) VALUES (1, '1010', 'Cash', 'CASH'), (2, '2000', 'Payables', 'PAYABLES'),"
                             + " (3, '4900', 'Discounts', 'INCOME'), (4, '5000', 'Expense', 'EXPENSE')");
+            sql.execute("INSERT INTO account_role VALUES ('PAYABLES', 'USD', 2), ('DISCOUNTS_TAKEN', '', 3)");
         }
         root.setAutoCommit(false);
         try (PreparedStatement vendor = root.prepareStatement(
-                        "INSERT INTO vendor VALUES (?, ?, ?, ?, ?, 'CHECK', 'USD', 'NET', 30, NULL, 0, 0, NULL, 0, FALSE)");
+                        "INSERT INTO vendor (id, number, name, vendor_group, priority, method, currency, terms_rule, terms_days,"
+                                + " discount_rate, discount_days, version)"
+                                + " VALUES (?, ?, ?, ?, ?, 'CHECK', 'USD', 'NET', 30, 0, 0, 0)");
                 PreparedStatement place = root.prepareStatement(
                         "INSERT INTO remit_to (id, vendor_id, payee, address, postal_code, in_force)"
                                 + " VALUES (?, ?, ?, ?, ?, TRUE)")) {

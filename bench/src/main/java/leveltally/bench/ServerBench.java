@@ -24,13 +24,15 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.stream.IntStream;
 import leveltally.core.batches.BatchId;
+import leveltally.core.checks.NumberRange;
+import leveltally.core.checks.Stock;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
-import leveltally.core.money.Money;
+import leveltally.core.ledger.NewBankAccount;
+import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
-import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.LevelTally;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
@@ -40,8 +42,8 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.batches.Withdrawing;
-import leveltally.server.ledger.BankAccount;
-import leveltally.server.ledger.BankAccounts;
+import leveltally.server.checks.SeriesSetup;
+import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.people.People;
 import leveltally.server.selection.CandidateRows;
 import leveltally.server.selection.Due;
@@ -237,23 +239,24 @@ public final class ServerBench {
         clerk = together.execute(status -> person("clerk", Role.CLERK));
         approver = approver(together.execute(status -> person("approver", Role.CLERK)));
         Currency usd = Currency.getInstance("USD");
-        account = bean(BankAccounts.class)
-                .add(new BankAccount(
-                        new BankAccountId(0),
-                        "Operations",
-                        "Skerrow Trust",
-                        usd,
-                        "990044105",
-                        "0044",
-                        new AccountId(1),
-                        new AccountId(3),
-                        false,
-                        null,
-                        Money.zero(usd),
-                        null,
-                        null,
-                        List.of()));
-        bean(BankAccounts.class).addWay(account, "Checks", PaymentMethod.CHECK);
+        var administrator = new Actor(clerk.person(), clerk.name(), Set.of(Role.ADMINISTRATOR), clerk.today(), clerk.now(), "bench");
+        account = bean(BankAccountSetup.class)
+                .open(
+                        administrator,
+                        new NewBankAccount(
+                                "Operations",
+                                "Skerrow Trust",
+                                usd,
+                                new RoutingNumber("990044105"),
+                                "004417720931",
+                                new AccountId(1)));
+        bean(SeriesSetup.class)
+                .add(
+                        administrator,
+                        account,
+                        "Checks",
+                        new SeriesSetup.Wanted(
+                                new NumberRange("", 1, null), Stock.BLANK, "C########C|KC", "dollars", ""));
         int port = ((WebServerApplicationContext) context).getWebServer().getPort();
         http = HttpClient.newBuilder().cookieHandler(cookies).build();
         base = "http://127.0.0.1:" + port;

@@ -32,7 +32,8 @@ class ArchitectureTest {
             "voiding",
             "bankfiles",
             "audit",
-            "proof");
+            "proof",
+            "setup");
 
     @ArchTest
     static final ArchRule PURE = classes()

@@ -34,6 +34,7 @@ class ArchitectureTest {
             "bankfiles",
             "proof",
             "workline",
+            "setup",
             "demo");
 
     /** Capabilities know only those before them in the order of the work. */

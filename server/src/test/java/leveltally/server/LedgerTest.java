@@ -10,7 +10,7 @@ import java.util.HashSet;
 import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
-import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.Test;
@@ -31,23 +31,24 @@ class LedgerTest {
     void aMonthWithNumberedPaymentsCannotBeLocked() {
         BatchId batch = App.printed(App.invoice("Bollard Foundry", "31.00"));
         YearMonth november = YearMonth.of(2026, 11);
-        assertThatThrownBy(() -> bean(Ledger.class).lock(App.ruth(), november)).hasMessageContaining("Post them first");
+        assertThatThrownBy(() -> bean(Periods.class).lock(App.ruth(), november))
+                .hasMessageContaining("Post them first");
         bean(Posting.class).post(App.ines(), batch);
     }
 
     @Test
     void lockingAndUnlockingIsTheControllersAndKeepsItsReason() {
         YearMonth december = YearMonth.of(2026, 12);
-        Ledger ledger = bean(Ledger.class);
-        assertThatThrownBy(() -> ledger.lock(App.ines(), december)).hasMessageContaining("needs the role controller");
-        ledger.lock(App.ruth(), december);
-        assertThatThrownBy(() -> ledger.lock(App.ruth(), december)).hasMessageContaining("locked already");
-        assertThatThrownBy(() -> ledger.shareOpenPeriod(LocalDate.of(2026, 12, 5)))
+        Periods periods = bean(Periods.class);
+        assertThatThrownBy(() -> periods.lock(App.ines(), december)).hasMessageContaining("needs the role controller");
+        periods.lock(App.ruth(), december);
+        assertThatThrownBy(() -> periods.lock(App.ruth(), december)).hasMessageContaining("locked already");
+        assertThatThrownBy(() -> periods.shareOpen(LocalDate.of(2026, 12, 5)))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("December 2026 is locked");
-        assertThatThrownBy(() -> ledger.unlock(App.ruth(), december, " ")).hasMessageContaining("Say why");
-        ledger.unlock(App.ruth(), december, "a late invoice");
-        ledger.shareOpenPeriod(LocalDate.of(2026, 12, 5));
+        assertThatThrownBy(() -> periods.unlock(App.ruth(), december, " ")).hasMessageContaining("Say why");
+        periods.unlock(App.ruth(), december, "a late invoice");
+        periods.shareOpen(LocalDate.of(2026, 12, 5));
         assertThat(App.number("SELECT COUNT(*) FROM period_lock WHERE unlock_reason = 'a late invoice'"))
                 .isOne();
         assertThat(bean(Proof.class).run().isClean()).isTrue();
@@ -55,7 +56,7 @@ class LedgerTest {
 
     @Test
     void aDateWithoutAPeriodIsRefused() {
-        assertThatThrownBy(() -> bean(Ledger.class).shareOpenPeriod(LocalDate.of(2031, 1, 1)))
+        assertThatThrownBy(() -> bean(Periods.class).shareOpen(LocalDate.of(2031, 1, 1)))
                 .hasMessageContaining("no period");
     }
 

@@ -33,7 +33,7 @@ import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.Withdrawing;
 import leveltally.server.invoices.Holds;
-import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.people.Staff;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Numbered;
@@ -167,14 +167,14 @@ class ThreadsTest {
         BatchId batch = App.printed(App.invoice("Bollard Foundry", "47.00"));
         YearMonth november = YearMonth.of(2026, 11);
         List<Object> outcomes = together(List.of(() -> bean(Posting.class).post(ines(), batch), () -> {
-            bean(Ledger.class).lock(App.ruth(), november);
+            bean(Periods.class).lock(App.ruth(), november);
             return "locked";
         }));
         // a numbered payment keeps the month open until it is posted, so either order ends without a loss
         boolean locked = outcomes.contains("locked");
         if (locked) {
             assertThat(bean(Proof.class).run().isClean()).isTrue();
-            bean(Ledger.class).unlock(App.ruth(), november, "the test goes on");
+            bean(Periods.class).unlock(App.ruth(), november, "the test goes on");
         }
         assertThat(outcomes.get(0)).isInstanceOf(Posting.Outcome.class);
         assertThat(bean(Proof.class).run().isClean()).isTrue();

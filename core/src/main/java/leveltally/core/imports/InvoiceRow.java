@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.money.Money;
 import leveltally.core.terms.Terms;
 import org.jspecify.annotations.Nullable;
@@ -40,9 +41,9 @@ public record InvoiceRow(
         @Nullable
         Currency vendor(String number);
 
-        /** An account by its code; null when there is none. */
+        /** An account by its code, open or closed; null when there is none. */
         @Nullable
-        AccountId account(String code);
+        LedgerAccount account(String code);
 
         /** True when something can be posted on this day. */
         boolean open(LocalDate ledgerDate);
@@ -93,7 +94,7 @@ public record InvoiceRow(
         }
         Money amount = in.read("amount", text -> Money.parse(text, reckoned, how.mark()))
                 .orElse(null);
-        AccountId account = account(in, known, how);
+        AccountId account = account(in, known, how, ledger);
         Money apart = in.raw("not_discountable").isEmpty()
                 ? Money.zero(reckoned)
                 : in.read("not_discountable", text -> Money.parse(text, reckoned, how.mark()))
@@ -133,9 +134,9 @@ public record InvoiceRow(
         return own;
     }
 
-    private static @Nullable AccountId account(Cells in, Known known, Reading how) {
+    private static @Nullable AccountId account(Cells in, Known known, Reading how, @Nullable LocalDate ledgerDate) {
         String code = in.raw("account");
-        AccountId account = known.account(code);
+        LedgerAccount account = known.account(code);
         if (account == null) {
             account = known.account(how.account());
         }
@@ -144,7 +145,11 @@ public record InvoiceRow(
                     "account",
                     (code.isEmpty() ? "is empty" : "there is no ledger account " + code)
                             + "; name one, or choose one for the whole file");
+            return null;
         }
-        return account;
+        if (ledgerDate != null && !account.isOpenOn(ledgerDate)) {
+            in.wrong("account", "account " + account.inWords() + " is closed on " + ledgerDate + "; name another one");
+        }
+        return account.id();
     }
 }

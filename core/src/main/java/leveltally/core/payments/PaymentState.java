@@ -46,6 +46,11 @@ public enum PaymentState {
         return this == OUTSTANDING || this == STOPPED || this == CLEARED || this == RETURNED;
     }
 
+    /** True while the bank may still pay it. */
+    public boolean waitsForItsBank() {
+        return this == PREPARED || this == OUTSTANDING || this == STOPPED;
+    }
+
     /**
      * @param name what people call the payment, such as {@code Check 10012}
      * @throws Refusal when a payment in this state cannot become {@code next}

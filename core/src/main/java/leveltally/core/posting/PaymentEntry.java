@@ -4,7 +4,9 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
+import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.batches.Debit;
 import leveltally.core.invoices.InvoiceId;
@@ -20,8 +22,19 @@ import leveltally.core.money.Money;
 public final class PaymentEntry {
     private PaymentEntry() {}
 
-    /** The accounts a bank account's payments touch, besides each invoice's own payables account. */
-    public record Accounts(AccountId cash, AccountId discountsTaken) {}
+    /**
+     * The accounts a bank account's payments touch, besides each invoice's own payables account.
+     *
+     * @param discountsTaken empty where the company has said of none yet that it takes discounts
+     */
+    public record Accounts(AccountId cash, Optional<AccountId> discountsTaken) {
+        private AccountId mustTakeDiscounts() {
+            return discountsTaken.orElseThrow(() -> Refusal.conflict(
+                    "no-account-for",
+                    "A discount is taken, and the ledger has no account for it yet. A controller or an administrator says"
+                            + " which one it is, on the ledger's page of accounts; then post again."));
+        }
+    }
 
     /** @param payables the payables account of every invoice and credit among the lines */
     public static JournalEntry of(
@@ -50,7 +63,7 @@ public final class PaymentEntry {
         });
         entry.add(JournalLine.credit(accounts.cash(), cash));
         if (discount.isPositive()) {
-            entry.add(JournalLine.credit(accounts.discountsTaken(), discount));
+            entry.add(JournalLine.credit(accounts.mustTakeDiscounts(), discount));
         }
         return new JournalEntry(ledgerDate, text, entry);
     }

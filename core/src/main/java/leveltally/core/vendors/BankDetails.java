@@ -28,14 +28,7 @@ public record BankDetails(String routing, String account) {
             }
             return new BankDetails("", number);
         }
-        try {
-            new RoutingNumber(bank);
-        } catch (IllegalArgumentException wrong) {
-            throw Refusal.invalidField(
-                    "routing-number",
-                    "routing",
-                    "This is no routing number: it has nine digits, and the last of them checks the others.");
-        }
+        new RoutingNumber(bank);
         if (!number.matches("\\d{4,17}")) {
             throw Refusal.invalidField("account-number", "account", "An account number has 4 to 17 digits.");
         }

@@ -13,7 +13,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import leveltally.core.ledger.AccountFacts;
 import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountKind;
+import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.money.DecimalMark;
 import leveltally.core.terms.Terms;
 import org.jspecify.annotations.Nullable;
@@ -29,8 +32,17 @@ class RowsTest {
         }
 
         @Override
-        public @Nullable AccountId account(String code) {
-            return code.equals("5300") ? new AccountId(7) : null;
+        public @Nullable LedgerAccount account(String code) {
+            return switch (code) {
+                case "5300" -> account(code, null);
+                case "5400" -> account(code, LocalDate.of(2026, 3, 1));
+                default -> null;
+            };
+        }
+
+        private LedgerAccount account(String code, @Nullable LocalDate closedFrom) {
+            return new LedgerAccount(
+                    new AccountId(7), new AccountFacts(code, "Galley", AccountKind.EXPENSE), closedFrom);
         }
 
         @Override

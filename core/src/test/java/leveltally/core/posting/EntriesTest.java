@@ -12,6 +12,7 @@ import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
@@ -46,7 +47,7 @@ class EntriesTest {
                 "Check 41237",
                 List.of(lines),
                 Map.of(new InvoiceId(1), PAYABLES, new InvoiceId(2), PAYABLES, new InvoiceId(3), PAYABLES),
-                new PaymentEntry.Accounts(CASH, DISCOUNTS));
+                new PaymentEntry.Accounts(CASH, Optional.of(DISCOUNTS)));
     }
 
     @Test

@@ -16,7 +16,7 @@ import leveltally.server.audit.AuditTrail;
 import leveltally.server.company.Companies;
 import leveltally.server.invoices.OpenItems;
 import leveltally.server.ledger.BankAccounts;
-import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.selection.CandidateRows;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -31,7 +31,7 @@ public class AboutBatch {
     private final OpenItems openItems;
     private final BankAccounts accounts;
     private final Companies companies;
-    private final Ledger ledger;
+    private final Periods periods;
     private final AuditTrail audit;
     private final Edits edits;
 
@@ -43,7 +43,7 @@ public class AboutBatch {
             OpenItems openItems,
             BankAccounts accounts,
             Companies companies,
-            Ledger ledger,
+            Periods periods,
             AuditTrail audit,
             Edits edits) {
         this.batches = batches;
@@ -53,7 +53,7 @@ public class AboutBatch {
         this.openItems = openItems;
         this.accounts = accounts;
         this.companies = companies;
-        this.ledger = ledger;
+        this.periods = periods;
         this.audit = audit;
         this.edits = edits;
     }
@@ -78,7 +78,7 @@ public class AboutBatch {
         batch.name = wanted.name().strip();
         batch.note = wanted.note().strip();
         if (!batch.ledgerDate.equals(wanted.ledgerDate())) {
-            ledger.shareOpenPeriod(wanted.ledgerDate());
+            periods.shareOpen(wanted.ledgerDate());
             what.add("ledger date " + Dates.inWords(wanted.ledgerDate()));
             batch.ledgerDate = wanted.ledgerDate();
             openItems.mustBeOpenOn(batch.ledgerDate, Claim.settling(claimRows.of(id)));

@@ -14,7 +14,7 @@ import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
-import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.ledger.WayToPay;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
@@ -32,7 +32,7 @@ public class Making {
     private final Due due;
     private final SavedCriteria saved;
     private final BankAccounts accounts;
-    private final Ledger ledger;
+    private final Periods periods;
     private final AuditTrail audit;
 
     Making(
@@ -43,7 +43,7 @@ public class Making {
             Due due,
             SavedCriteria saved,
             BankAccounts accounts,
-            Ledger ledger,
+            Periods periods,
             AuditTrail audit) {
         this.entities = entities;
         this.kept = kept;
@@ -52,7 +52,7 @@ public class Making {
         this.due = due;
         this.saved = saved;
         this.accounts = accounts;
-        this.ledger = ledger;
+        this.periods = periods;
         this.audit = audit;
     }
 
@@ -65,7 +65,8 @@ public class Making {
         }
         DueQuestion asked = wanted.question();
         BankAccount account = accounts.get(asked.bankAccount());
-        ledger.shareOpenPeriod(asked.ledgerDay(account, by.today()));
+        account.mustBeOpen();
+        periods.shareOpen(asked.ledgerDay(account, by.today()));
         WayToPay way = account.way(asked.wayId());
         if (way.method() != PaymentMethod.CHECK) {
             throw Refusal.invalid(

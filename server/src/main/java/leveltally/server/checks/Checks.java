@@ -74,10 +74,8 @@ public class Checks {
     public List<CheckNumberId> take(Actor by, WayId way, long inTray, String reason, List<PaymentId> payments) {
         NumberSeries from = series.lock(way);
         Tray tray = Tray.confirm(from.nextNumber(), inTray, reason);
-        for (long skipped = from.nextNumber(); skipped < tray.first(); skipped++) {
-            CheckNumberEntity number = number(by, from, skipped, NumberState.UNACCOUNTED, null, reason.strip());
-            event(by, number, reason.strip());
-        }
+        from.range().mustHold(tray.first(), payments.size());
+        passOver(by, from, tray.first(), reason.strip());
         List<CheckNumberEntity> taken = new ArrayList<>();
         long next = tray.first();
         for (PaymentId payment : payments) {
@@ -87,6 +85,14 @@ public class Checks {
         series.advance(from.id(), next);
         entities.flush();
         return taken.stream().map(n -> new CheckNumberId(n.id)).toList();
+    }
+
+    /** The numbers from the next one of a locked series to the one before {@code until} become unaccounted. */
+    void passOver(Actor by, NumberSeries from, long until, String reason) {
+        for (long skipped = from.nextNumber(); skipped < until; skipped++) {
+            event(by, number(by, from, skipped, NumberState.UNACCOUNTED, null, reason), reason);
+        }
+        entities.flush();
     }
 
     private CheckNumberEntity number(

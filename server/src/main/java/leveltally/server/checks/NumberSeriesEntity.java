@@ -3,6 +3,7 @@ package leveltally.server.checks;
 import jakarta.persistence.*;
 import leveltally.core.checks.Stock;
 import org.hibernate.annotations.DynamicUpdate;
+import org.jspecify.annotations.Nullable;
 
 /** The row that the numbers of a series come from. */
 @Entity
@@ -22,6 +23,10 @@ class NumberSeriesEntity {
 
     long firstNumber;
     long nextNumber;
+
+    @Nullable
+    Long lastNumber;
+
     String micrPattern;
     String currencyWord;
     String validity;

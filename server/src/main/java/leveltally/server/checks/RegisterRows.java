@@ -89,7 +89,7 @@ class RegisterRows {
                 .list();
         return new RegisterView(
                 currency,
-                of.firstNumber(),
+                of.range().first(),
                 of.nextNumber() - 1,
                 states.stream().mapToInt(RegisterView.StateTotal::count).sum(),
                 states,

@@ -2,8 +2,10 @@ package leveltally.server.checks;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
+import java.util.Collection;
 import java.util.List;
 import leveltally.core.Refusal;
+import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.SeriesId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.printing.MicrPattern;
@@ -19,19 +21,15 @@ public class Series {
         this.entities = entities;
     }
 
-    @Transactional
-    public SeriesId add(NumberSeries wanted) {
-        NumberSeriesEntity series = new NumberSeriesEntity();
-        series.wayId = wanted.way().value();
-        series.prefix = wanted.prefix();
-        series.stock = wanted.stock();
-        series.firstNumber = wanted.firstNumber();
-        series.nextNumber = wanted.nextNumber();
-        series.micrPattern = wanted.micr().written();
-        series.currencyWord = wanted.currencyWord();
-        series.validity = wanted.validity();
-        entities.persist(series);
-        return new SeriesId(series.id);
+    /** The series of some ways to pay, in the order of the ways. */
+    @Transactional(readOnly = true)
+    public List<NumberSeries> all(Collection<WayId> ways) {
+        return entities.createQuery(
+                        "select s from NumberSeriesEntity s where s.wayId in :ways", NumberSeriesEntity.class)
+                .setParameter("ways", ways.stream().map(WayId::value).toList())
+                .getResultStream()
+                .map(Series::view)
+                .toList();
     }
 
     /** @throws Refusal when payments of this way carry no numbers */
@@ -79,9 +77,8 @@ public class Series {
         return new NumberSeries(
                 new SeriesId(s.id),
                 new WayId(s.wayId),
-                s.prefix,
+                new NumberRange(s.prefix, s.firstNumber, s.lastNumber),
                 s.stock,
-                s.firstNumber,
                 s.nextNumber,
                 MicrPattern.read(s.micrPattern),
                 s.currencyWord,

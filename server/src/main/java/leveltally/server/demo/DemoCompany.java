@@ -8,32 +8,36 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import leveltally.core.checks.SeriesId;
+import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.Stock;
 import leveltally.core.company.Company;
+import leveltally.core.ledger.AccountFacts;
 import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountKind;
+import leveltally.core.ledger.AccountRole;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.JournalLine;
-import leveltally.core.ledger.WayId;
+import leveltally.core.ledger.NewBankAccount;
+import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
-import leveltally.core.printing.MicrPattern;
 import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.bankfiles.BankFiles;
-import leveltally.server.checks.NumberSeries;
-import leveltally.server.checks.Series;
+import leveltally.server.checks.SeriesSetup;
 import leveltally.server.company.Companies;
-import leveltally.server.ledger.BankAccount;
-import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.AccountRoles;
+import leveltally.server.ledger.Accounts;
+import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.people.People;
 import leveltally.server.vendors.ChangeViews;
 import leveltally.server.vendors.ToldChange;
@@ -53,9 +57,12 @@ class DemoCompany {
 
     private final People people;
     private final Ledger ledger;
-    private final BankAccounts bankAccounts;
+    private final Periods periods;
+    private final Accounts accounts;
+    private final AccountRoles roles;
+    private final BankAccountSetup setup;
     private final Companies companies;
-    private final Series series;
+    private final SeriesSetup series;
     private final Vendors vendors;
     private final VendorChanges changes;
     private final ChangeViews waiting;
@@ -64,16 +71,22 @@ class DemoCompany {
     DemoCompany(
             People people,
             Ledger ledger,
-            BankAccounts bankAccounts,
+            Periods periods,
+            Accounts accounts,
+            AccountRoles roles,
+            BankAccountSetup setup,
             Companies companies,
-            Series series,
+            SeriesSetup series,
             Vendors vendors,
             VendorChanges changes,
             ChangeViews waiting,
             BankFiles files) {
         this.people = people;
         this.ledger = ledger;
-        this.bankAccounts = bankAccounts;
+        this.periods = periods;
+        this.accounts = accounts;
+        this.roles = roles;
+        this.setup = setup;
         this.companies = companies;
         this.series = series;
         this.vendors = vendors;
@@ -105,20 +118,27 @@ class DemoCompany {
         Cast cast = cast(password);
         Actor by = cast.on(FIRST.atDay(1), "joss");
         for (YearMonth month = FIRST; !month.isAfter(LAST); month = month.plusMonths(1)) {
-            ledger.addPeriod(month);
+            periods.open(cast.on(month.atDay(1), "joss"), month);
         }
-        AccountId cash = ledger.addAccount("1010", "Cash, Operations", "CASH");
-        AccountId cashWorks = ledger.addAccount("1020", "Cash, Harbour Works", "CASH");
-        AccountId cashEur = ledger.addAccount("1030", "Cash, Continental", "CASH");
-        AccountId payables = ledger.addAccount("2000", "Payables", "PAYABLES");
-        AccountId payablesEur = ledger.addAccount("2010", "Payables, euro", "PAYABLES");
-        AccountId equity = ledger.addAccount("3000", "Opening balances", "EQUITY");
-        AccountId discounts = ledger.addAccount("4900", "Discounts taken", "INCOME");
+        AccountId cash = accounts.add(by, new AccountFacts("1010", "Cash, Operations", AccountKind.CASH));
+        AccountId cashWorks = accounts.add(by, new AccountFacts("1020", "Cash, Harbour Works", AccountKind.CASH));
+        AccountId cashEur = accounts.add(by, new AccountFacts("1030", "Cash, Continental", AccountKind.CASH));
+        AccountId payables = accounts.add(by, new AccountFacts("2000", "Payables", AccountKind.PAYABLES));
+        AccountId payablesEur = accounts.add(by, new AccountFacts("2010", "Payables, euro", AccountKind.PAYABLES));
+        AccountId equity = accounts.add(by, new AccountFacts("3000", "Opening balances", AccountKind.EQUITY));
+        AccountId discounts = accounts.add(by, new AccountFacts("4900", "Discounts taken", AccountKind.INCOME));
+        AccountId prepayments = accounts.add(by, new AccountFacts("1400", "Prepayments to vendors", AccountKind.ASSET));
+        AccountId recovered = accounts.add(by, new AccountFacts("4950", "Recovered payments", AccountKind.INCOME));
+        roles.give(by, AccountRole.PAYABLES, USD, payables);
+        roles.give(by, AccountRole.PAYABLES, EUR, payablesEur);
+        roles.give(by, AccountRole.DISCOUNTS_TAKEN, null, discounts);
+        roles.give(by, AccountRole.PREPAYMENTS, null, prepayments);
+        roles.give(by, AccountRole.RECOVERED_PAYMENTS, null, recovered);
         Map<String, AccountId> expenses = new LinkedHashMap<>();
         int code = 5100;
         for (String group :
                 List.of("Fuel", "Chandlery", "Yard & engine", "Galley", "Harbour dues", "Office", "Crew services")) {
-            expenses.put(group, ledger.addAccount(String.valueOf(code), group, "EXPENSE"));
+            expenses.put(group, accounts.add(by, new AccountFacts(String.valueOf(code), group, AccountKind.EXPENSE)));
             code += 100;
         }
         companies.set(
@@ -126,54 +146,17 @@ class DemoCompany {
                 new Company("Marrow Bay Ferries", List.of("4 Ropewalk Quay", "Skerrow"), 0, 180),
                 Companies.NOT_YET);
         long layout = files.addLayout(DemoLayout.skerrowTrust());
-        BankAccountId operations = bankAccounts.add(new BankAccount(
-                new BankAccountId(0),
-                "Operations",
-                "Skerrow Trust",
-                USD,
-                "990044105",
-                "004417720931",
-                cash,
-                discounts,
-                true,
-                layout,
-                Money.ofMinor(25_000_000, USD),
-                null,
-                null,
-                List.of()));
-        BankAccountId works = bankAccounts.add(new BankAccount(
-                new BankAccountId(0),
-                "Harbour Works",
-                "Skerrow Trust",
-                USD,
-                "990044105",
-                "004417724508",
-                cashWorks,
-                discounts,
-                false,
-                null,
-                Money.ofMinor(5_000_000, USD),
-                null,
-                null,
-                List.of()));
-        BankAccountId continental = bankAccounts.add(new BankAccount(
-                new BankAccountId(0),
-                "Continental",
-                "Bank of Eider",
-                EUR,
-                "990073053",
-                "770031182264",
-                cashEur,
-                discounts,
-                false,
-                null,
-                Money.zero(EUR),
-                null,
-                null,
-                List.of()));
-        checks(operations, Stock.BLANK, 41200);
-        checks(works, Stock.NUMBERED, 7300);
-        bankAccounts.addWay(continental, "Credit transfers", PaymentMethod.CREDIT_TRANSFER);
+        BankAccountId operations = account(by, "Operations", "Skerrow Trust", USD, "990044105", "004417720931", cash);
+        BankAccountId works =
+                account(by, "Harbour Works", "Skerrow Trust", USD, "990044105", "004417724508", cashWorks);
+        BankAccountId continental =
+                account(by, "Continental", "Bank of Eider", EUR, "990073053", "770031182264", cashEur);
+        setup.positivePay(by, operations, layout, DemoLayout.skerrowTrust().name());
+        setup.keepFloor(cast.on(FIRST.atDay(1), "ruth"), operations, "250,000.00");
+        setup.keepFloor(cast.on(FIRST.atDay(1), "ruth"), works, "50,000.00");
+        checks(by, operations, Stock.BLANK, 41200);
+        checks(by, works, Stock.NUMBERED, 7300);
+        setup.addWay(by, continental, "Credit transfers", PaymentMethod.CREDIT_TRANSFER);
         open(by, cash, equity, Money.ofMinor(172_000_000, USD));
         open(by, cashWorks, equity, Money.ofMinor(61_000_000, USD));
         open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));
@@ -204,22 +187,26 @@ class DemoCompany {
         cast.put(signIn, new Actor(id, name, Set.of(role), FIRST.atDay(1), Instant.now(), "demo"));
     }
 
-    private void checks(BankAccountId account, Stock stock, long first) {
-        WayId way = bankAccounts.addWay(account, "Checks", PaymentMethod.CHECK);
-        series.add(new NumberSeries(
-                new SeriesId(0),
-                way,
-                "",
-                stock,
-                first,
-                first,
-                MicrPattern.read("C########C|KC"),
-                "dollars",
-                "Not valid after 180 days"));
+    private BankAccountId account(
+            Actor by, String name, String bank, Currency currency, String routing, String number, AccountId cash) {
+        return setup.open(by, new NewBankAccount(name, bank, currency, new RoutingNumber(routing), number, cash));
+    }
+
+    private void checks(Actor by, BankAccountId account, Stock stock, long first) {
+        series.add(
+                by,
+                account,
+                "Checks",
+                new SeriesSetup.Wanted(
+                        new NumberRange("", first, null),
+                        stock,
+                        "C########C|KC",
+                        "dollars",
+                        "Not valid after 180 days"));
     }
 
     private void open(Actor by, AccountId cash, AccountId equity, Money amount) {
-        ledger.shareOpenPeriod(FIRST.atDay(1));
+        periods.shareOpen(FIRST.atDay(1));
         var lines = List.of(JournalLine.debit(cash, amount), JournalLine.credit(equity, amount));
         ledger.write(
                 by, EntryKind.OPENING, new JournalEntry(FIRST.atDay(1), "Opening balance", lines), EntryLinks.NONE);

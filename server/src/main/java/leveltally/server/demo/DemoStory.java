@@ -30,8 +30,8 @@ import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.Holds;
 import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.NewInvoice;
-import leveltally.server.ledger.BankAccounts;
-import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.CashMovements;
+import leveltally.server.ledger.Periods;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answers;
 import leveltally.server.printing.Printing;
@@ -75,8 +75,8 @@ class DemoStory {
     private final Checks checks;
     private final Voiding voiding;
     private final BankFiles files;
-    private final Ledger ledger;
-    private final BankAccounts accounts;
+    private final Periods periods;
+    private final CashMovements movements;
     private final JdbcClient jdbc;
     private final TransactionTemplate together;
     private final DemoApproval asking;
@@ -99,8 +99,8 @@ class DemoStory {
             Checks checks,
             Voiding voiding,
             BankFiles files,
-            Ledger ledger,
-            BankAccounts accounts,
+            Periods periods,
+            CashMovements movements,
             JdbcClient jdbc,
             TransactionTemplate together,
             DemoApproval asking) {
@@ -120,8 +120,8 @@ class DemoStory {
         this.checks = checks;
         this.voiding = voiding;
         this.files = files;
-        this.ledger = ledger;
-        this.accounts = accounts;
+        this.periods = periods;
+        this.movements = movements;
         this.jdbc = jdbc;
         this.together = together;
         this.asking = asking;
@@ -139,7 +139,7 @@ class DemoStory {
             payWorks(stage, month.atDay(20));
             clearUpTo(stage, month);
             if (!month.isAfter(LAST_LOCKED)) {
-                ledger.lock(stage.cast().on(month.atEndOfMonth(), "ruth"), month);
+                periods.lock(stage.cast().on(month.atEndOfMonth(), "ruth"), month);
             }
         }
         today(stage);
@@ -363,9 +363,9 @@ class DemoStory {
         together.executeWithoutResult(status -> openInvoices(stage));
         together.executeWithoutResult(status -> oddities(stage));
         Actor clerk = stage.cast().on(TODAY, "ines");
-        accounts.bringInMovement(
+        movements.bringIn(
                 clerk, stage.operations(), LocalDate.of(2026, 11, 10), "Card takings, ticket hall", "48210.55");
-        accounts.bringInMovement(clerk, stage.operations(), LocalDate.of(2026, 11, 11), "Bank charges", "-86.40");
+        movements.bringIn(clerk, stage.operations(), LocalDate.of(2026, 11, 11), "Bank charges", "-86.40");
         DueQuestion weekly = DueQuestion.of(stage.operations().value(), "friday", "next friday", "in 2 weeks");
         criteria.save(clerk, "Weekly run, less credits", true, weekly.paying(true, null, null));
         criteria.save(

@@ -1,6 +1,7 @@
 package leveltally.server.imports;
 
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,12 +13,14 @@ import leveltally.core.imports.InvoiceRow;
 import leveltally.core.imports.Reading;
 import leveltally.core.imports.VendorRow;
 import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountRole;
 import leveltally.core.people.Actor;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.invoices.Arrival;
 import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.NewInvoice;
+import leveltally.server.ledger.AccountRoles;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
 import org.springframework.stereotype.Component;
@@ -26,11 +29,13 @@ import org.springframework.stereotype.Component;
 @Component
 class Arrivals {
     private final Entering entering;
+    private final AccountRoles roles;
     private final Vendors vendors;
     private final ImportLookups lookups;
 
-    Arrivals(Entering entering, Vendors vendors, ImportLookups lookups) {
+    Arrivals(Entering entering, AccountRoles roles, Vendors vendors, ImportLookups lookups) {
         this.entering = entering;
+        this.roles = roles;
         this.vendors = vendors;
         this.lookups = lookups;
     }
@@ -65,13 +70,13 @@ class Arrivals {
                 documents.stream().map(rows -> rows.get(0).get("vendor")).collect(Collectors.toSet()));
         Map<Long, Long> remitTos =
                 vendors.usualRemitTos(named.values().stream().map(Vendor::id).toList());
-        Map<String, AccountId> payables = new HashMap<>();
+        Map<Currency, AccountId> payables = new HashMap<>();
         List<Arrival> arriving = new ArrayList<>();
         for (List<Map<String, String>> rows : documents) {
             InvoiceDocument document = document(rows, known, job.choices().reading());
             Vendor vendor = named.get(document.head().vendor());
-            AccountId owed = payables.computeIfAbsent(
-                    vendor.currency().getCurrencyCode(), currency -> entering.payablesOf(vendor));
+            AccountId owed =
+                    payables.computeIfAbsent(vendor.currency(), currency -> roles.of(AccountRole.PAYABLES, currency));
             arriving.add(new Arrival(
                     invoice(document, vendor, owed),
                     vendor,

@@ -8,9 +8,11 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import leveltally.core.imports.InvoiceRow;
-import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.LedgerAccount;
+import leveltally.server.ledger.Accounts;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -20,19 +22,19 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 class ImportLookups {
     private final JdbcClient jdbc;
+    private final Accounts accounts;
     private final JsonMapper json;
 
-    ImportLookups(JdbcClient jdbc, JsonMapper json) {
+    ImportLookups(JdbcClient jdbc, Accounts accounts, JsonMapper json) {
         this.jdbc = jdbc;
+        this.accounts = accounts;
         this.json = json;
     }
 
     /** What is known at the start of a check; vendors are looked up as they appear. */
     Known known() {
-        Map<String, AccountId> accounts = new HashMap<>();
-        jdbc.sql("SELECT code, id FROM ledger_account")
-                .query((r, n) -> accounts.put(r.getString(1), new AccountId(r.getLong(2))))
-                .list();
+        Map<String, LedgerAccount> byCode =
+                accounts.all().stream().collect(Collectors.toMap(a -> a.facts().code(), Function.identity()));
         Set<YearMonth> open = jdbc.sql("SELECT month FROM period WHERE NOT locked").query(String.class).list().stream()
                 .map(YearMonth::parse)
                 .collect(Collectors.toSet());
@@ -40,7 +42,7 @@ class ImportLookups {
                 jdbc.sql("SELECT DISTINCT currency FROM bank_account").query(String.class).list().stream()
                         .map(Currency::getInstance)
                         .collect(Collectors.toSet());
-        return new Known(accounts, open, currencies);
+        return new Known(byCode, open, currencies);
     }
 
     boolean isAccount(String code) {
@@ -54,12 +56,12 @@ class ImportLookups {
     /** The rows of one file ask these again and again. */
     final class Known implements InvoiceRow.Known {
         private static final int MOST_KEPT = 100_000;
-        private final Map<String, AccountId> accounts;
+        private final Map<String, LedgerAccount> accounts;
         private final Set<YearMonth> open;
         private final Set<Currency> currencies;
         private final Map<String, Currency> vendors = new HashMap<>();
 
-        private Known(Map<String, AccountId> accounts, Set<YearMonth> open, Set<Currency> currencies) {
+        private Known(Map<String, LedgerAccount> accounts, Set<YearMonth> open, Set<Currency> currencies) {
             this.accounts = accounts;
             this.open = open;
             this.currencies = currencies;
@@ -93,7 +95,7 @@ class ImportLookups {
         }
 
         @Override
-        public @Nullable AccountId account(String code) {
+        public @Nullable LedgerAccount account(String code) {
             return accounts.get(code);
         }
 

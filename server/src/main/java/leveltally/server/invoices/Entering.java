@@ -5,11 +5,9 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.ArrivalEntry;
 import leveltally.core.invoices.InvoiceId;
-import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
@@ -17,9 +15,11 @@ import leveltally.core.people.Deed;
 import leveltally.core.terms.Discount;
 import leveltally.core.terms.Terms;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
@@ -34,13 +34,24 @@ public class Entering {
     private final JdbcClient jdbc;
     private final Vendors vendors;
     private final Ledger ledger;
+    private final Periods periods;
+    private final Accounts accounts;
     private final AuditTrail audit;
 
-    Entering(EntityManager entities, JdbcClient jdbc, Vendors vendors, Ledger ledger, AuditTrail audit) {
+    Entering(
+            EntityManager entities,
+            JdbcClient jdbc,
+            Vendors vendors,
+            Ledger ledger,
+            Periods periods,
+            Accounts accounts,
+            AuditTrail audit) {
         this.entities = entities;
         this.jdbc = jdbc;
         this.vendors = vendors;
         this.ledger = ledger;
+        this.periods = periods;
+        this.accounts = accounts;
         this.audit = audit;
     }
 
@@ -62,33 +73,12 @@ public class Entering {
                     "Only a credit has a day from which it is usable. Leave it empty for an invoice.");
         }
         refuseKnown(wanted, vendor);
-        refuseUnknownAccounts(wanted);
-        ledger.shareOpenPeriod(wanted.ledgerDate());
+        accounts.mustTake(wanted.lines().stream().map(NewInvoice.Line::account).toList(), wanted.ledgerDate());
+        periods.shareOpen(wanted.ledgerDate());
         InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()), null);
         Money amount = wanted.amount(vendor.currency());
         audit.record(by, "enter invoice", "invoice " + id.value(), Map.of("amount", amount.plain()));
         return id;
-    }
-
-    /** The payables account of a vendor's next invoice: as its last one, or as others in its currency. */
-    @Transactional(readOnly = true)
-    public AccountId payablesOf(Vendor vendor) {
-        return jdbc.sql("""
-                        (SELECT payables_account_id, 1 AS way FROM invoice WHERE vendor_id = :vendor
-                          ORDER BY id DESC LIMIT 1)
-                        UNION ALL
-                        (SELECT payables_account_id, 2 FROM invoice WHERE currency = :currency AND is_open = 1
-                          AND kind = 'INVOICE' LIMIT 1)
-                        UNION ALL
-                        (SELECT id, 3 FROM ledger_account WHERE kind = 'PAYABLES' ORDER BY code LIMIT 1)
-                        ORDER BY way LIMIT 1
-                        """)
-                .param("vendor", vendor.id().value())
-                .param("currency", vendor.currency().getCurrencyCode())
-                .query((r, n) -> new AccountId(r.getLong(1)))
-                .optional()
-                .orElseThrow(() -> Refusal.conflict(
-                        "no-payables", "There is no payables account in the ledger yet. An administrator adds it."));
     }
 
     /**
@@ -103,7 +93,7 @@ public class Entering {
                 .map(arrival -> arrival.invoice().ledgerDate().withDayOfMonth(1))
                 .distinct()
                 .sorted()
-                .forEach(ledger::shareOpenPeriod);
+                .forEach(periods::shareOpen);
         List<InvoiceId> ids = new ArrayList<>();
         for (Arrival arrival : arrivals) {
             ids.add(write(by, arrival.invoice(), arrival.vendor(), arrival.remitTo(), importId));
@@ -118,18 +108,6 @@ public class Entering {
                     Map.of("count", ids.size(), "first", ids.get(0).value()));
         }
         return ids;
-    }
-
-    private void refuseUnknownAccounts(NewInvoice wanted) {
-        Set<Long> known = ledger.accountNames().keySet();
-        for (NewInvoice.Line line : wanted.lines()) {
-            if (!known.contains(line.account().value())) {
-                throw Refusal.invalidField(
-                        "no-account",
-                        "lines",
-                        "A line names an account the ledger does not have. Choose one by its code.");
-            }
-        }
     }
 
     private void refuseKnown(NewInvoice wanted, Vendor vendor) {

@@ -9,6 +9,7 @@ import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountRole;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -16,6 +17,7 @@ import leveltally.core.terms.Terms;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
+import leveltally.server.ledger.AccountRoles;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
@@ -33,12 +35,14 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class InvoiceController {
     private final Entering entering;
+    private final AccountRoles roles;
     private final Holds holds;
     private final Offsets offsets;
     private final Vendors vendors;
 
-    InvoiceController(Entering entering, Holds holds, Offsets offsets, Vendors vendors) {
+    InvoiceController(Entering entering, AccountRoles roles, Holds holds, Offsets offsets, Vendors vendors) {
         this.entering = entering;
+        this.roles = roles;
         this.holds = holds;
         this.offsets = offsets;
         this.vendors = vendors;
@@ -122,7 +126,7 @@ class InvoiceController {
                 wanted.reference(),
                 wanted.invoiceDate(),
                 ledgerDate == null ? wanted.invoiceDate() : ledgerDate,
-                entering.payablesOf(of),
+                roles.of(AccountRole.PAYABLES, of.currency()),
                 apart == null || apart.isBlank()
                         ? Money.zero(of.currency())
                         : Money.typed(apart, of.currency(), "notDiscountable"),

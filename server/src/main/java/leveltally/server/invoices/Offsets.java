@@ -27,6 +27,7 @@ import leveltally.server.frame.WorkIds;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -41,6 +42,7 @@ public class Offsets {
     private final OpenItems openItems;
     private final Vendors vendors;
     private final Ledger ledger;
+    private final Periods periods;
     private final AuditTrail audit;
     private final WorkIds ids;
 
@@ -50,6 +52,7 @@ public class Offsets {
             OpenItems openItems,
             Vendors vendors,
             Ledger ledger,
+            Periods periods,
             AuditTrail audit,
             WorkIds ids) {
         this.entities = entities;
@@ -57,6 +60,7 @@ public class Offsets {
         this.openItems = openItems;
         this.vendors = vendors;
         this.ledger = ledger;
+        this.periods = periods;
         this.audit = audit;
         this.ids = ids;
     }
@@ -72,7 +76,7 @@ public class Offsets {
     public Offset make(Actor by, VendorId of, List<InvoiceId> wanted, List<InvoiceId> credits) {
         by.mayDo(Deed.APPLY_CREDIT);
         Vendor vendor = vendors.get(of);
-        ledger.shareOpenPeriod(by.today());
+        periods.shareOpen(by.today());
         List<InvoiceId> all = new ArrayList<>(wanted);
         all.addAll(credits);
         lock(all, vendor, by);
@@ -145,7 +149,7 @@ public class Offsets {
                     "Offset " + row.reference + " can be taken back on a day from " + Dates.inWords(row.ledgerDate)
                             + " to today, " + Dates.inWords(by.today()) + ".");
         }
-        ledger.shareOpenPeriod(on);
+        periods.shareOpen(on);
         Long written = row.entryId;
         Long turned = null;
         if (written != null) {

@@ -3,6 +3,7 @@ package leveltally.server.ledger;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
+import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
@@ -15,7 +16,9 @@ import org.jspecify.annotations.Nullable;
  * A bank account as other capabilities see it: cash, and the ways it pays; the account number is unsealed and never leaves the server whole.
  *
  * @param floor the cash the company keeps on it
+ * @param closedOn the day it was closed on; nothing is paid from it any more
  * @param ways the ways it pays, the usual one first
+ * @param smallest no payment below it is made where nothing else is asked for; zero for any
  * @param thisRun the check date of the batches made last; {@code nextRun} the one planned after it
  */
 public record BankAccount(
@@ -26,13 +29,23 @@ public record BankAccount(
         String routingNumber,
         String accountNumber,
         AccountId cash,
-        AccountId discountsTaken,
         boolean positivePay,
         @Nullable Long layout,
         Money floor,
+        Money smallest,
         @Nullable LocalDate thisRun,
         @Nullable LocalDate nextRun,
+        @Nullable LocalDate closedOn,
         List<WayToPay> ways) {
+
+    /** @throws Refusal when it is closed */
+    public void mustBeOpen() {
+        if (closedOn != null) {
+            throw Refusal.conflict(
+                    "account-closed",
+                    name + " was closed on " + Dates.inWords(closedOn) + ". Choose another bank account.");
+        }
+    }
 
     /**
      * The way asked for, or the account's first where none is.

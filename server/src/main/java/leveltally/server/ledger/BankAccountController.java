@@ -9,11 +9,13 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Needs;
+import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** The bank accounts and their cash. */
@@ -22,9 +24,13 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class BankAccountController {
     private final BankAccounts accounts;
+    private final BankAccountSetup setup;
+    private final CashMovements movements;
 
-    BankAccountController(BankAccounts accounts) {
+    BankAccountController(BankAccounts accounts, BankAccountSetup setup, CashMovements movements) {
         this.accounts = accounts;
+        this.setup = setup;
+        this.movements = movements;
     }
 
     record BankAccountView(
@@ -34,14 +40,17 @@ class BankAccountController {
             String currency,
             boolean positivePay,
             String floor,
+            @Nullable LocalDate closedOn,
             List<WayView> ways) {}
 
     record WayView(long id, String name, String method, String words) {}
 
+    /** @param closed whether closed ones are listed, too */
     @GetMapping
-    List<BankAccountView> bankAccounts(Actor by) {
+    List<BankAccountView> bankAccounts(Actor by, @RequestParam(defaultValue = "false") boolean closed) {
         by.mayDo(Deed.READ);
         return accounts.list().stream()
+                .filter(a -> closed || a.closedOn() == null)
                 .map(a -> new BankAccountView(
                         a.id().value(),
                         a.name(),
@@ -49,6 +58,7 @@ class BankAccountController {
                         a.currency().getCurrencyCode(),
                         a.positivePay(),
                         a.floor().toString(),
+                        a.closedOn(),
                         a.ways().stream()
                                 .map(w -> new WayView(
                                         w.id().value(),
@@ -69,13 +79,13 @@ class BankAccountController {
     @PostMapping("/{id}/floor")
     @Needs(Deed.SET_CASH_FLOOR)
     void floor(Actor by, @PathVariable long id, @Valid @RequestBody Floor wanted) {
-        accounts.keepFloor(by, new BankAccountId(id), wanted.floor());
+        setup.keepFloor(by, new BankAccountId(id), wanted.floor());
     }
 
     @PostMapping("/{id}/movements")
     @Needs(Deed.BRING_IN_CASH)
     void movement(Actor by, @PathVariable long id, @Valid @RequestBody Movement wanted) {
-        accounts.bringInMovement(by, new BankAccountId(id), wanted.date(), wanted.text(), wanted.amount());
+        movements.bringIn(by, new BankAccountId(id), wanted.date(), wanted.text(), wanted.amount());
     }
 
     record MovementClosed(@NotNull @Size(max = 200) String why) {}
@@ -85,6 +95,6 @@ class BankAccountController {
     @Needs(Deed.BRING_IN_CASH)
     void close(
             Actor by, @PathVariable long id, @PathVariable long movement, @Valid @RequestBody MovementClosed wanted) {
-        accounts.closeMovement(by, new BankAccountId(id), movement, wanted.why());
+        movements.close(by, new BankAccountId(id), movement, wanted.why());
     }
 }

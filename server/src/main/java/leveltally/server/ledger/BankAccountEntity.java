@@ -2,10 +2,12 @@ package leveltally.server.ledger;
 
 import jakarta.persistence.*;
 import java.time.LocalDate;
+import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** A bank account payments leave from. */
 @Entity
+@DynamicUpdate
 @Table(name = "bank_account")
 class BankAccountEntity {
     @Id
@@ -20,7 +22,6 @@ class BankAccountEntity {
     String routingNumber;
     String accountNumberSealed;
     long cashAccountId;
-    long discountAccountId;
     boolean positivePay;
 
     @Nullable
@@ -30,12 +31,16 @@ class BankAccountEntity {
     int position;
 
     long floorMinor;
+    long smallestMinor;
 
     @Nullable
     LocalDate thisRun;
 
     @Nullable
     LocalDate nextRun;
+
+    @Nullable
+    LocalDate closedOn;
 
     @Version
     long version;

@@ -12,13 +12,8 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
-import leveltally.core.people.Actor;
-import leveltally.core.people.Deed;
-import leveltally.core.vendors.PaymentMethod;
-import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.Seal;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -26,49 +21,11 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class BankAccounts {
     private final EntityManager entities;
-    private final JdbcClient jdbc;
-    private final AuditTrail audit;
     private final Seal seal;
 
-    BankAccounts(EntityManager entities, JdbcClient jdbc, AuditTrail audit, Seal seal) {
+    BankAccounts(EntityManager entities, Seal seal) {
         this.entities = entities;
-        this.jdbc = jdbc;
-        this.audit = audit;
         this.seal = seal;
-    }
-
-    @Transactional
-    public BankAccountId add(BankAccount wanted) {
-        new leveltally.core.ledger.RoutingNumber(wanted.routingNumber());
-        BankAccountEntity account = new BankAccountEntity();
-        account.name = wanted.name();
-        account.bankName = wanted.bankName();
-        account.currency = wanted.currency().getCurrencyCode();
-        account.routingNumber = wanted.routingNumber();
-        account.accountNumberSealed = seal.seal(wanted.accountNumber());
-        account.cashAccountId = wanted.cash().value();
-        account.discountAccountId = wanted.discountsTaken().value();
-        account.positivePay = wanted.positivePay();
-        account.layoutId = wanted.layout();
-        account.floorMinor = wanted.floor().minor();
-        account.thisRun = wanted.thisRun();
-        account.nextRun = wanted.nextRun();
-        account.nextFileSerial = 1;
-        account.position = list().size() + 1;
-        entities.persist(account);
-        return new BankAccountId(account.id);
-    }
-
-    /** Adds a way to pay behind those the account has. */
-    @Transactional
-    public WayId addWay(BankAccountId id, String name, PaymentMethod method) {
-        WayToPayEntity way = new WayToPayEntity();
-        way.bankAccountId = row(id, null).id;
-        way.name = name;
-        way.method = method;
-        way.position = ways(List.of(way.bankAccountId)).size() + 1;
-        entities.persist(way);
-        return new WayId(way.id);
     }
 
     private List<WayToPayEntity> ways(List<Long> accounts) {
@@ -96,103 +53,7 @@ public class BankAccounts {
         }
     }
 
-    /** Sets the cash the company keeps on an account. */
-    @Transactional
-    public void keepFloor(Actor by, BankAccountId id, String floor) {
-        by.mayDo(Deed.SET_CASH_FLOOR);
-        BankAccountEntity account = row(id, LockModeType.PESSIMISTIC_WRITE);
-        Money amount = Money.typed(floor, Currency.getInstance(account.currency), "floor");
-        if (amount.isNegative()) {
-            throw Refusal.invalidField("floor-below-zero", "floor", "The floor cannot be below zero. Type 0 for none.");
-        }
-        Money before = Money.ofMinor(account.floorMinor, account.currency);
-        account.floorMinor = amount.minor();
-        audit.record(
-                by,
-                "keep floor",
-                "bank account " + account.id,
-                Map.of("before", before.plain(), "after", amount.plain()));
-    }
-
-    /** Brings in a receipt or charge of the bank that the ledger does not know yet; the same one twice is refused. */
-    @Transactional
-    public void bringInMovement(Actor by, BankAccountId id, LocalDate date, String text, String amount) {
-        by.mayDo(Deed.BRING_IN_CASH);
-        BankAccountEntity account = row(id, null);
-        Money moved = Money.typed(amount, Currency.getInstance(account.currency), "amount");
-        if (moved.isZero() || text.isBlank()) {
-            throw Refusal.invalidField(
-                    "movement-empty", "amount", "A cash movement needs a text and an amount other than zero.");
-        }
-        if (date.isAfter(by.today())) {
-            throw Refusal.invalidField(
-                    "movement-later", "date", "A cash movement has happened already; choose today or an earlier day.");
-        }
-        int written = jdbc.sql("""
-                        INSERT IGNORE INTO cash_movement (id, bank_account_id, movement_date, text, amount_minor)
-                        VALUES (NEXT VALUE FOR work_seq, :account, :date, :text, :amount)
-                        """)
-                .param("account", account.id)
-                .param("date", date)
-                .param("text", text.strip())
-                .param("amount", moved.minor())
-                .update();
-        if (written == 0) {
-            throw Refusal.conflict(
-                    "movement-known", "This movement of the same day, text and amount was brought in already.");
-        }
-        audit.record(
-                by,
-                "bring in cash",
-                "bank account " + account.id,
-                Map.of("date", date.toString(), "text", text.strip(), "amount", moved.plain()));
-    }
-
-    /** A receipt or charge of the bank that the ledger does not have yet. */
-    public record Movement(long id, LocalDate date, String text, Money amount) {}
-
-    @Transactional(readOnly = true)
-    public List<Movement> openMovements(BankAccount account) {
-        return jdbc.sql(
-                        "SELECT id, movement_date, text, amount_minor FROM cash_movement"
-                                + " WHERE bank_account_id = :account AND closed_at IS NULL ORDER BY movement_date DESC, id LIMIT 200")
-                .param("account", account.id().value())
-                .query((r, n) -> new Movement(
-                        r.getLong(1),
-                        r.getObject(2, LocalDate.class),
-                        r.getString(3),
-                        Money.ofMinor(r.getLong(4), account.currency())))
-                .list();
-    }
-
-    /** Says that the ledger has a movement by now, so that its cash is not counted twice. */
-    @Transactional
-    public void closeMovement(Actor by, BankAccountId account, long movement, String why) {
-        by.mayDo(Deed.BRING_IN_CASH);
-        if (why.isBlank()) {
-            throw Refusal.invalidField(
-                    "reason-missing", "why", "Say where the ledger has it, such as “in the entry of 11 Nov”.");
-        }
-        int closed = jdbc.sql("UPDATE cash_movement SET closed_at = :at, closed_by = :by, closed_why = :why"
-                        + " WHERE id = :id AND bank_account_id = :account AND closed_at IS NULL")
-                .param("at", java.sql.Timestamp.from(by.now()))
-                .param("by", by.person().value())
-                .param("why", why.strip())
-                .param("id", movement)
-                .param("account", account.value())
-                .update();
-        if (closed == 0) {
-            throw Refusal.conflict(
-                    "movement-closed", "There is no such open movement; somebody may have closed it. Look again.");
-        }
-        audit.record(
-                by,
-                "close cash movement",
-                "bank account " + account.value(),
-                Map.of("movement", movement, "why", why.strip()));
-    }
-
-    /** Main account first. */
+    /** Main account first, closed ones too. */
     @Transactional(readOnly = true)
     public List<BankAccount> list() {
         return view(
@@ -203,6 +64,12 @@ public class BankAccounts {
     @Transactional(readOnly = true)
     public BankAccount get(BankAccountId id) {
         return view(List.of(row(id, null))).get(0);
+    }
+
+    /** The version whoever changes the account must have seen. */
+    @Transactional(readOnly = true)
+    public long version(BankAccountId id) {
+        return row(id, null).version;
     }
 
     /** The account with its row locked until the transaction ends: whoever takes a turn or numbers starts here. */
@@ -217,7 +84,7 @@ public class BankAccounts {
         return row(id, LockModeType.PESSIMISTIC_WRITE).nextFileSerial++;
     }
 
-    private BankAccountEntity row(BankAccountId id, @Nullable LockModeType lock) {
+    BankAccountEntity row(BankAccountId id, @Nullable LockModeType lock) {
         BankAccountEntity account = entities.find(BankAccountEntity.class, id.value());
         if (account == null) {
             throw Refusal.notFound("no-bank-account", "There is no such bank account. Choose one from the list.");
@@ -250,12 +117,13 @@ public class BankAccounts {
                 a.routingNumber,
                 seal.open(a.accountNumberSealed),
                 new AccountId(a.cashAccountId),
-                new AccountId(a.discountAccountId),
                 a.positivePay,
                 a.layoutId,
                 Money.ofMinor(a.floorMinor, a.currency),
+                Money.ofMinor(a.smallestMinor, a.currency),
                 a.thisRun,
                 a.nextRun,
+                a.closedOn,
                 ways);
     }
 }

@@ -1,28 +1,20 @@
 package leveltally.server.ledger;
 
 import jakarta.persistence.EntityManager;
-import jakarta.persistence.LockModeType;
-import java.time.Instant;
-import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.JournalLine;
-import leveltally.core.ledger.Period;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
-import leveltally.core.people.Deed;
-import leveltally.server.audit.AuditTrail;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Writes entries and locks periods. */
+/** Writes entries, and reads them again. */
 @Service
 public class Ledger {
     /** As much as the sequence moves on. */
@@ -30,57 +22,27 @@ public class Ledger {
 
     private final EntityManager entities;
     private final JdbcClient jdbc;
-    private final AuditTrail audit;
     private long nextEntry;
     private long endOfEntries;
 
-    Ledger(EntityManager entities, JdbcClient jdbc, AuditTrail audit) {
+    Ledger(EntityManager entities, JdbcClient jdbc) {
         this.entities = entities;
         this.jdbc = jdbc;
-        this.audit = audit;
-    }
-
-    @Transactional
-    public AccountId addAccount(String code, String name, String kind) {
-        LedgerAccountEntity account = new LedgerAccountEntity();
-        account.code = code;
-        account.name = name;
-        account.kind = kind;
-        entities.persist(account);
-        return new AccountId(account.id);
-    }
-
-    @Transactional
-    public void addPeriod(YearMonth month) {
-        PeriodEntity period = new PeriodEntity();
-        period.month = month.toString();
-        entities.persist(period);
     }
 
     /**
-     * Shares the period of a date until the transaction ends, so that it cannot be locked meanwhile (posting shares, locking
-     * excludes).
+     * Writes an entry into a period the caller shares; the database refuses it for a locked one.
      *
-     * @throws Refusal when the period does not exist or is locked
+     * @throws leveltally.core.Refusal when one of its accounts is closed on its day
      */
     @Transactional
-    public void shareOpenPeriod(LocalDate ledgerDate) {
-        PeriodEntity period =
-                entities.find(PeriodEntity.class, YearMonth.from(ledgerDate).toString());
-        if (period == null) {
-            throw Refusal.invalidField(
-                    "no-period",
-                    "ledgerDate",
-                    "There is no period for " + leveltally.core.Dates.inWords(ledgerDate)
-                            + " yet. Choose a day in an open month.");
-        }
-        entities.refresh(period, LockModeType.PESSIMISTIC_READ);
-        view(period).mustTake(ledgerDate);
-    }
-
-    /** Writes an entry into a period the caller shares; the database refuses it for a locked one. */
-    @Transactional
     public EntryId write(Actor by, EntryKind kind, JournalEntry entry, EntryLinks links) {
+        entry.lines().stream()
+                .map(JournalLine::account)
+                .distinct()
+                .forEach(account -> entities.find(LedgerAccountEntity.class, account.value())
+                        .view()
+                        .mustTake(entry.ledgerDate()));
         JournalEntryEntity row = new JournalEntryEntity();
         row.id = nextEntry();
         row.ledgerDate = entry.ledgerDate();
@@ -135,118 +97,5 @@ public class Ledger {
                     lines.add(new JournalLine(new AccountId(line.accountId), side, amount));
                 });
         return new JournalEntry(row.ledgerDate, row.text, lines);
-    }
-
-    /** Code and name of every account. */
-    @Transactional(readOnly = true)
-    public Map<Long, String> accountNames() {
-        return entities.createQuery("select a from LedgerAccountEntity a", LedgerAccountEntity.class)
-                .getResultStream()
-                .collect(java.util.stream.Collectors.toMap(a -> a.id, a -> a.code + " " + a.name));
-    }
-
-    /** An account to choose; {@code kind} is CASH, PAYABLES, EXPENSE, INCOME or EQUITY. */
-    public record AccountChoice(long id, String code, String name, String kind) {}
-
-    @Transactional(readOnly = true)
-    public List<AccountChoice> accounts() {
-        return entities.createQuery("select a from LedgerAccountEntity a order by a.code", LedgerAccountEntity.class)
-                .getResultStream()
-                .map(a -> new AccountChoice(a.id, a.code, a.name, a.kind))
-                .toList();
-    }
-
-    /** Locks a period exclusively and keeps its totals (law L8). */
-    @Transactional
-    public void lock(Actor by, YearMonth month) {
-        by.mayDo(Deed.LOCK_PERIOD);
-        PeriodEntity period = exclusively(month);
-        if (period.locked) {
-            throw Refusal.conflict("locked-already", view(period).inWords() + " is locked already.");
-        }
-        long waiting = jdbc.sql("SELECT COUNT(*) FROM payment WHERE posted_entry_id IS NULL AND standing"
-                        + " AND ledger_date BETWEEN :from AND :to")
-                .param("from", month.atDay(1))
-                .param("to", month.atEndOfMonth())
-                .query(Long.class)
-                .single();
-        if (waiting > 0) {
-            throw Refusal.conflict(
-                    "payments-wait",
-                    view(period).inWords() + " cannot be locked: " + waiting
-                            + (waiting == 1 ? " payment has" : " payments have") + " a number but "
-                            + (waiting == 1 ? "is" : "are") + " not posted. Post them first.");
-        }
-        PeriodLockEntity lock = new PeriodLockEntity();
-        lock.month = period.month;
-        lock.lockedAt = afterItsEntries(by, period.month);
-        lock.lockedBy = by.person().value();
-        lock.lastEntryId = jdbc.sql("SELECT MAX(id) FROM journal_entry WHERE month = :month")
-                .param("month", period.month)
-                .query(Long.class)
-                .optional()
-                .orElse(null);
-        lock.settlements = jdbc.sql("SELECT COUNT(*) FROM settlement WHERE ledger_date BETWEEN :from AND :to")
-                .param("from", month.atDay(1))
-                .param("to", month.atEndOfMonth())
-                .query(Integer.class)
-                .single();
-        entities.persist(lock);
-        entities.flush();
-        jdbc.sql("""
-                        INSERT INTO period_total (lock_id, account_id, currency, debit_minor, credit_minor)
-                        SELECT :lock, l.account_id, l.currency, SUM(l.debit_minor), SUM(l.credit_minor)
-                        FROM journal_line l JOIN journal_entry e ON e.id = l.entry_id
-                        WHERE e.month = :month GROUP BY l.account_id, l.currency
-                        """).param("lock", lock.id).param("month", period.month).update();
-        period.locked = true;
-        audit.record(by, "lock period", "period " + period.month, Map.of());
-    }
-
-    /** Whoever wrote last may have begun after us and ended before us; the lock is later than every entry it finds. */
-    private Instant afterItsEntries(Actor by, String month) {
-        return jdbc.sql("SELECT MAX(made_at) FROM journal_entry WHERE month = :month")
-                .param("month", month)
-                .query((r, n) -> r.getTimestamp(1))
-                .optional()
-                .map(java.sql.Timestamp::toInstant)
-                .filter(last -> last.isAfter(by.now()))
-                .orElse(by.now());
-    }
-
-    /** Opens a locked period again; the reason is kept. */
-    @Transactional
-    public void unlock(Actor by, YearMonth month, String reason) {
-        by.mayDo(Deed.LOCK_PERIOD);
-        if (reason.isBlank()) {
-            throw Refusal.invalidField("reason-missing", "reason", "Say why the period is unlocked.");
-        }
-        PeriodEntity period = exclusively(month);
-        if (!period.locked) {
-            throw Refusal.conflict("not-locked", view(period).inWords() + " is not locked.");
-        }
-        PeriodLockEntity lock = entities.createQuery(
-                        "select l from PeriodLockEntity l where l.month = :month and l.unlockedAt is null",
-                        PeriodLockEntity.class)
-                .setParameter("month", period.month)
-                .getSingleResult();
-        lock.unlockedAt = by.now();
-        lock.unlockedBy = by.person().value();
-        lock.unlockReason = reason;
-        period.locked = false;
-        audit.record(by, "unlock period", "period " + period.month, Map.of("reason", reason));
-    }
-
-    private PeriodEntity exclusively(YearMonth month) {
-        PeriodEntity period = entities.find(PeriodEntity.class, month.toString());
-        if (period == null) {
-            throw Refusal.notFound("no-period", "There is no period " + month + ".");
-        }
-        entities.refresh(period, LockModeType.PESSIMISTIC_WRITE);
-        return period;
-    }
-
-    private static Period view(PeriodEntity period) {
-        return new Period(YearMonth.parse(period.month), period.locked);
     }
 }

@@ -1,10 +1,6 @@
 package leveltally.server.ledger;
 
-import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotNull;
-import jakarta.validation.constraints.Size;
 import java.time.YearMonth;
-import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -14,49 +10,19 @@ import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Accounts, periods, entries and balances. */
+/** Entries and balances. */
 @RestController
 @RequestMapping("/api")
 @Needs(Deed.READ)
 class LedgerController {
-    private final Ledger ledger;
     private final LedgerRows rows;
 
-    LedgerController(Ledger ledger, LedgerRows rows) {
-        this.ledger = ledger;
+    LedgerController(LedgerRows rows) {
         this.rows = rows;
-    }
-
-    record Reason(@NotNull @Size(max = 300) String reason) {}
-
-    @GetMapping("/ledger-accounts")
-    List<Ledger.AccountChoice> ledgerAccounts(Actor by) {
-        by.mayDo(Deed.READ);
-        return ledger.accounts();
-    }
-
-    @GetMapping("/periods")
-    List<PeriodView> periods(Actor by) {
-        by.mayDo(Deed.READ);
-        return rows.periods();
-    }
-
-    @PostMapping("/periods/{month}/lock")
-    @Needs(Deed.LOCK_PERIOD)
-    void lock(Actor by, @PathVariable String month) {
-        ledger.lock(by, parsed(month));
-    }
-
-    @PostMapping("/periods/{month}/unlock")
-    @Needs(Deed.LOCK_PERIOD)
-    void unlock(Actor by, @PathVariable String month, @Valid @RequestBody Reason reason) {
-        ledger.unlock(by, parsed(month), reason.reason());
     }
 
     /** The entries of a month as CSV, line by line. */
@@ -80,7 +46,7 @@ class LedgerController {
         return rows.trialBalance(parsed(month));
     }
 
-    private static YearMonth parsed(String month) {
+    static YearMonth parsed(String month) {
         if (!month.matches("\\d{4}-(0[1-9]|1[0-2])")) {
             throw Refusal.notFound("no-period", "There is no period “" + month + "”. Choose one from the list.");
         }

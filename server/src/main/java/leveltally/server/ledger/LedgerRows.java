@@ -9,6 +9,7 @@ import java.util.Map;
 import leveltally.core.ledger.TrialBalance;
 import leveltally.core.money.Money;
 import leveltally.server.frame.CsvLists;
+import leveltally.server.frame.MoneyView;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
@@ -38,6 +39,32 @@ class LedgerRows {
                     return new PeriodView(month.toString(), period.inWords(), period.locked());
                 })
                 .list();
+    }
+
+    private static final String WAIT = " FROM payment p WHERE p.posted_entry_id IS NULL AND p.standing"
+            + " AND p.ledger_date BETWEEN :from AND :to";
+
+    /** What keeps a month from being locked: payments that have their number and are not posted. */
+    @Transactional(readOnly = true)
+    InTheWay inTheWay(YearMonth month) {
+        Map<String, Object> days = Map.of("from", month.atDay(1), "to", month.atEndOfMonth());
+        long count = jdbc.sql("SELECT COUNT(*)" + WAIT)
+                .params(days)
+                .query(Long.class)
+                .single();
+        List<InTheWay.Waiting> first = jdbc.sql("SELECT p.batch_id, p.payee, p.amount_minor, p.currency,"
+                        + " (SELECT b.name FROM batch b WHERE b.id = p.batch_id) AS batch,"
+                        + " (SELECT n.number FROM check_number n WHERE n.live_payment_id = p.id) AS number" + WAIT
+                        + " ORDER BY p.batch_id, p.id LIMIT " + InTheWay.MOST)
+                .params(days)
+                .query((r, n) -> new InTheWay.Waiting(
+                        r.getLong("batch_id"),
+                        r.getString("batch"),
+                        r.getString("number"),
+                        r.getString("payee"),
+                        MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))))
+                .list();
+        return new InTheWay(count, first);
     }
 
     ResponseEntity<Resource> csv(YearMonth month) {

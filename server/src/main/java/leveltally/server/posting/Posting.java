@@ -15,6 +15,7 @@ import leveltally.core.batches.ClaimId;
 import leveltally.core.checks.NumberState;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountRole;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.money.Money;
@@ -31,11 +32,13 @@ import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.invoices.OpenItems;
 import leveltally.server.invoices.Settlements;
+import leveltally.server.ledger.AccountRoles;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.payments.Payments;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -53,6 +56,8 @@ public class Posting {
     private final Settlements settlements;
     private final BankAccounts accounts;
     private final Ledger ledger;
+    private final Periods periods;
+    private final AccountRoles roles;
     private final AuditTrail audit;
 
     Posting(
@@ -66,6 +71,8 @@ public class Posting {
             Settlements settlements,
             BankAccounts accounts,
             Ledger ledger,
+            Periods periods,
+            AccountRoles roles,
             AuditTrail audit) {
         this.batches = batches;
         this.claimRows = claimRows;
@@ -77,6 +84,8 @@ public class Posting {
         this.settlements = settlements;
         this.accounts = accounts;
         this.ledger = ledger;
+        this.periods = periods;
+        this.roles = roles;
         this.audit = audit;
     }
 
@@ -100,7 +109,7 @@ public class Posting {
         }
         List<Check> good = checks.unposted(id, EnumSet.of(NumberState.PRINTED));
         if (!good.isEmpty()) {
-            ledger.shareOpenPeriod(batch.ledgerDate());
+            periods.shareOpen(batch.ledgerDate());
             write(by, batch, good);
         }
         int waiting = waiting(batch);
@@ -136,7 +145,8 @@ public class Posting {
         Map<InvoiceId, Money> settling = Claim.settling(posting);
         openItems.mustBeOpenOn(batch.ledgerDate(), settling);
         Map<InvoiceId, AccountId> payables = openItems.payables(settling.keySet());
-        var touched = new PaymentEntry.Accounts(account.cash(), account.discountsTaken());
+        var touched =
+                new PaymentEntry.Accounts(account.cash(), roles.find(AccountRole.DISCOUNTS_TAKEN, account.currency()));
         List<ClaimId> released = new ArrayList<>();
         List<Payments.Entered> entered = new ArrayList<>();
         for (Check check : good) {

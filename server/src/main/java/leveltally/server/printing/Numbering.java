@@ -16,6 +16,7 @@ import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.Stub;
 import leveltally.core.checks.CheckNumberId;
+import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.Tray;
 import leveltally.core.payments.PaymentId;
@@ -36,7 +37,7 @@ import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.checks.Series;
 import leveltally.server.ledger.BankAccounts;
-import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.payments.Payments;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -57,7 +58,7 @@ public class Numbering {
     private final Series series;
     private final Turns turns;
     private final BankAccounts accounts;
-    private final Ledger ledger;
+    private final Periods periods;
     private final CheckPages pages;
     private final AuditTrail audit;
     private final Runs runs;
@@ -72,7 +73,7 @@ public class Numbering {
             Series series,
             Turns turns,
             BankAccounts accounts,
-            Ledger ledger,
+            Periods periods,
             CheckPages pages,
             AuditTrail audit,
             Runs runs) {
@@ -85,7 +86,7 @@ public class Numbering {
         this.series = series;
         this.turns = turns;
         this.accounts = accounts;
-        this.ledger = ledger;
+        this.periods = periods;
         this.pages = pages;
         this.audit = audit;
         this.runs = runs;
@@ -117,7 +118,7 @@ public class Numbering {
         }
         accounts.lock(batch.account());
         turns.check(by, batch.account(), turnSerial);
-        ledger.shareOpenPeriod(batch.ledgerDate());
+        periods.shareOpen(batch.ledgerDate());
         Set<ClaimId> paid = payments.claims(id);
         Map<ClaimId, PaymentId> again = checks.withoutNumber(id);
         List<Claim> unnumbered = unnumbered(id, paid, again);
@@ -126,6 +127,7 @@ public class Numbering {
         }
         Tray tray = Tray.confirm(series.lock(batch.way()).nextNumber(), inTray, reason);
         Map<ClaimId, Behind> behind = behind(batch, unnumbered);
+        beyondTheStock(batch, tray.first(), unnumbered, behind);
         List<Claim> wanted = unnumbered.stream()
                 .filter(claim -> !behind.containsKey(claim.id()))
                 .toList();
@@ -164,6 +166,27 @@ public class Numbering {
                 "batch " + id.value(),
                 Map.of("first", tray.first(), "count", wanted.size(), "skipped", tray.skipped(), "reason", reason));
         return new Numbered(run, advices, List.copyOf(behind.values()));
+    }
+
+    /** Those for which the series has no number left stay behind, too. */
+    private void beyondTheStock(Batch batch, long first, List<Claim> claims, Map<ClaimId, Behind> behind) {
+        NumberRange range = series.of(batch.way()).range();
+        long next = first;
+        for (Claim claim : claims) {
+            if (behind.containsKey(claim.id())) {
+                continue;
+            }
+            if (!range.holds(next)) {
+                behind.put(
+                        claim.id(),
+                        new Behind(
+                                claim.id(),
+                                claim.remitTo().payee(),
+                                claim.remitTo().payee() + ": the series ends with " + range.last()
+                                        + ". Take it out, and pay it by another series"));
+            }
+            next++;
+        }
     }
 
     /**

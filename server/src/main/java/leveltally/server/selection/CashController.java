@@ -8,6 +8,7 @@ import leveltally.core.selection.CashAvailable;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.CashMovements;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
@@ -21,10 +22,12 @@ import org.springframework.web.bind.annotation.RestController;
 class CashController {
     private final Cash cash;
     private final BankAccounts accounts;
+    private final CashMovements movements;
 
-    CashController(Cash cash, BankAccounts accounts) {
+    CashController(Cash cash, BankAccounts accounts, CashMovements movements) {
         this.cash = cash;
         this.accounts = accounts;
+        this.movements = movements;
     }
 
     record CashLineView(String words, String detail, String amount) {}
@@ -49,7 +52,7 @@ class CashController {
                 available.available().toString(),
                 account.currency().getCurrencyCode(),
                 account.floor().toString(),
-                accounts.openMovements(account).stream()
+                movements.open(account).stream()
                         .map(m -> new MovementView(
                                 m.id(), m.date(), m.text(), m.amount().toString()))
                         .toList());

@@ -280,7 +280,7 @@ public record DueQuestion(
                 credits != null && credits,
                 grouping == null ? Paying.Grouping.PAYEE : grouping,
                 order == null ? ClaimOrder.PAYEE : order,
-                amount(smallest, from, "smallest"),
+                smallest(from),
                 isLimitedToAvailable()
                         ? (available == null ? null : available.max(Money.zero(from.currency())))
                         : amount(limit, from, "limit"),
@@ -312,6 +312,12 @@ public record DueQuestion(
 
     private static @Nullable LocalDate optionalDay(@Nullable String text, String field, LocalDate today) {
         return text == null || text.isBlank() ? null : day(text, field, field, today);
+    }
+
+    /** What was asked for, or else what the account keeps to. */
+    private @Nullable Money smallest(BankAccount from) {
+        Money asked = amount(smallest, from, "smallest");
+        return asked != null || from.smallest().isZero() ? asked : from.smallest();
     }
 
     private static @Nullable Money amount(@Nullable String text, BankAccount from, String field) {

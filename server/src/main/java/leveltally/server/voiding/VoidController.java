@@ -14,7 +14,7 @@ import leveltally.core.ledger.Period;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Needs;
-import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Accounts;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -29,11 +29,11 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class VoidController {
     private final Voiding voiding;
-    private final Ledger ledger;
+    private final Accounts accounts;
 
-    VoidController(Voiding voiding, Ledger ledger) {
+    VoidController(Voiding voiding, Accounts accounts) {
         this.voiding = voiding;
-        this.ledger = ledger;
+        this.accounts = accounts;
     }
 
     record VoidLineView(String account, String debit, String credit) {}
@@ -49,7 +49,7 @@ class VoidController {
     VoidView preview(Actor by, @PathVariable long id, @RequestParam LocalDate date) {
         by.mayDo(Deed.READ);
         JournalEntry entry = voiding.preview(new CheckNumberId(id), date, by.today());
-        Map<Long, String> names = ledger.accountNames();
+        Map<Long, String> names = accounts.names();
         List<VoidLineView> lines = entry.lines().stream()
                 .map(line -> {
                     boolean debit = line.side() == JournalLine.Side.DEBIT;

@@ -18,6 +18,7 @@ import leveltally.server.invoices.Settlements;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
 import leveltally.server.payments.Payment;
 import leveltally.server.payments.Payments;
 import org.springframework.stereotype.Service;
@@ -30,6 +31,7 @@ public class Voiding {
     private final Checks checks;
     private final BankEvents told;
     private final Ledger ledger;
+    private final Periods periods;
     private final Settlements settlements;
     private final AuditTrail audit;
 
@@ -38,12 +40,14 @@ public class Voiding {
             Checks checks,
             BankEvents told,
             Ledger ledger,
+            Periods periods,
             Settlements settlements,
             AuditTrail audit) {
         this.payments = payments;
         this.checks = checks;
         this.told = told;
         this.ledger = ledger;
+        this.periods = periods;
         this.settlements = settlements;
         this.audit = audit;
     }
@@ -52,7 +56,7 @@ public class Voiding {
     @Transactional
     public JournalEntry preview(CheckNumberId id, LocalDate on, LocalDate today) {
         JournalEntry entry = plan(checks.get(id), on, today).entry();
-        ledger.shareOpenPeriod(on);
+        periods.shareOpen(on);
         return entry;
     }
 
@@ -69,7 +73,7 @@ public class Voiding {
         }
         Check check = checks.lockPayment(id);
         UndoPlan plan = plan(check, on, by.today());
-        ledger.shareOpenPeriod(on);
+        periods.shareOpen(on);
         Payment payment = check.payment();
         EntryLinks links = EntryLinks.ofVoid(
                 payment.batch().value(), payment.id().value(), posted(check).value());

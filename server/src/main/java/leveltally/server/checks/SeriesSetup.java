@@ -1,0 +1,113 @@
+package leveltally.server.checks;
+
+import jakarta.persistence.EntityManager;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.Refusal;
+import leveltally.core.checks.NumberRange;
+import leveltally.core.checks.SeriesId;
+import leveltally.core.checks.Stock;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.WayId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.printing.MicrPattern;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccountSetup;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.WayToPay;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Adds series of check numbers, each with the way to pay that carries them. */
+@Service
+public class SeriesSetup {
+    private final EntityManager entities;
+    private final BankAccounts accounts;
+    private final BankAccountSetup setup;
+    private final Series series;
+    private final AuditTrail audit;
+
+    SeriesSetup(
+            EntityManager entities, BankAccounts accounts, BankAccountSetup setup, Series series, AuditTrail audit) {
+        this.entities = entities;
+        this.accounts = accounts;
+        this.setup = setup;
+        this.series = series;
+        this.audit = audit;
+    }
+
+    /**
+     * @param micr as {@link MicrPattern#read} reads it
+     * @param currencyWord ends the amount in words
+     * @param validity how long the checks are good for, in words; empty for nothing
+     */
+    public record Wanted(NumberRange range, Stock stock, String micr, String currencyWord, String validity) {}
+
+    /** Adds a way to pay by check with its series; its numbers lie apart from those of the account's other series. */
+    @Transactional
+    public SeriesId add(Actor by, BankAccountId id, String wayName, Wanted wanted) {
+        by.mayDo(Deed.SET_BANK_ACCOUNT);
+        BankAccount account = accounts.lock(id);
+        Map<WayId, String> names =
+                account.ways().stream().collect(java.util.stream.Collectors.toMap(WayToPay::id, WayToPay::name));
+        List<NumberSeries> others = names.isEmpty() ? List.of() : series.all(names.keySet());
+        others.forEach(other -> wanted.range().mustLieApartFrom(other.range(), names.get(other.way())));
+        MicrPattern micr = micr(wanted.micr());
+        WayId way = setup.addWay(by, id, wayName, PaymentMethod.CHECK);
+        NumberSeriesEntity row = new NumberSeriesEntity();
+        row.wayId = way.value();
+        row.prefix = wanted.range().prefix();
+        row.stock = wanted.stock();
+        row.firstNumber = wanted.range().first();
+        row.nextNumber = wanted.range().first();
+        row.lastNumber = wanted.range().last();
+        row.micrPattern = micr.written();
+        row.currencyWord = fitting(wanted.currencyWord(), "currencyWord", 20);
+        row.validity = fitting(wanted.validity(), "validity", 80);
+        entities.persist(row);
+        entities.flush();
+        audit.record(
+                by,
+                "add series",
+                "bank account " + id.value(),
+                Map.of(
+                        "name",
+                        wayName.strip(),
+                        "first",
+                        row.firstNumber,
+                        "last",
+                        row.lastNumber == null ? "" : row.lastNumber,
+                        "prefix",
+                        row.prefix,
+                        "stock",
+                        wanted.stock().words()));
+        return new SeriesId(row.id);
+    }
+
+    private static MicrPattern micr(String typed) {
+        try {
+            MicrPattern pattern = MicrPattern.read(typed.strip().toUpperCase(java.util.Locale.ROOT));
+            if (typed.chars().noneMatch(c -> c == '#') || pattern.written().length() > 60) {
+                throw new IllegalArgumentException("no place for the number");
+            }
+            return pattern;
+        } catch (IllegalArgumentException none) {
+            throw Refusal.invalidField(
+                    "micr-pattern",
+                    "micr",
+                    "Write the two free fields of the MICR line with a bar between them, C for the on-us symbol, D for a dash,"
+                            + " # for each digit of the check number and K for the account number, such as C########C|KC.");
+        }
+    }
+
+    private static String fitting(String typed, String field, int most) {
+        if (typed.strip().length() > most) {
+            throw Refusal.invalidField(
+                    "series-" + field, field, "At most " + most + " characters fit here on the check.");
+        }
+        return typed.strip();
+    }
+}

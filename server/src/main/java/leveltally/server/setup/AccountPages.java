@@ -1,0 +1,119 @@
+package leveltally.server.setup;
+
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.WayId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.bankfiles.PositivePay;
+import leveltally.server.checks.NumberSeries;
+import leveltally.server.checks.Series;
+import leveltally.server.checks.SeriesCorrections;
+import leveltally.server.ledger.Accounts;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccountSetup;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.WayToPay;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Puts together what is shown of a bank account. */
+@Component
+class AccountPages {
+    private static final int DIGITS_SHOWN = 4;
+
+    private final BankAccounts accounts;
+    private final BankAccountSetup setup;
+    private final Accounts ledger;
+    private final Series series;
+    private final SeriesCorrections corrections;
+    private final PositivePay positivePay;
+    private final AccountClosing closing;
+
+    AccountPages(
+            BankAccounts accounts,
+            BankAccountSetup setup,
+            Accounts ledger,
+            Series series,
+            SeriesCorrections corrections,
+            PositivePay positivePay,
+            AccountClosing closing) {
+        this.accounts = accounts;
+        this.setup = setup;
+        this.ledger = ledger;
+        this.series = series;
+        this.corrections = corrections;
+        this.positivePay = positivePay;
+        this.closing = closing;
+    }
+
+    @Transactional(readOnly = true)
+    AccountPage of(Actor by, BankAccountId id) {
+        BankAccount account = accounts.get(id);
+        Map<WayId, NumberSeries> numbers = account.ways().isEmpty()
+                ? Map.of()
+                : series.all(account.ways().stream().map(WayToPay::id).toList()).stream()
+                        .collect(Collectors.toMap(NumberSeries::way, Function.identity()));
+        String number = account.accountNumber();
+        return new AccountPage(
+                id.value(),
+                account.name(),
+                account.bankName(),
+                account.currency().getCurrencyCode(),
+                account.routingNumber(),
+                "…" + number.substring(Math.max(0, number.length() - DIGITS_SHOWN)),
+                ledger.names().getOrDefault(account.cash().value(), ""),
+                account.floor().toString(),
+                account.smallest().toString(),
+                account.thisRun(),
+                account.nextRun(),
+                layout(account),
+                account.closedOn(),
+                account.ways().stream()
+                        .map(way -> new AccountPage.Way(
+                                way.id().value(), way.name(), way.method().words(), numbers(by, numbers.get(way.id()))))
+                        .toList(),
+                setup.holidays(id, by.today().withDayOfYear(1)).stream()
+                        .map(day -> new AccountPage.Holiday(day.day(), day.name()))
+                        .toList(),
+                closing.stillUsed(id).inWords(),
+                accounts.version(id),
+                Deed.SET_BANK_ACCOUNT.allowedTo(by.roles()),
+                Deed.CORRECT_NUMBERS.allowedTo(by.roles()));
+    }
+
+    private String layout(BankAccount account) {
+        return positivePay.layouts().stream()
+                .filter(one -> account.layout() != null && one.id() == account.layout())
+                .map(PositivePay.Choice::name)
+                .findFirst()
+                .orElse("");
+    }
+
+    private AccountPage.@Nullable Numbers numbers(Actor by, @Nullable NumberSeries of) {
+        if (of == null) {
+            return null;
+        }
+        return new AccountPage.Numbers(
+                of.id().value(),
+                of.range().prefix(),
+                of.range().first(),
+                of.nextNumber(),
+                of.range().last(),
+                of.stock().words(),
+                of.micr().written(),
+                of.currencyWord(),
+                of.validity(),
+                corrections
+                        .waiting(of.id())
+                        .map(one -> new AccountPage.Correction(
+                                one.to(),
+                                one.reason(),
+                                one.who(),
+                                one.proposedBy() == by.person().value()))
+                        .orElse(null));
+    }
+}

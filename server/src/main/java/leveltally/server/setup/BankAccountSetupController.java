@@ -1,0 +1,227 @@
+package leveltally.server.setup;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.LocalDate;
+import java.util.Currency;
+import java.util.List;
+import leveltally.core.Refusal;
+import leveltally.core.checks.NumberRange;
+import leveltally.core.checks.SeriesId;
+import leveltally.core.checks.Stock;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.HolidayList;
+import leveltally.core.ledger.NewBankAccount;
+import leveltally.core.ledger.RoutingNumber;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.bankfiles.PositivePay;
+import leveltally.server.checks.SeriesCorrections;
+import leveltally.server.checks.SeriesSetup;
+import leveltally.server.frame.Needs;
+import leveltally.server.ledger.BankAccountSetup;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Sets bank accounts up, with their series, ways to pay and holidays. */
+@RestController
+@RequestMapping("/api")
+@Needs(Deed.READ)
+class BankAccountSetupController {
+    private final AccountPages pages;
+    private final BankAccountSetup setup;
+    private final SeriesSetup series;
+    private final SeriesCorrections corrections;
+    private final PositivePay positivePay;
+    private final AccountClosing closing;
+
+    BankAccountSetupController(
+            AccountPages pages,
+            BankAccountSetup setup,
+            SeriesSetup series,
+            SeriesCorrections corrections,
+            PositivePay positivePay,
+            AccountClosing closing) {
+        this.pages = pages;
+        this.setup = setup;
+        this.series = series;
+        this.corrections = corrections;
+        this.positivePay = positivePay;
+        this.closing = closing;
+    }
+
+    record NewAccount(
+            @NotNull @Size(max = 200) String name,
+            @NotNull @Size(max = 200) String bankName,
+            @NotNull @Size(max = 10) String currency,
+            @NotNull @Size(max = 40) String routing,
+            @NotNull @Size(max = 60) String accountNumber,
+            long cash) {}
+
+    record Changed(
+            @NotNull @Size(max = 200) String name,
+            @NotNull @Size(max = 200) String bankName,
+            @NotNull @Size(max = 40) String floor,
+            @NotNull @Size(max = 40) String smallest,
+            @Nullable LocalDate thisRun,
+            @Nullable LocalDate nextRun,
+            long version) {}
+
+    /** A way to pay by check with its series. */
+    record NewSeries(
+            @NotNull @Size(max = 200) String wayName,
+            @NotNull @Size(max = 40) String prefix,
+            long first,
+            @Nullable Long last,
+            @NotNull Stock stock,
+            @NotNull @Size(max = 100) String micr,
+            @NotNull @Size(max = 100) String currencyWord,
+            @NotNull @Size(max = 200) String validity) {}
+
+    record NewWay(
+            @NotNull @Size(max = 200) String wayName,
+            @NotNull PaymentMethod method) {}
+
+    record Next(long next, @NotNull @Size(max = 400) String reason) {}
+
+    record Holidays(@NotNull @Size(max = 50_000) String text) {}
+
+    record Day(@NotNull LocalDate day) {}
+
+    record Begin(long layout) {}
+
+    record Reason(@NotNull @Size(max = 300) String reason) {}
+
+    @GetMapping("/bank-accounts/{id}")
+    AccountPage account(Actor by, @PathVariable long id) {
+        by.mayDo(Deed.READ);
+        return pages.of(by, new BankAccountId(id));
+    }
+
+    @GetMapping("/bank-file-layouts")
+    List<PositivePay.Choice> layouts(Actor by) {
+        by.mayDo(Deed.READ);
+        return positivePay.layouts();
+    }
+
+    @PostMapping("/bank-accounts")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    long open(Actor by, @Valid @RequestBody NewAccount wanted) {
+        return setup.open(
+                        by,
+                        new NewBankAccount(
+                                wanted.name(),
+                                wanted.bankName(),
+                                currency(wanted.currency()),
+                                new RoutingNumber(wanted.routing()),
+                                wanted.accountNumber(),
+                                new AccountId(wanted.cash())))
+                .value();
+    }
+
+    private static Currency currency(String code) {
+        String wanted = code.strip().toUpperCase(java.util.Locale.ROOT);
+        return Currency.getAvailableCurrencies().stream()
+                .filter(one -> one.getCurrencyCode().equals(wanted))
+                .findFirst()
+                .orElseThrow(() -> Refusal.invalidField(
+                        "no-currency", "currency", "“" + code + "” is no currency. Write its code, such as USD."));
+    }
+
+    @PostMapping("/bank-accounts/{id}")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void change(Actor by, @PathVariable long id, @Valid @RequestBody Changed wanted) {
+        setup.change(
+                by,
+                new BankAccountId(id),
+                new BankAccountSetup.Wanted(
+                        wanted.name(),
+                        wanted.bankName(),
+                        wanted.floor(),
+                        wanted.smallest(),
+                        wanted.thisRun(),
+                        wanted.nextRun()),
+                wanted.version());
+    }
+
+    @PostMapping("/bank-accounts/{id}/series")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void addSeries(Actor by, @PathVariable long id, @Valid @RequestBody NewSeries wanted) {
+        series.add(
+                by,
+                new BankAccountId(id),
+                wanted.wayName(),
+                new SeriesSetup.Wanted(
+                        new NumberRange(wanted.prefix(), wanted.first(), wanted.last()),
+                        wanted.stock(),
+                        wanted.micr(),
+                        wanted.currencyWord(),
+                        wanted.validity()));
+    }
+
+    /** A way to pay without check numbers. */
+    @PostMapping("/bank-accounts/{id}/ways")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void addWay(Actor by, @PathVariable long id, @Valid @RequestBody NewWay wanted) {
+        if (wanted.method() == PaymentMethod.CHECK) {
+            throw Refusal.invalidField("way-of-checks", "method", "Checks come with a series of numbers. Add that.");
+        }
+        setup.addWay(by, new BankAccountId(id), wanted.wayName(), wanted.method());
+    }
+
+    @PostMapping("/bank-accounts/{id}/holidays")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void addHolidays(Actor by, @PathVariable long id, @Valid @RequestBody Holidays wanted) {
+        setup.addHolidays(by, new BankAccountId(id), HolidayList.read(wanted.text()));
+    }
+
+    @PostMapping("/bank-accounts/{id}/holidays/remove")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void removeHoliday(Actor by, @PathVariable long id, @Valid @RequestBody Day wanted) {
+        setup.removeHoliday(by, new BankAccountId(id), wanted.day());
+    }
+
+    @PostMapping("/bank-accounts/{id}/positive-pay")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void beginPositivePay(Actor by, @PathVariable long id, @Valid @RequestBody Begin wanted) {
+        positivePay.begin(by, new BankAccountId(id), wanted.layout());
+    }
+
+    @PostMapping("/bank-accounts/{id}/positive-pay/end")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void endPositivePay(Actor by, @PathVariable long id) {
+        positivePay.end(by, new BankAccountId(id));
+    }
+
+    @PostMapping("/bank-accounts/{id}/close")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void close(Actor by, @PathVariable long id, @Valid @RequestBody Reason wanted) {
+        closing.close(by, new BankAccountId(id), wanted.reason());
+    }
+
+    @PostMapping("/series/{id}/next-number")
+    @Needs(Deed.CORRECT_NUMBERS)
+    void propose(Actor by, @PathVariable long id, @Valid @RequestBody Next wanted) {
+        corrections.propose(by, new SeriesId(id), wanted.next(), wanted.reason());
+    }
+
+    @PostMapping("/series/{id}/next-number/confirm")
+    @Needs(Deed.CORRECT_NUMBERS)
+    void confirm(Actor by, @PathVariable long id) {
+        corrections.confirm(by, new SeriesId(id));
+    }
+
+    @PostMapping("/series/{id}/next-number/refuse")
+    @Needs(Deed.CORRECT_NUMBERS)
+    void refuse(Actor by, @PathVariable long id) {
+        corrections.refuse(by, new SeriesId(id));
+    }
+}

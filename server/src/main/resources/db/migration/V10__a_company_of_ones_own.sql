@@ -1,0 +1,129 @@
+-- What a company sets up for itself: its days, its ledger accounts and what they are for, its bank accounts, its vendors.
+
+-- ------------------------------------------------------------ the company's days
+ALTER TABLE company
+  -- the zone of its business day; none: as the machine is configured
+  ADD COLUMN zone VARCHAR(60),
+  -- the month its year of account begins with
+  ADD COLUMN first_month INT NOT NULL DEFAULT 1 CHECK (first_month BETWEEN 1 AND 12);
+
+-- ------------------------------------------------------------ ledger accounts, and what they are for
+ALTER TABLE ledger_account
+  -- nothing is written to it that is dated so or later
+  ADD COLUMN closed_from DATE,
+  ADD COLUMN version BIGINT NOT NULL DEFAULT 0;
+-- Which account takes what; in one currency where the role is one of a currency, '' otherwise.
+CREATE TABLE account_role (
+  role VARCHAR(30) NOT NULL,
+  currency VARCHAR(3) NOT NULL,
+  account_id BIGINT NOT NULL REFERENCES ledger_account (id),
+  PRIMARY KEY (role, currency)
+);
+-- until today the newest document of a currency said it
+INSERT INTO account_role
+  SELECT 'PAYABLES', i.currency, i.payables_account_id FROM invoice i
+  JOIN (SELECT currency, MAX(id) AS newest FROM invoice GROUP BY currency) n ON n.newest = i.id;
+-- and every bank account its own; they are one
+INSERT INTO account_role
+  SELECT 'DISCOUNTS_TAKEN', '', discount_account_id FROM bank_account ORDER BY position LIMIT 1;
+ALTER TABLE bank_account DROP FOREIGN KEY bank_account_ibfk_2;
+ALTER TABLE bank_account DROP COLUMN discount_account_id;
+GRANT UPDATE (name, closed_from, version) ON ledger_account TO ${appUser};
+GRANT SELECT, INSERT, UPDATE ON account_role TO ${appUser};
+
+DROP TRIGGER journal_entry_lawful;
+DELIMITER //
+CREATE TRIGGER journal_entry_lawful BEFORE INSERT ON journal_entry FOR EACH ROW
+BEGIN
+  DECLARE is_locked BOOLEAN;
+  DECLARE currencies INT;
+  DECLARE off INT;
+  DECLARE closed INT;
+  IF NEW.month <> DATE_FORMAT(NEW.ledger_date, '%Y-%m') THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L8: an entry lies in the month of its date';
+  END IF;
+  -- shared, so that no lock of the period can slip in before this entry is committed
+  SELECT locked INTO is_locked FROM period WHERE month = NEW.month LOCK IN SHARE MODE;
+  IF is_locked THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L8: the period is locked';
+  END IF;
+  SELECT COUNT(*), COALESCE(SUM(difference <> 0), 0) INTO currencies, off FROM (
+    SELECT SUM(debit_minor) - SUM(credit_minor) AS difference FROM journal_line
+    WHERE entry_id = NEW.id GROUP BY currency) sums;
+  IF currencies = 0 OR off > 0 THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L1: an entry has lines, and they balance';
+  END IF;
+  -- shared, as its lines share it already: whoever closes an account waits, and an entry after that sees it closed
+  SELECT COUNT(*) INTO closed FROM journal_line l JOIN ledger_account a ON a.id = l.account_id
+    WHERE l.entry_id = NEW.id AND a.closed_from <= NEW.ledger_date LOCK IN SHARE MODE;
+  IF closed > 0 THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L8: an account is closed from that day on';
+  END IF;
+END//
+DELIMITER ;
+
+-- ------------------------------------------------------------ bank accounts
+ALTER TABLE bank_account
+  -- no payment below it is made where nothing else is asked for
+  ADD COLUMN smallest_minor BIGINT NOT NULL DEFAULT 0 CHECK (smallest_minor >= 0),
+  -- nothing is paid from it any more
+  ADD COLUMN closed_on DATE;
+-- The days, besides weekends, on which the bank of an account does not work.
+CREATE TABLE bank_holiday (
+  bank_account_id BIGINT NOT NULL REFERENCES bank_account (id),
+  day DATE NOT NULL,
+  name VARCHAR(80) NOT NULL,
+  PRIMARY KEY (bank_account_id, day)
+);
+-- The end of a stock; without one the series goes on.
+ALTER TABLE number_series
+  ADD COLUMN last_number BIGINT,
+  ADD CONSTRAINT numbers_end CHECK (last_number IS NULL OR (last_number >= first_number AND next_number <= last_number + 1));
+-- A next number that is passed on by hand: proposed by one person, done by a second.
+CREATE TABLE series_correction (
+  id BIGINT PRIMARY KEY,
+  series_id BIGINT NOT NULL REFERENCES number_series (id),
+  from_number BIGINT NOT NULL,
+  to_number BIGINT NOT NULL,
+  reason VARCHAR(300) NOT NULL,
+  proposed_by BIGINT NOT NULL REFERENCES person (id),
+  proposed_at DATETIME(6) NOT NULL,
+  state VARCHAR(20) NOT NULL,
+  decided_by BIGINT REFERENCES person (id),
+  decided_at DATETIME(6),
+  waiting_series_id BIGINT AS (CASE WHEN state = 'PROPOSED' THEN series_id END) PERSISTENT UNIQUE,
+  CONSTRAINT goes_on CHECK (to_number > from_number),
+  CONSTRAINT by_two CHECK (state <> 'CONFIRMED' OR (decided_by IS NOT NULL AND decided_by <> proposed_by))
+);
+DELIMITER //
+CREATE TRIGGER series_correction_begins BEFORE INSERT ON series_correction FOR EACH ROW
+BEGIN
+  IF NEW.state <> 'PROPOSED' THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'a correction of numbers begins as a proposal';
+  END IF;
+END//
+CREATE TRIGGER series_correction_stands BEFORE UPDATE ON series_correction FOR EACH ROW
+BEGIN
+  IF OLD.state <> 'PROPOSED' OR NEW.series_id <> OLD.series_id OR NEW.from_number <> OLD.from_number
+    OR NEW.to_number <> OLD.to_number OR NEW.reason <> OLD.reason OR NEW.proposed_by <> OLD.proposed_by THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'a correction of numbers is decided once, as it was proposed';
+  END IF;
+END//
+-- Shared with whoever closes the account: either the batch is there before, or it is not made.
+CREATE TRIGGER batch_of_an_open_account BEFORE INSERT ON batch FOR EACH ROW
+BEGIN
+  DECLARE closed DATE;
+  SELECT closed_on INTO closed FROM bank_account WHERE id = NEW.bank_account_id LOCK IN SHARE MODE;
+  IF closed IS NOT NULL THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L6: the bank account is closed';
+  END IF;
+END//
+DELIMITER ;
+GRANT SELECT, INSERT, DELETE ON bank_holiday TO ${appUser};
+GRANT SELECT, INSERT, UPDATE ON series_correction TO ${appUser};
+GRANT UPDATE (last_number) ON number_series TO ${appUser};
+
+-- A layout to begin with, for banks that take any fixed one.
+INSERT INTO bank_file_layout (id, name, version_number, definition) VALUES (NEXT VALUE FOR row_seq,
+  'Plain, 100 characters a check', 1,
+  '{"name":"Plain, 100 characters a check","encoding":"ISO-8859-1","lineEnd":"\\r\\n","header":[],"detail":[{"name":"kind","source":"KIND","value":"","width":1,"align":"LEFT","fill":" ","impliedDecimals":false,"upperCase":false,"substitutions":{"ISSUE":"I","VOID":"V"},"cut":false},{"name":"routing number","source":"ROUTING_NUMBER","value":"","width":9,"align":"RIGHT","fill":"0","impliedDecimals":false,"upperCase":false,"substitutions":{},"cut":false},{"name":"account number","source":"ACCOUNT_NUMBER","value":"","width":17,"align":"RIGHT","fill":"0","impliedDecimals":false,"upperCase":false,"substitutions":{},"cut":false},{"name":"check number","source":"NUMBER","value":"","width":10,"align":"RIGHT","fill":"0","impliedDecimals":false,"upperCase":false,"substitutions":{},"cut":false},{"name":"amount","source":"AMOUNT","value":"","width":15,"align":"RIGHT","fill":"0","impliedDecimals":true,"upperCase":false,"substitutions":{},"cut":false},{"name":"date","source":"DATE","value":"yyyyMMdd","width":8,"align":"LEFT","fill":" ","impliedDecimals":false,"upperCase":false,"substitutions":{},"cut":false},{"name":"payee","source":"PAYEE","value":"","width":40,"align":"LEFT","fill":" ","impliedDecimals":false,"upperCase":true,"substitutions":{},"cut":true}],"trailer":[]}');
