@@ -4,6 +4,38 @@
  */
 
 export interface paths {
+    "/api/vendors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["named"];
+        put?: never;
+        post: operations["enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendors/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one"];
+        put?: never;
+        post: operations["change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vendors/{id}/release": {
         parameters: {
             query?: never;
@@ -180,6 +212,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/series/{id}/next-number": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["propose_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/next-number/refuse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["refuse_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/next-number/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirm_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/routes": {
         parameters: {
             query?: never;
@@ -189,7 +269,7 @@ export interface paths {
         };
         get: operations["all"];
         put?: never;
-        post: operations["propose_1"];
+        post: operations["propose_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -205,7 +285,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm_1"];
+        post: operations["confirm_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -260,6 +340,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/periods/{month}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/periods/{month}/lock": {
         parameters: {
             query?: never;
@@ -301,7 +397,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change"];
+        post: operations["change_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -381,7 +477,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["refuse_1"];
+        post: operations["refuse_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -397,7 +493,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm_2"];
+        post: operations["confirm_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -452,6 +548,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger-accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["accounts"];
+        put?: never;
+        post: operations["add_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger-accounts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger-accounts/{id}/role": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["role"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger-accounts/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger-accounts/list/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tried"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices": {
         parameters: {
             query?: never;
@@ -461,7 +637,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["enter"];
+        post: operations["enter_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -573,7 +749,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["bringIn"];
+        post: operations["bringIn_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -973,7 +1149,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1204,6 +1380,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bankAccounts"];
+        put?: never;
+        post: operations["open_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["account"];
+        put?: never;
+        post: operations["change_3"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addWay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addSeries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/positive-pay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["beginPositivePay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/positive-pay/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["endPositivePay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-accounts/{id}/movements": {
         parameters: {
             query?: never;
@@ -1236,6 +1508,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-accounts/{id}/holidays": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addHolidays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/holidays/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["removeHoliday"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-accounts/{id}/floor": {
         parameters: {
             query?: never;
@@ -1246,6 +1550,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["floor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["close_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1332,30 +1652,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/vendors": {
+    "/api/vendors/{id}/kept": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["named"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/vendors/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["one"];
+        get: operations["kept"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1371,7 +1675,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["account"];
+        get: operations["account_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1436,6 +1740,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendors/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["choices"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1572,6 +1892,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["setup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/door": {
         parameters: {
             query?: never;
@@ -1676,6 +2012,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["periods"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/periods/{month}/in-the-way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["inTheWay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/periods/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["next"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1796,14 +2164,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/ledger-accounts": {
+    "/api/ledger-accounts/roles": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["ledgerAccounts"];
+        get: operations["roles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger-accounts/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kinds"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2283,7 +2667,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["choices"];
+        get: operations["choices_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2356,14 +2740,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bank-accounts": {
+    "/api/bank-file-layouts": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["bankAccounts"];
+        get: operations["layouts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2424,6 +2808,35 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        FactsWanted: {
+            name: string;
+            group: string;
+            /** Format: int32 */
+            priority: number;
+            /** @enum {string} */
+            method: "CHECK" | "CREDIT_TRANSFER";
+            terms: string;
+            email: string;
+            /** @enum {string} */
+            reportable: "NO" | "SERVICES" | "RENT" | "LEGAL" | "ROYALTIES" | "OTHER";
+            taxNumber?: string;
+        };
+        NewVendor: {
+            number: string;
+            facts: components["schemas"]["FactsWanted"];
+            currency: string;
+            oneTime: boolean;
+            payee: string;
+            address: string[];
+            postalCode: string;
+            routing: string;
+            account: string;
+        };
+        FactsChanged: {
+            facts: components["schemas"]["FactsWanted"];
+            /** Format: int64 */
+            version: number;
+        };
         VendorReason: {
             reason: string;
         };
@@ -2533,6 +2946,11 @@ export interface components {
             signIn: string;
             name: string;
             password: string;
+        };
+        Next: {
+            /** Format: int64 */
+            next: number;
+            reason: string;
         };
         KeepRoutes: {
             /** Format: date */
@@ -2664,6 +3082,37 @@ export interface components {
         UndoOffset: {
             /** Format: date */
             on?: string;
+        };
+        NewAccount: {
+            code: string;
+            name: string;
+            /** @enum {string} */
+            kind: "CASH" | "ASSET" | "PAYABLES" | "LIABILITY" | "EQUITY" | "INCOME" | "EXPENSE";
+        };
+        AccountWanted: {
+            name: string;
+            /** Format: date */
+            closedFrom?: string;
+            /** Format: int64 */
+            version: number;
+        };
+        RoleWanted: {
+            /** @enum {string} */
+            role: "PAYABLES" | "DISCOUNTS_TAKEN" | "PREPAYMENTS" | "RECOVERED_PAYMENTS";
+            currency?: string;
+        };
+        ListWanted: {
+            text: string;
+        };
+        RowView: {
+            /** Format: int32 */
+            line: number;
+            code: string;
+            name: string;
+            kind: string;
+            outcome: string;
+            words: string;
+            why: string;
         };
         InvoiceEntry: {
             /** @enum {string} */
@@ -3203,6 +3652,40 @@ export interface components {
         AnswerNote: {
             note: string;
         };
+        Changed: {
+            name: string;
+            bankName: string;
+            floor: string;
+            smallest: string;
+            /** Format: date */
+            thisRun?: string;
+            /** Format: date */
+            nextRun?: string;
+            /** Format: int64 */
+            version: number;
+        };
+        NewWay: {
+            wayName: string;
+            /** @enum {string} */
+            method: "CHECK" | "CREDIT_TRANSFER";
+        };
+        NewSeries: {
+            wayName: string;
+            prefix: string;
+            /** Format: int64 */
+            first: number;
+            /** Format: int64 */
+            last?: number;
+            /** @enum {string} */
+            stock: "NUMBERED" | "BLANK";
+            micr: string;
+            currencyWord: string;
+            validity: string;
+        };
+        Begin: {
+            /** Format: int64 */
+            layout: number;
+        };
         Movement: {
             /** Format: date */
             date: string;
@@ -3211,6 +3694,13 @@ export interface components {
         };
         MovementClosed: {
             why: string;
+        };
+        Holidays: {
+            text: string;
+        };
+        Day: {
+            /** Format: date */
+            day: string;
         };
         Floor: {
             floor: string;
@@ -3248,6 +3738,21 @@ export interface components {
             number: string;
             name: string;
             group: string;
+        };
+        KeptView: {
+            name: string;
+            group: string;
+            /** Format: int32 */
+            priority: number;
+            method: string;
+            terms: string;
+            email: string;
+            reportable: string;
+            reportableWords: string;
+            taxNumber: string;
+            /** Format: int64 */
+            version: number;
+            mayChange: boolean;
         };
         ChangeView: {
             /** Format: int64 */
@@ -3309,6 +3814,16 @@ export interface components {
             /** Format: int32 */
             count: number;
             open: components["schemas"]["MoneyView"];
+        };
+        ChoiceView: {
+            value: string;
+            words: string;
+        };
+        ChoicesView: {
+            nextNumber: string;
+            groups: string[];
+            methods: components["schemas"]["ChoiceView"][];
+            reportable: components["schemas"]["ChoiceView"][];
         };
         TrailFact: {
             name: string;
@@ -3391,6 +3906,21 @@ export interface components {
             align: "LEFT" | "RIGHT" | "CENTER";
             text: string;
         };
+        SetupView: {
+            ready: boolean;
+            steps: components["schemas"]["StepView"][];
+        };
+        StepView: {
+            step: string;
+            title: string;
+            done: boolean;
+            optional: boolean;
+            missing: string;
+            unlocks: string;
+            doneBy: string;
+            mine: boolean;
+            address: string;
+        };
         DemoPerson: {
             signIn: string;
             name: string;
@@ -3463,6 +3993,24 @@ export interface components {
             month: string;
             name: string;
             locked: boolean;
+        };
+        InTheWay: {
+            /** Format: int64 */
+            count: number;
+            first: components["schemas"]["Waiting"][];
+        };
+        Waiting: {
+            /** Format: int64 */
+            batch: number;
+            batchName: string;
+            number?: string;
+            payee: string;
+            amount: components["schemas"]["MoneyView"];
+        };
+        NextMonth: {
+            month: string;
+            name: string;
+            mayOpen: boolean;
         };
         MemberView: {
             /** Format: int64 */
@@ -3555,12 +4103,29 @@ export interface components {
             by: string;
             lines: components["schemas"]["LedgerLineView"][];
         };
-        AccountChoice: {
+        AccountView: {
             /** Format: int64 */
             id: number;
             code: string;
             name: string;
             kind: string;
+            kindWords: string;
+            roles: string[];
+            /** Format: date */
+            closedFrom?: string;
+            open: boolean;
+            /** Format: int64 */
+            version: number;
+        };
+        RoleView: {
+            role: string;
+            words: string;
+            perCurrency: boolean;
+            kinds: string[];
+        };
+        KindView: {
+            kind: string;
+            words: string;
         };
         EntryPreview: {
             terms: string;
@@ -3846,15 +4411,6 @@ export interface components {
             discount: string;
             cash: string;
         };
-        StepView: {
-            /** Format: date-time */
-            at: string;
-            /** Format: date */
-            date: string;
-            who: string;
-            state: string;
-            why: string;
-        };
         VoidLineView: {
             account: string;
             debit: string;
@@ -3946,24 +4502,6 @@ export interface components {
             invoice: number;
             why: string;
         };
-        ChoicesView: {
-            addresses: components["schemas"]["RemitToChoice"][];
-            credits: components["schemas"]["CreditChoice"][];
-        };
-        CreditChoice: {
-            /** Format: int64 */
-            id: number;
-            reference: string;
-            /** Format: date */
-            date: string;
-            open: string;
-            used: boolean;
-        };
-        RemitToChoice: {
-            /** Format: int64 */
-            id: number;
-            address: string;
-        };
         AddableView: {
             /** Format: int64 */
             invoice: number;
@@ -4042,6 +4580,8 @@ export interface components {
             currency: string;
             positivePay: boolean;
             floor: string;
+            /** Format: date */
+            closedOn?: string;
             ways: components["schemas"]["WayView"][];
         };
         WayView: {
@@ -4050,6 +4590,67 @@ export interface components {
             name: string;
             method: string;
             words: string;
+        };
+        AccountPage: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            bankName: string;
+            currency: string;
+            routingNumber: string;
+            accountNumber: string;
+            cash: string;
+            floor: string;
+            smallest: string;
+            /** Format: date */
+            thisRun?: string;
+            /** Format: date */
+            nextRun?: string;
+            layout: string;
+            /** Format: date */
+            closedOn?: string;
+            ways: components["schemas"]["Way"][];
+            holidays: components["schemas"]["Holiday"][];
+            inUse: string;
+            /** Format: int64 */
+            version: number;
+            mayChange: boolean;
+            mayCorrect: boolean;
+        };
+        Correction: {
+            /** Format: int64 */
+            to: number;
+            reason: string;
+            who: string;
+            mine: boolean;
+        };
+        Holiday: {
+            /** Format: date */
+            day: string;
+            name: string;
+        };
+        Numbers: {
+            /** Format: int64 */
+            id: number;
+            prefix: string;
+            /** Format: int64 */
+            first: number;
+            /** Format: int64 */
+            next: number;
+            /** Format: int64 */
+            last?: number;
+            stock: string;
+            micr: string;
+            currencyWord: string;
+            validity: string;
+            correction?: components["schemas"]["Correction"];
+        };
+        Way: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            words: string;
+            series?: components["schemas"]["Numbers"];
         };
         DeskView: {
             batches: components["schemas"]["WaitingBatch"][];
@@ -4168,6 +4769,98 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    named: {
+        parameters: {
+            query?: {
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Choice"][];
+                };
+            };
+        };
+    };
+    enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewVendor"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
+                };
+            };
+        };
+    };
+    one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VendorView"];
+                };
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactsChanged"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     release: {
         parameters: {
             query?: never;
@@ -4488,6 +5181,70 @@ export interface operations {
             };
         };
     };
+    propose_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Next"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    refuse_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    confirm_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     all: {
         parameters: {
             query?: never;
@@ -4508,7 +5265,7 @@ export interface operations {
             };
         };
     };
-    propose_1: {
+    propose_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4530,7 +5287,7 @@ export interface operations {
             };
         };
     };
-    confirm_1: {
+    confirm_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4622,6 +5379,26 @@ export interface operations {
             };
         };
     };
+    open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                month: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     lock: {
         parameters: {
             query?: never;
@@ -4686,7 +5463,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    change_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4807,7 +5584,7 @@ export interface operations {
             };
         };
     };
-    refuse_1: {
+    refuse_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4827,7 +5604,7 @@ export interface operations {
             };
         };
     };
-    confirm_2: {
+    confirm_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -4915,7 +5692,147 @@ export interface operations {
             };
         };
     };
-    enter: {
+    accounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountView"][];
+                };
+            };
+        };
+    };
+    add_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAccount"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
+                };
+            };
+        };
+    };
+    change_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    role: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bringIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowView"][];
+                };
+            };
+        };
+    };
+    tried: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowView"][];
+                };
+            };
+        };
+    };
+    enter_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5131,7 +6048,7 @@ export interface operations {
             };
         };
     };
-    bringIn: {
+    bringIn_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5824,7 +6741,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -6233,6 +7150,190 @@ export interface operations {
             };
         };
     };
+    bankAccounts: {
+        parameters: {
+            query?: {
+                closed?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankAccountView"][];
+                };
+            };
+        };
+    };
+    open_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAccount"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
+                };
+            };
+        };
+    };
+    account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountPage"];
+                };
+            };
+        };
+    };
+    change_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Changed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    addWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWay"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    addSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSeries"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    beginPositivePay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Begin"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    endPositivePay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     movement: {
         parameters: {
             query?: never;
@@ -6282,6 +7383,54 @@ export interface operations {
             };
         };
     };
+    addHolidays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Holidays"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    removeHoliday: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Day"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     floor: {
         parameters: {
             query?: never;
@@ -6294,6 +7443,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Floor"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    close_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reason"];
             };
         };
         responses: {
@@ -6424,29 +7597,7 @@ export interface operations {
             };
         };
     };
-    named: {
-        parameters: {
-            query?: {
-                text?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Choice"][];
-                };
-            };
-        };
-    };
-    one: {
+    kept: {
         parameters: {
             query?: never;
             header?: never;
@@ -6463,12 +7614,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VendorView"];
+                    "application/json": components["schemas"]["KeptView"];
                 };
             };
         };
     };
-    account: {
+    account_1: {
         parameters: {
             query?: {
                 show?: "ALL" | "OPEN" | "RESERVED" | "SETTLED" | "CREDITS" | "PAYMENTS";
@@ -6576,6 +7727,26 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+        };
+    };
+    choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesView"];
                 };
             };
         };
@@ -6795,6 +7966,26 @@ export interface operations {
             };
         };
     };
+    setup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupView"];
+                };
+            };
+        };
+    };
     door: {
         parameters: {
             query?: never;
@@ -6937,6 +8128,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PeriodView"][];
+                };
+            };
+        };
+    };
+    inTheWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                month: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InTheWay"];
+                };
+            };
+        };
+    };
+    next: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextMonth"];
                 };
             };
         };
@@ -7091,7 +8324,7 @@ export interface operations {
             };
         };
     };
-    ledgerAccounts: {
+    roles: {
         parameters: {
             query?: never;
             header?: never;
@@ -7106,7 +8339,27 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AccountChoice"][];
+                    "application/json": components["schemas"]["RoleView"][];
+                };
+            };
+        };
+    };
+    kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"][];
                 };
             };
         };
@@ -7952,7 +9205,7 @@ export interface operations {
             };
         };
     };
-    choices: {
+    choices_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -8063,7 +9316,7 @@ export interface operations {
             };
         };
     };
-    bankAccounts: {
+    layouts: {
         parameters: {
             query?: never;
             header?: never;
@@ -8078,7 +9331,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BankAccountView"][];
+                    "application/json": components["schemas"]["Choice"][];
                 };
             };
         };

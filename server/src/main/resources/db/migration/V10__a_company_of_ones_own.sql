@@ -127,3 +127,11 @@ GRANT UPDATE (last_number) ON number_series TO ${appUser};
 INSERT INTO bank_file_layout (id, name, version_number, definition) VALUES (NEXT VALUE FOR row_seq,
   'Plain, 100 characters a check', 1,
   '{"name":"Plain, 100 characters a check","encoding":"ISO-8859-1","lineEnd":"\\r\\n","header":[],"detail":[{"name":"kind","source":"KIND","value":"","width":1,"align":"LEFT","fill":" ","impliedDecimals":false,"upperCase":false,"substitutions":{"ISSUE":"I","VOID":"V"},"cut":false},{"name":"routing number","source":"ROUTING_NUMBER","value":"","width":9,"align":"RIGHT","fill":"0","impliedDecimals":false,"upperCase":false,"substitutions":{},"cut":false},{"name":"account number","source":"ACCOUNT_NUMBER","value":"","width":17,"align":"RIGHT","fill":"0","impliedDecimals":false,"upperCase":false,"substitutions":{},"cut":false},{"name":"check number","source":"NUMBER","value":"","width":10,"align":"RIGHT","fill":"0","impliedDecimals":false,"upperCase":false,"substitutions":{},"cut":false},{"name":"amount","source":"AMOUNT","value":"","width":15,"align":"RIGHT","fill":"0","impliedDecimals":true,"upperCase":false,"substitutions":{},"cut":false},{"name":"date","source":"DATE","value":"yyyyMMdd","width":8,"align":"LEFT","fill":" ","impliedDecimals":false,"upperCase":false,"substitutions":{},"cut":false},{"name":"payee","source":"PAYEE","value":"","width":40,"align":"LEFT","fill":" ","impliedDecimals":false,"upperCase":true,"substitutions":{},"cut":true}],"trailer":[]}');
+
+-- ------------------------------------------------------------ vendors
+ALTER TABLE vendor
+  -- where remittance advice goes
+  ADD COLUMN email VARCHAR(120) NOT NULL DEFAULT '',
+  ADD COLUMN tax_number_sealed VARCHAR(400),
+  ADD COLUMN tax_number_mask VARCHAR(20) NOT NULL DEFAULT '',
+  ADD COLUMN reportable VARCHAR(20) NOT NULL DEFAULT 'NO';

@@ -35,7 +35,11 @@ final class Http {
     }
 
     static Http signedIn(String name, String password) {
-        Http http = nobody();
+        return signedIn(App.address(), name, password);
+    }
+
+    static Http signedIn(String address, String name, String password) {
+        Http http = nobody(address);
         http.get("/api/session/door");
         Answer in = http.post("/api/session", "{\"signIn\":\"" + name + "\",\"password\":\"" + password + "\"}");
         if (in.status() != 200) {

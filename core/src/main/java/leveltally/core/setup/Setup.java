@@ -2,8 +2,8 @@ package leveltally.core.setup;
 
 import java.time.YearMonth;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -24,6 +24,7 @@ public final class Setup {
      * @param payablesAnywhere whether any account takes what is owed
      * @param monthOpen whether something of today can be written
      * @param bankAccounts open ones; {@code payingAccounts} those of them with a way to pay
+     * @param rolesWaiting roles that wait for a second person
      * @param vendors with an address in force; {@code vendorsWaiting} those whose address waits for a second person
      */
     public record There(
@@ -36,6 +37,7 @@ public final class Setup {
             long bankAccounts,
             long payingAccounts,
             List<Person> people,
+            long rolesWaiting,
             boolean routes,
             long vendors,
             long vendorsWaiting,
@@ -71,7 +73,7 @@ public final class Setup {
                         !there.monthOpen(),
                         new Period(there.today(), false).inWords() + " is not open. Open it, or unlock it.");
             case BANK_ACCOUNT -> bankAccount(there);
-            case PEOPLE -> people(there.people());
+            case PEOPLE -> people(there);
             case ROUTES -> when(!there.routes(), "No set of routes is in force.");
             case VENDORS -> vendors(there);
             case INVOICES -> when(there.invoices() == 0, "Enter one, or bring in a file.");
@@ -99,26 +101,29 @@ public final class Setup {
     }
 
     /** Somebody prepares, somebody else approves, and a controller confirms what a clerk proposes. */
-    private static Optional<String> people(List<Person> people) {
-        Set<Role> missing = EnumSet.noneOf(Role.class);
-        for (Role role : List.of(Role.CLERK, Role.APPROVER, Role.CONTROLLER)) {
-            if (people.stream().noneMatch(person -> person.roles().contains(role))) {
-                missing.add(role);
-            }
-        }
+    private static Optional<String> people(There there) {
+        String missing = List.of(Role.CLERK, Role.APPROVER, Role.CONTROLLER).stream()
+                .filter(role -> there.people().stream()
+                        .noneMatch(person -> person.roles().contains(role)))
+                .map(role -> role.name().toLowerCase(Locale.ROOT))
+                .collect(Collectors.joining(" or "));
         if (!missing.isEmpty()) {
-            return Optional.of("Nobody is "
-                    + missing.stream()
-                            .map(role -> role.name().toLowerCase(java.util.Locale.ROOT))
-                            .collect(Collectors.joining(" or "))
-                    + ".");
+            return Optional.of("Nobody is " + missing + "." + waiting(there.rolesWaiting()));
         }
-        boolean two = people.stream()
+        boolean two = there.people().stream()
                 .anyMatch(clerk -> clerk.roles().contains(Role.CLERK)
-                        && people.stream()
+                        && there.people().stream()
                                 .anyMatch(
                                         other -> other != clerk && other.roles().contains(Role.APPROVER)));
         return when(!two, "One person is the only clerk and the only approver. Whoever prepares never approves.");
+    }
+
+    /** Approvers and controllers get their role from two, so a lone administrator needs another one first. */
+    private static String waiting(long roles) {
+        return roles == 0
+                ? ""
+                : " Such a role waits for a second administrator or a controller to agree; add another administrator"
+                        + " where there is only one.";
     }
 
     private static Optional<String> vendors(There there) {

@@ -124,6 +124,19 @@ public record Terms(Rule rule, int days, @Nullable Integer cutOffDay, BigDecimal
         return words.group(1) == null ? due : due.withDiscount(words.group(1), Integer.parseInt(words.group(2)));
     }
 
+    /**
+     * Reads terms somebody typed.
+     *
+     * @throws Refusal at the field {@code terms} when it says none
+     */
+    public static Terms typed(String text) {
+        try {
+            return read(text);
+        } catch (IllegalArgumentException none) {
+            throw Refusal.invalidField("terms-unreadable", "terms", none.getMessage() + ".");
+        }
+    }
+
     /** As a clerk writes it: {@code 2% 10, net 30}. */
     public String inWords() {
         String due = switch (rule) {

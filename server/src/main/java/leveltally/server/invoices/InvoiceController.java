@@ -6,7 +6,6 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
 import java.util.List;
-import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountRole;
@@ -152,14 +151,7 @@ class InvoiceController {
     }
 
     private static @Nullable Terms terms(@Nullable String text) {
-        if (text == null || text.isBlank()) {
-            return null;
-        }
-        try {
-            return Terms.read(text);
-        } catch (IllegalArgumentException noTerms) {
-            throw Refusal.invalidField("terms-unreadable", "terms", noTerms.getMessage() + ".");
-        }
+        return text == null || text.isBlank() ? null : Terms.typed(text);
     }
 
     @PostMapping("/invoices/{id}/hold")

@@ -48,6 +48,7 @@ class Progress {
                           (SELECT COUNT(*) FROM bank_account WHERE closed_on IS NULL) AS bank_accounts,
                           (SELECT COUNT(DISTINCT w.bank_account_id) FROM way_to_pay w
                             JOIN bank_account b ON b.id = w.bank_account_id WHERE b.closed_on IS NULL) AS paying,
+                          (SELECT COUNT(*) FROM person_change WHERE waiting_person_id IS NOT NULL) AS roles_waiting,
                           EXISTS (SELECT 1 FROM approval_policy WHERE in_force_from <= :today AND confirmed_on < :today)
                             AS routes,
                           EXISTS (SELECT 1 FROM remit_to WHERE in_force) AS vendors,
@@ -69,6 +70,7 @@ class Progress {
                         r.getLong("bank_accounts"),
                         r.getLong("paying"),
                         people,
+                        r.getLong("roles_waiting"),
                         r.getBoolean("routes"),
                         r.getLong("vendors"),
                         r.getLong("waiting"),

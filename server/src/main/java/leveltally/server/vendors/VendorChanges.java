@@ -60,6 +60,12 @@ public class VendorChanges {
         rows.insert(by, proposals);
     }
 
+    /** Adds the address a vendor that is entered by hand starts with; it waits for a second person. */
+    void proposeFirst(Actor by, VendorId vendor, RemitTo remitTo, String postalCode, @Nullable BankDetails bank) {
+        check(new Wanted(null, remitTo.payee(), remitTo.lines(), postalCode, false, bank, "new vendor"));
+        propose(by, List.of(new First(vendor, remitTo, postalCode.strip(), bank)), "new vendor");
+    }
+
     /**
      * What somebody wants an address to become.
      *

@@ -4,9 +4,19 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.Currency;
 import java.util.List;
+import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.terms.Terms;
+import leveltally.core.vendors.BankDetails;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.RemitTo;
+import leveltally.core.vendors.Reportable;
+import leveltally.core.vendors.TaxNumber;
+import leveltally.core.vendors.VendorFacts;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.MoneyView;
@@ -28,10 +38,12 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class VendorController {
     private final Vendors vendors;
+    private final VendorRecords records;
     private final VendorPages pages;
 
-    VendorController(Vendors vendors, VendorPages pages) {
+    VendorController(Vendors vendors, VendorRecords records, VendorPages pages) {
         this.vendors = vendors;
+        this.records = records;
         this.pages = pages;
     }
 
@@ -97,6 +109,52 @@ class VendorController {
             boolean held,
             boolean selectable) {}
 
+    /** What is kept of a vendor and changed by one person; {@code taxNumber} null leaves it as it is. */
+    record FactsWanted(
+            @NotNull @Size(max = 200) String name,
+            @NotNull @Size(max = 60) String group,
+            int priority,
+            @NotNull PaymentMethod method,
+            @NotNull @Size(max = 60) String terms,
+            @NotNull @Size(max = 200) String email,
+            @NotNull Reportable reportable,
+            @Nullable @Size(max = 60) String taxNumber) {
+        VendorFacts facts() {
+            return new VendorFacts(name, group, priority, method, Terms.typed(terms), email, reportable);
+        }
+    }
+
+    record NewVendor(
+            @NotNull @Size(max = 40) String number,
+            @NotNull @Valid FactsWanted facts,
+            @NotNull @Size(max = 10) String currency,
+            boolean oneTime,
+            @NotNull @Size(max = 200) String payee,
+            @NotNull @Size(max = 10) List<@NotNull @Size(max = 200) String> address,
+            @NotNull @Size(max = 20) String postalCode,
+            @NotNull @Size(max = 40) String routing,
+            @NotNull @Size(max = 60) String account) {}
+
+    record FactsChanged(@NotNull @Valid FactsWanted facts, long version) {}
+
+    /** What is kept, to be changed; {@code taxNumber} is its end. */
+    record KeptView(
+            String name,
+            String group,
+            int priority,
+            String method,
+            String terms,
+            String email,
+            String reportable,
+            String reportableWords,
+            String taxNumber,
+            long version,
+            boolean mayChange) {}
+
+    record ChoicesView(String nextNumber, List<String> groups, List<ChoiceView> methods, List<ChoiceView> reportable) {}
+
+    record ChoiceView(String value, String words) {}
+
     record VendorReason(@NotNull @Size(max = 200) String reason) {}
 
     /** Vendors by name or number, for a choice. */
@@ -160,6 +218,83 @@ class VendorController {
                                 row.open() == null ? "" : row.open().replace(",", ""),
                                 row.balance() == null ? "" : row.balance().replace(",", ""),
                                 row.state())));
+    }
+
+    /** What a new vendor is made of. */
+    @GetMapping("/choices")
+    ChoicesView choices(Actor by) {
+        by.mayDo(Deed.READ);
+        return new ChoicesView(
+                records.nextNumber(),
+                vendors.groups(),
+                Arrays.stream(PaymentMethod.values())
+                        .map(one -> new ChoiceView(one.name(), one.words()))
+                        .toList(),
+                Arrays.stream(Reportable.values())
+                        .map(one -> new ChoiceView(one.name(), one.words()))
+                        .toList());
+    }
+
+    @PostMapping
+    @Needs(Deed.ENTER_VENDOR)
+    long enter(Actor by, @Valid @RequestBody NewVendor wanted) {
+        VendorFacts facts = wanted.facts().facts();
+        String tax = wanted.facts().taxNumber();
+        return records.enter(
+                        by,
+                        new VendorRecords.New(
+                                wanted.number(),
+                                facts,
+                                currency(wanted.currency()),
+                                wanted.oneTime(),
+                                tax == null || tax.isBlank() ? null : new TaxNumber(tax),
+                                new RemitTo(
+                                        wanted.payee().isBlank()
+                                                ? facts.name()
+                                                : wanted.payee().strip(),
+                                        wanted.address().stream()
+                                                .map(String::strip)
+                                                .filter(line -> !line.isEmpty())
+                                                .toList()),
+                                wanted.postalCode(),
+                                wanted.account().isBlank()
+                                        ? null
+                                        : BankDetails.typed(wanted.routing(), wanted.account())))
+                .value();
+    }
+
+    private static Currency currency(String code) {
+        return Currency.getAvailableCurrencies().stream()
+                .filter(one -> one.getCurrencyCode().equalsIgnoreCase(code.strip()))
+                .findFirst()
+                .orElseThrow(() -> Refusal.invalidField(
+                        "no-currency", "currency", "“" + code + "” is no currency. Write its code, such as USD."));
+    }
+
+    @GetMapping("/{id}/kept")
+    KeptView kept(Actor by, @PathVariable long id) {
+        by.mayDo(Deed.READ);
+        VendorRecords.Kept kept = records.kept(new VendorId(id));
+        VendorFacts facts = kept.facts();
+        return new KeptView(
+                facts.name(),
+                facts.group(),
+                facts.priority(),
+                facts.method().name(),
+                facts.terms().inWords(),
+                facts.email(),
+                facts.reportable().name(),
+                facts.reportable().words(),
+                kept.taxNumber(),
+                kept.version(),
+                Deed.CHANGE_VENDOR.allowedTo(by.roles()));
+    }
+
+    @PostMapping("/{id}")
+    @Needs(Deed.CHANGE_VENDOR)
+    void change(Actor by, @PathVariable long id, @Valid @RequestBody FactsChanged wanted) {
+        records.change(
+                by, new VendorId(id), wanted.facts().facts(), wanted.facts().taxNumber(), wanted.version());
     }
 
     @PostMapping("/{id}/hold")

@@ -2,11 +2,16 @@ package leveltally.server.vendors;
 
 import jakarta.persistence.*;
 import java.math.BigDecimal;
+import leveltally.core.terms.Terms;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.Reportable;
+import leveltally.core.vendors.VendorFacts;
+import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** Whom the company owes. */
 @Entity
+@DynamicUpdate
 @Table(name = "vendor")
 class VendorEntity {
     @Id
@@ -25,7 +30,7 @@ class VendorEntity {
     String currency;
 
     @Enumerated(EnumType.STRING)
-    leveltally.core.terms.Terms.Rule termsRule;
+    Terms.Rule termsRule;
 
     int termsDays;
 
@@ -42,6 +47,42 @@ class VendorEntity {
 
     boolean oneTime;
 
+    String email = "";
+
+    @Nullable
+    String taxNumberSealed;
+
+    String taxNumberMask = "";
+
+    @Enumerated(EnumType.STRING)
+    Reportable reportable = Reportable.NO;
+
     @Version
     long version;
+
+    VendorFacts facts() {
+        return new VendorFacts(name, vendorGroup, priority, method, terms(), email, reportable);
+    }
+
+    Terms terms() {
+        return new Terms(termsRule, termsDays, termsCutOffDay, discountRate, discountDays);
+    }
+
+    void take(VendorFacts facts) {
+        name = facts.name();
+        vendorGroup = facts.group();
+        priority = facts.priority();
+        method = facts.method();
+        take(facts.terms());
+        email = facts.email();
+        reportable = facts.reportable();
+    }
+
+    void take(Terms terms) {
+        termsRule = terms.rule();
+        termsDays = terms.days();
+        termsCutOffDay = terms.cutOffDay();
+        discountRate = terms.discountRate().setScale(5);
+        discountDays = terms.discountDays();
+    }
 }

@@ -10,7 +10,6 @@ import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
-import leveltally.core.terms.Terms;
 import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
@@ -217,11 +216,7 @@ public class Vendors {
         vendor.priority = wanted.priority();
         vendor.method = wanted.method();
         vendor.currency = wanted.currency().getCurrencyCode();
-        vendor.termsRule = wanted.terms().rule();
-        vendor.termsDays = wanted.terms().days();
-        vendor.termsCutOffDay = wanted.terms().cutOffDay();
-        vendor.discountRate = wanted.terms().discountRate().setScale(5);
-        vendor.discountDays = wanted.terms().discountDays();
+        vendor.take(wanted.terms());
         vendor.oneTime = wanted.oneTime();
         return vendor;
     }
@@ -243,7 +238,7 @@ public class Vendors {
                 v.priority,
                 v.method,
                 Currency.getInstance(v.currency),
-                new Terms(v.termsRule, v.termsDays, v.termsCutOffDay, v.discountRate, v.discountDays),
+                v.terms(),
                 v.holdReason,
                 v.oneTime);
     }

@@ -1,0 +1,430 @@
+package leveltally.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatCode;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.Currency;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.Executors;
+import java.util.stream.IntStream;
+import leveltally.core.Refusal;
+import leveltally.core.checks.NumberRange;
+import leveltally.core.checks.SeriesId;
+import leveltally.core.checks.Stock;
+import leveltally.core.company.Company;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.AccountFacts;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountKind;
+import leveltally.core.ledger.AccountList;
+import leveltally.core.ledger.AccountRole;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.HolidayList;
+import leveltally.core.ledger.NewBankAccount;
+import leveltally.core.ledger.RoutingNumber;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.people.PersonId;
+import leveltally.core.people.Role;
+import leveltally.core.terms.Terms;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.RemitTo;
+import leveltally.core.vendors.Reportable;
+import leveltally.core.vendors.TaxNumber;
+import leveltally.core.vendors.VendorFacts;
+import leveltally.core.vendors.VendorId;
+import leveltally.server.bankfiles.PositivePay;
+import leveltally.server.checks.SeriesCorrections;
+import leveltally.server.checks.SeriesSetup;
+import leveltally.server.company.Companies;
+import leveltally.server.invoices.Entering;
+import leveltally.server.invoices.InvoiceKind;
+import leveltally.server.invoices.NewInvoice;
+import leveltally.server.ledger.AccountRoles;
+import leveltally.server.ledger.Accounts;
+import leveltally.server.ledger.BankAccountSetup;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.Periods;
+import leveltally.server.people.People;
+import leveltally.server.people.PersonChanges;
+import leveltally.server.people.Staff;
+import leveltally.server.setup.AccountClosing;
+import leveltally.server.vendors.VendorRecords;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** A company of one's own, from an empty database; and what is refused on the way. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+class SettingUpTest {
+    private static final Currency USD = Currency.getInstance("USD");
+    private static final String PASSWORD = "an-oar-and-a-half-moon";
+
+    private ConfigurableApplicationContext running;
+    private Actor joss;
+    private Actor second;
+    private Actor ruth;
+    private Actor ines;
+    private int serial;
+
+    @BeforeAll
+    void anEmptyDatabase() {
+        App.DATABASE.make("own");
+        running = App.launch(App.DATABASE.url("own"), "--leveltally.demo=false");
+        second = person("second", Role.ADMINISTRATOR);
+        joss = person("joss", Role.ADMINISTRATOR);
+        ruth = person("ruth", Role.CONTROLLER);
+        ines = person("ines", Role.CLERK);
+        bean(Periods.class).open(joss, YearMonth.from(joss.today()));
+    }
+
+    @AfterAll
+    void stop() {
+        running.close();
+    }
+
+    private <T> T bean(Class<T> type) {
+        return running.getBean(type);
+    }
+
+    /** Whoever lets money out gets the role from two. */
+    private Actor person(String name, Role role) {
+        PersonId id = role == Role.ADMINISTRATOR
+                ? bean(People.class).add(name, name, name + "@example.org", PASSWORD, Set.of(role), false)
+                : bean(Staff.class).add(joss, name, name, name + "@example.org", PASSWORD, Set.of(role));
+        bean(JdbcClient.class)
+                .sql("SELECT id FROM person_change WHERE state = 'PROPOSED'")
+                .query(Long.class)
+                .list()
+                .forEach(change -> bean(PersonChanges.class).confirm(second, change));
+        return new Actor(id, name, Set.of(role), LocalDate.now(), Instant.now(), "test");
+    }
+
+    private AccountId account(String name, AccountKind kind) {
+        serial++;
+        return bean(Accounts.class).add(joss, new AccountFacts("9" + serial, name, kind));
+    }
+
+    private BankAccountId bank(String name) {
+        return bean(BankAccountSetup.class)
+                .open(
+                        joss,
+                        new NewBankAccount(
+                                name,
+                                "Skerrow Trust",
+                                USD,
+                                new RoutingNumber("990044105"),
+                                "004417720931",
+                                account("Cash " + name, AccountKind.CASH)));
+    }
+
+    private SeriesId series(BankAccountId account, String name, String prefix, long first) {
+        return bean(SeriesSetup.class)
+                .add(
+                        joss,
+                        account,
+                        name,
+                        new SeriesSetup.Wanted(
+                                new NumberRange(prefix, first, null), Stock.BLANK, "C########C|KC", "dollars", ""));
+    }
+
+    private long version(BankAccountId id) {
+        return bean(BankAccounts.class).version(id);
+    }
+
+    @Test
+    void aMonthIsOpenedOnceWhoeverIsQuicker() throws Exception {
+        Periods periods = bean(Periods.class);
+        YearMonth next = periods.opened().next(YearMonth.from(joss.today()));
+        CountDownLatch together = new CountDownLatch(4);
+        var four = Executors.newFixedThreadPool(4);
+        List<Callable<String>> tries = IntStream.range(0, 4)
+                .mapToObj(n -> (Callable<String>) () -> {
+                    together.countDown();
+                    together.await();
+                    try {
+                        periods.open(n % 2 == 0 ? joss : ruth, next);
+                        return "opened";
+                    } catch (Refusal second) {
+                        return second.code();
+                    }
+                })
+                .toList();
+        var said = four.invokeAll(tries);
+        four.shutdown();
+        assertThat(said.stream().map(one -> {
+                    try {
+                        return one.get();
+                    } catch (Exception broken) {
+                        throw new IllegalStateException(broken);
+                    }
+                }))
+                .containsExactlyInAnyOrder("opened", "month-opened", "month-opened", "month-opened");
+        assertThatThrownBy(() -> periods.open(ines, next.plusMonths(1))).hasMessageContaining("open a period");
+        assertThatThrownBy(() -> periods.open(joss, next.plusMonths(2))).hasMessageContaining("without a gap");
+    }
+
+    @Test
+    void anAccountIsClosedOnlyWhenNothingIsWrittenToItAnyMore() {
+        Accounts accounts = bean(Accounts.class);
+        AccountRoles roles = bean(AccountRoles.class);
+        AccountId payables = account("Payables", AccountKind.PAYABLES);
+        AccountId fuel = account("Fuel", AccountKind.EXPENSE);
+        assertThatThrownBy(() -> roles.give(joss, AccountRole.PAYABLES, USD, fuel))
+                .hasMessageContaining("is of the kind expense")
+                .hasMessageContaining("of the kind payables");
+        assertThatThrownBy(() -> roles.give(joss, AccountRole.PAYABLES, null, payables))
+                .hasMessageContaining("for which currency");
+        roles.give(joss, AccountRole.PAYABLES, USD, payables);
+        assertThat(roles.of(AccountRole.PAYABLES, USD)).isEqualTo(payables);
+        assertThatThrownBy(() -> roles.of(AccountRole.PAYABLES, Currency.getInstance("EUR")))
+                .hasMessageContaining("no account for Payables in EUR");
+        assertThatThrownBy(() -> accounts.change(joss, payables, "Payables", joss.today(), 0))
+                .hasMessageContaining("it is the account for Payables USD");
+        accounts.change(joss, fuel, "Bunker fuel", joss.today().plusDays(1), 0);
+        assertThatThrownBy(() -> accounts.change(ruth, fuel, "Fuel", null, 0))
+                .hasMessageContaining("changed this account meanwhile");
+        assertThatCode(() -> accounts.mustTake(List.of(fuel), joss.today())).doesNotThrowAnyException();
+        assertThatThrownBy(() -> accounts.mustTake(List.of(fuel), joss.today().plusDays(1)))
+                .hasMessageContaining("Bunker fuel is closed from");
+        assertThatThrownBy(() -> accounts.add(joss, new AccountFacts("9" + serial, "Again", AccountKind.EXPENSE)))
+                .hasMessageContaining("already");
+        // what the services say, the database holds
+        JdbcClient jdbc = bean(JdbcClient.class);
+        String month = YearMonth.from(joss.today()).toString();
+        jdbc.sql("INSERT INTO journal_line VALUES (880, 88, ?, 'USD', 100, 0), (881, 88, ?, 'USD', 0, 100)")
+                .params(fuel.value(), payables.value())
+                .update();
+        assertThatThrownBy(() -> jdbc.sql("INSERT INTO journal_entry (id, ledger_date, month, kind, text, made_at,"
+                                + " made_by) VALUES (88, ?, ?, 'INVOICE', 'x', NOW(), ?)")
+                        .params(
+                                joss.today().plusDays(1),
+                                YearMonth.from(joss.today().plusDays(1)).toString(),
+                                joss.person().value())
+                        .update())
+                .hasMessageContaining(
+                        month.equals(YearMonth.from(joss.today().plusDays(1)).toString())
+                                ? "closed from that day"
+                                : "");
+    }
+
+    @Test
+    void aListOfAccountsIsTriedFirstAndItsGoodRowsAreBroughtIn() {
+        Accounts accounts = bean(Accounts.class);
+        List<AccountList.Row> rows = List.of(
+                new AccountList.Row(1, "L100", "Galley", "expense"), new AccountList.Row(2, "L200", "Harbour", "dues"));
+        assertThat(accounts.tried(rows))
+                .extracting(AccountList.Decision::outcome)
+                .containsExactly(AccountList.Outcome.NEW, AccountList.Outcome.REFUSED);
+        assertThat(accounts.names()).doesNotContainValue("L100 Galley");
+        accounts.bringIn(joss, rows);
+        assertThat(accounts.names()).containsValue("L100 Galley").doesNotContainValue("L200 Harbour");
+        assertThat(accounts.bringIn(joss, List.of(new AccountList.Row(1, "l100", "Galley and mess", "Expense"))))
+                .extracting(AccountList.Decision::why)
+                .containsExactly("was Galley");
+        assertThat(accounts.names()).containsValue("L100 Galley and mess");
+    }
+
+    @Test
+    void seriesOfOneAccountLieApartAndAWayHasANameOfItsOwn() {
+        BankAccountId account = bank("Series");
+        series(account, "Checks", "", 41200);
+        assertThatThrownBy(() -> series(account, "More checks", "", 100)).hasMessageContaining("from 41200 on");
+        assertThatThrownBy(() -> series(account, "checks", "B", 100)).hasMessageContaining("a name of its own");
+        series(account, "More checks", "B", 100);
+        assertThat(bean(BankAccounts.class).get(account).ways()).hasSize(2);
+        assertThatThrownBy(() -> bean(SeriesSetup.class)
+                        .add(
+                                joss,
+                                account,
+                                "Third",
+                                new SeriesSetup.Wanted(
+                                        new NumberRange("C", 1, null), Stock.BLANK, "no pattern", "dollars", "")))
+                .hasMessageContaining("MICR line");
+        assertThatThrownBy(() -> bean(BankAccountSetup.class)
+                        .open(
+                                ruth,
+                                new NewBankAccount(
+                                        "x", "y", USD, new RoutingNumber("990044105"), "1234", new AccountId(1))))
+                .hasMessageContaining("needs the role administrator");
+        assertThatThrownBy(() -> bank("Series")).hasMessageContaining("Another bank account is called Series");
+    }
+
+    @Test
+    void aNextNumberIsPassedOnByTwoAndLeavesNoGap() {
+        BankAccountId account = bank("Numbers");
+        SeriesId id = series(account, "Checks", "", 500);
+        SeriesCorrections corrections = bean(SeriesCorrections.class);
+        assertThatThrownBy(() -> corrections.propose(ruth, id, 500, "x")).hasMessageContaining("already");
+        assertThatThrownBy(() -> corrections.propose(ruth, id, 499, "x")).hasMessageContaining("cannot be 499");
+        corrections.propose(ruth, id, 503, "three sheets fell into the harbour");
+        assertThatThrownBy(() -> corrections.propose(joss, id, 504, "another")).hasMessageContaining("waits");
+        assertThatThrownBy(() -> corrections.confirm(ruth, id)).hasMessageContaining("somebody else");
+        corrections.confirm(joss, id);
+        assertThat(bean(JdbcClient.class)
+                        .sql("SELECT number FROM check_register WHERE series_id = ? AND state = 'UNACCOUNTED'")
+                        .param(id.value())
+                        .query(Long.class)
+                        .list())
+                .containsExactly(500L, 501L, 502L);
+        assertThat(bean(JdbcClient.class)
+                        .sql("SELECT next_number FROM number_series WHERE id = ?")
+                        .param(id.value())
+                        .query(Long.class)
+                        .single())
+                .isEqualTo(503);
+        assertThatThrownBy(() -> corrections.confirm(joss, id)).hasMessageContaining("No correction");
+        corrections.propose(ruth, id, 600, "a box is missing");
+        corrections.refuse(joss, id);
+        assertThat(corrections.waiting(id)).isEmpty();
+    }
+
+    @Test
+    void anAccountInUseIsNotClosedAndAClosedOnePaysNothing() {
+        BankAccountId account = bank("Closing");
+        BankAccountSetup setup = bean(BankAccountSetup.class);
+        long layout = bean(PositivePay.class).layouts().get(0).id();
+        bean(PositivePay.class).begin(joss, account, layout);
+        assertThat(bean(BankAccounts.class).get(account).positivePay()).isTrue();
+        bean(PositivePay.class).end(joss, account);
+        assertThat(bean(BankAccounts.class).get(account).layout()).isNull();
+        setup.addHolidays(joss, account, HolidayList.read(joss.today() + " Closing day"));
+        assertThat(setup.holidays(account, joss.today()))
+                .containsExactly(new BankAccountSetup.Holiday(joss.today(), "Closing day"));
+        setup.removeHoliday(joss, account, joss.today());
+        assertThatThrownBy(() -> setup.removeHoliday(joss, account, joss.today()))
+                .hasMessageContaining("not on the list");
+        setup.change(
+                joss,
+                account,
+                new BankAccountSetup.Wanted("Closing", "Skerrow Trust", "1,000.00", "5", null, null),
+                version(account));
+        assertThat(bean(BankAccounts.class).get(account).smallest()).isEqualTo(Money.parse("5.00", USD));
+        assertThatThrownBy(() -> setup.change(
+                        joss,
+                        account,
+                        new BankAccountSetup.Wanted("Closing", "Skerrow Trust", "-1", "5", null, null),
+                        version(account)))
+                .hasMessageContaining("cannot be below zero");
+        assertThatThrownBy(() -> setup.change(
+                        joss, account, new BankAccountSetup.Wanted("Closing", "Bank", "0", "0", null, null), 0))
+                .hasMessageContaining("meanwhile");
+        assertThatThrownBy(() -> bean(AccountClosing.class).close(joss, account, " "))
+                .hasMessageContaining("Say why");
+        bean(AccountClosing.class).close(joss, account, "moved to another bank");
+        assertThatThrownBy(() -> bean(BankAccounts.class).get(account).mustBeOpen())
+                .hasMessageContaining("was closed on");
+        assertThatThrownBy(() -> setup.addWay(joss, account, "Transfers", PaymentMethod.CREDIT_TRANSFER))
+                .hasMessageContaining("was closed on");
+    }
+
+    @Test
+    void theWayFromNothingToTheFirstInvoiceSaysWhatIsMissing() {
+        Http http = Http.signedIn(App.address(running), "joss", PASSWORD);
+        JsonMapper json = new JsonMapper();
+        JsonNode before = json.readTree(http.get("/api/setup").body());
+        assertThat(before.get("ready").asBoolean()).isFalse();
+        assertThat(step(before, "COMPANY").get("missing").asString()).contains("address");
+        assertThat(step(before, "PEOPLE").get("missing").asString()).isEqualTo("Nobody is approver.");
+        assertThat(step(before, "ROUTES").get("optional").asBoolean()).isTrue();
+        assertThat(step(before, "VENDORS").get("mine").asBoolean()).isFalse();
+
+        bean(Companies.class).set(joss, new Company("Own Company", List.of("1 Quay"), 0, 180), Companies.NOT_YET);
+        person("maren", Role.APPROVER);
+        AccountId payables = account("Payables all", AccountKind.PAYABLES);
+        AccountId expense = account("Chandlery", AccountKind.EXPENSE);
+        bean(AccountRoles.class).give(joss, AccountRole.PAYABLES, USD, payables);
+        series(bank("Main"), "Checks", "", 1);
+        VendorRecords records = bean(VendorRecords.class);
+        VendorFacts facts = new VendorFacts(
+                "Oakum & Pitch Chandlery",
+                "",
+                5,
+                PaymentMethod.CHECK,
+                Terms.net(30),
+                "desk@oakum.example",
+                Reportable.SERVICES);
+        RemitTo remitTo = new RemitTo("Oakum & Pitch Chandlery", List.of("2 Slipway Road", "Skerrow 41002"));
+        VendorId vendor = records.enter(
+                ines,
+                new VendorRecords.New("", facts, USD, false, new TaxNumber("12-3456789"), remitTo, "41002", null));
+        assertThat(records.kept(vendor).taxNumber()).isEqualTo("…6789");
+        assertThat(bean(JdbcClient.class)
+                        .sql("SELECT tax_number_sealed FROM vendor WHERE id = ?")
+                        .param(vendor.value())
+                        .query(String.class)
+                        .single())
+                .doesNotContain("123456789");
+        assertThatThrownBy(() ->
+                        records.enter(ines, new VendorRecords.New("", facts, USD, false, null, remitTo, "41002", null)))
+                .hasMessageContaining("is called so already");
+        assertThatThrownBy(() -> records.enter(
+                        ines,
+                        new VendorRecords.New(
+                                "",
+                                new VendorFacts("Île", "", 5, PaymentMethod.CHECK, Terms.net(30), "", Reportable.NO),
+                                Currency.getInstance("EUR"),
+                                false,
+                                null,
+                                remitTo,
+                                "",
+                                null)))
+                .hasMessageContaining("None of our bank accounts pays in EUR");
+        records.change(
+                ines,
+                vendor,
+                new VendorFacts(
+                        facts.name(), "Chandlery", 2, PaymentMethod.CHECK, Terms.net(10), "", Reportable.SERVICES),
+                null,
+                records.kept(vendor).version());
+        assertThat(records.kept(vendor).taxNumber()).isEqualTo("…6789");
+        assertThatThrownBy(() -> records.change(ines, vendor, facts, "", 0)).hasMessageContaining("meanwhile");
+        assertThat(step(json.readTree(http.get("/api/setup").body()), "VENDORS")
+                        .get("missing")
+                        .asString())
+                .isEqualTo("The address of 1 vendor waits for a second person, a controller.");
+        bean(leveltally.server.vendors.VendorChanges.class)
+                .confirmAll(
+                        ruth,
+                        bean(JdbcClient.class)
+                                .sql("SELECT id FROM vendor_change WHERE state = 'PROPOSED'")
+                                .query(Long.class)
+                                .list());
+        InvoiceId invoice = bean(Entering.class)
+                .enter(
+                        ines,
+                        new NewInvoice(
+                                InvoiceKind.INVOICE,
+                                vendor,
+                                "A-1",
+                                joss.today(),
+                                joss.today(),
+                                bean(AccountRoles.class).of(AccountRole.PAYABLES, USD),
+                                Money.zero(USD),
+                                List.of(new NewInvoice.Line(expense, Money.parse("120.00", USD)))));
+        assertThat(invoice).isNotNull();
+        JsonNode after = json.readTree(http.get("/api/setup").body());
+        assertThat(after.get("ready").asBoolean()).as(after.toString()).isTrue();
+    }
+
+    private static JsonNode step(JsonNode setup, String name) {
+        for (JsonNode step : setup.get("steps")) {
+            if (step.get("step").asString().equals(name)) {
+                return step;
+            }
+        }
+        throw new AssertionError("no step " + name);
+    }
+}
