@@ -12,6 +12,7 @@ const ORDER = [
   "proof",
   "people",
   "workline",
+  "setup",
   "mail",
   "company",
   "ledger",

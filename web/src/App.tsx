@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Suspense, useEffect } from "react";
-import { Navigate, Route, Routes, useLocation } from "react-router";
+import { Route, Routes, useLocation } from "react-router";
 import { api, call, Refused, type Schemas } from "./api/client";
 import { Boundary } from "./frame/Boundary";
 import { Connection } from "./frame/Connection";
@@ -11,6 +11,7 @@ import { typedBy } from "./parts/useKept";
 import { Password } from "./people/Password";
 import { SignIn } from "./people/SignIn";
 import { useSignOut } from "./people/useSignOut";
+import { Home } from "./setup/useSetup";
 import { fetchTheRest, VIEWS } from "./views";
 import { WorkLine } from "./workline/WorkLine";
 
@@ -69,7 +70,7 @@ function Inside({ session }: { session: Schemas["SessionView"] }) {
           <Boundary key={place}>
             <Suspense>
               <Routes>
-                <Route path="/" element={<Navigate to="/due" replace />} />
+                <Route path="/" element={<Home />} />
                 {VIEWS.map(({ path, View }) => (
                   <Route key={path} path={path} element={<View />} />
                 ))}

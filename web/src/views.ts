@@ -15,6 +15,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/register": () => import("./checks/RegisterPage").then((m) => m.RegisterPage),
   "/vendors": () => import("./vendors/VendorsPage").then((m) => m.VendorsPage),
   "/vendors/:id": () => import("./vendors/VendorPage").then((m) => m.VendorPage),
+  "/vendors/new": () => import("./vendors/NewVendor").then((m) => m.NewVendor),
   "/enter": () => import("./invoices/EnterInvoice").then((m) => m.EnterInvoice),
   "/bring-in": () => import("./imports/ImportsPage").then((m) => m.ImportsPage),
   "/ledger": () => import("./ledger/LedgerPage").then((m) => m.LedgerPage),
@@ -24,6 +25,9 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/trail": () => import("./audit/TrailPage").then((m) => m.TrailPage),
   "/mail": () => import("./mail/MailPage").then((m) => m.MailPage),
   "/company": () => import("./company/CompanyPage").then((m) => m.CompanyPage),
+  "/bank-accounts": () => import("./setup/BankAccountsPage").then((m) => m.BankAccountsPage),
+  "/bank-accounts/:id": () => import("./setup/BankAccountPage").then((m) => m.BankAccountPage),
+  "/setup": () => import("./setup/SetupPage").then((m) => m.SetupPage),
   "/people": () => import("./people/PeoplePage").then((m) => m.PeoplePage),
   "/own": () => import("./people/OwnPage").then((m) => m.OwnPage),
 };

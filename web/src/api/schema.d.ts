@@ -2808,7 +2808,18 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        FactsWanted: {
+        NewVendor: {
+            number: string;
+            facts: components["schemas"]["VendorWanted"];
+            currency: string;
+            oneTime: boolean;
+            payee: string;
+            address: string[];
+            postalCode: string;
+            routing: string;
+            account: string;
+        };
+        VendorWanted: {
             name: string;
             group: string;
             /** Format: int32 */
@@ -2821,19 +2832,8 @@ export interface components {
             reportable: "NO" | "SERVICES" | "RENT" | "LEGAL" | "ROYALTIES" | "OTHER";
             taxNumber?: string;
         };
-        NewVendor: {
-            number: string;
-            facts: components["schemas"]["FactsWanted"];
-            currency: string;
-            oneTime: boolean;
-            payee: string;
-            address: string[];
-            postalCode: string;
-            routing: string;
-            account: string;
-        };
-        FactsChanged: {
-            facts: components["schemas"]["FactsWanted"];
+        VendorChanged: {
+            facts: components["schemas"]["VendorWanted"];
             /** Format: int64 */
             version: number;
         };
@@ -2947,7 +2947,7 @@ export interface components {
             name: string;
             password: string;
         };
-        Next: {
+        NextNumberWanted: {
             /** Format: int64 */
             next: number;
             reason: string;
@@ -3040,7 +3040,7 @@ export interface components {
         CheckedRoutes: {
             warnings: string[];
         };
-        Reason: {
+        UnlockReason: {
             reason: string;
         };
         AddPerson: {
@@ -3083,28 +3083,28 @@ export interface components {
             /** Format: date */
             on?: string;
         };
-        NewAccount: {
+        NewLedgerAccount: {
             code: string;
             name: string;
             /** @enum {string} */
             kind: "CASH" | "ASSET" | "PAYABLES" | "LIABILITY" | "EQUITY" | "INCOME" | "EXPENSE";
         };
-        AccountWanted: {
+        LedgerAccountWanted: {
             name: string;
             /** Format: date */
             closedFrom?: string;
             /** Format: int64 */
             version: number;
         };
-        RoleWanted: {
+        AccountRoleWanted: {
             /** @enum {string} */
             role: "PAYABLES" | "DISCOUNTS_TAKEN" | "PREPAYMENTS" | "RECOVERED_PAYMENTS";
             currency?: string;
         };
-        ListWanted: {
+        AccountListWanted: {
             text: string;
         };
-        RowView: {
+        AccountRowView: {
             /** Format: int32 */
             line: number;
             code: string;
@@ -3279,6 +3279,9 @@ export interface components {
             graceDays: number;
             /** Format: int32 */
             staleDays: number;
+            zone: string;
+            /** Format: int32 */
+            firstMonth: number;
             /** Format: int64 */
             version: number;
         };
@@ -3289,6 +3292,9 @@ export interface components {
             graceDays: number;
             /** Format: int32 */
             staleDays: number;
+            zone: string;
+            /** Format: int32 */
+            firstMonth: number;
             /** Format: int64 */
             version: number;
             mayChange: boolean;
@@ -3652,7 +3658,16 @@ export interface components {
         AnswerNote: {
             note: string;
         };
-        Changed: {
+        OpenedBankAccount: {
+            name: string;
+            bankName: string;
+            currency: string;
+            routing: string;
+            accountNumber: string;
+            /** Format: int64 */
+            cash: number;
+        };
+        BankAccountChanged: {
             name: string;
             bankName: string;
             floor: string;
@@ -3664,12 +3679,12 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
-        NewWay: {
+        WayWanted: {
             wayName: string;
             /** @enum {string} */
             method: "CHECK" | "CREDIT_TRANSFER";
         };
-        NewSeries: {
+        SeriesWanted: {
             wayName: string;
             prefix: string;
             /** Format: int64 */
@@ -3682,7 +3697,7 @@ export interface components {
             currencyWord: string;
             validity: string;
         };
-        Begin: {
+        PositivePayWanted: {
             /** Format: int64 */
             layout: number;
         };
@@ -3695,15 +3710,18 @@ export interface components {
         MovementClosed: {
             why: string;
         };
-        Holidays: {
+        HolidaysWanted: {
             text: string;
         };
-        Day: {
+        HolidayGone: {
             /** Format: date */
             day: string;
         };
         Floor: {
             floor: string;
+        };
+        ClosingReason: {
+            reason: string;
         };
         TakeTurn: {
             /** Format: int64 */
@@ -3739,7 +3757,7 @@ export interface components {
             name: string;
             group: string;
         };
-        KeptView: {
+        VendorKept: {
             name: string;
             group: string;
             /** Format: int32 */
@@ -3815,15 +3833,15 @@ export interface components {
             count: number;
             open: components["schemas"]["MoneyView"];
         };
-        ChoiceView: {
+        VendorChoice: {
             value: string;
             words: string;
         };
-        ChoicesView: {
+        VendorChoices: {
             nextNumber: string;
             groups: string[];
-            methods: components["schemas"]["ChoiceView"][];
-            reportable: components["schemas"]["ChoiceView"][];
+            methods: components["schemas"]["VendorChoice"][];
+            reportable: components["schemas"]["VendorChoice"][];
         };
         TrailFact: {
             name: string;
@@ -3906,11 +3924,7 @@ export interface components {
             align: "LEFT" | "RIGHT" | "CENTER";
             text: string;
         };
-        SetupView: {
-            ready: boolean;
-            steps: components["schemas"]["StepView"][];
-        };
-        StepView: {
+        SetupStepView: {
             step: string;
             title: string;
             done: boolean;
@@ -3920,6 +3934,10 @@ export interface components {
             doneBy: string;
             mine: boolean;
             address: string;
+        };
+        SetupView: {
+            ready: boolean;
+            steps: components["schemas"]["SetupStepView"][];
         };
         DemoPerson: {
             signIn: string;
@@ -3992,14 +4010,15 @@ export interface components {
         PeriodView: {
             month: string;
             name: string;
+            counted: string;
             locked: boolean;
         };
         InTheWay: {
             /** Format: int64 */
             count: number;
-            first: components["schemas"]["Waiting"][];
+            first: components["schemas"]["PaymentInTheWay"][];
         };
-        Waiting: {
+        PaymentInTheWay: {
             /** Format: int64 */
             batch: number;
             batchName: string;
@@ -4117,13 +4136,13 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
-        RoleView: {
+        AccountRoleView: {
             role: string;
             words: string;
             perCurrency: boolean;
             kinds: string[];
         };
-        KindView: {
+        AccountKindView: {
             kind: string;
             words: string;
         };
@@ -4411,6 +4430,15 @@ export interface components {
             discount: string;
             cash: string;
         };
+        StepView: {
+            /** Format: date-time */
+            at: string;
+            /** Format: date */
+            date: string;
+            who: string;
+            state: string;
+            why: string;
+        };
         VoidLineView: {
             account: string;
             debit: string;
@@ -4502,6 +4530,24 @@ export interface components {
             invoice: number;
             why: string;
         };
+        ChoicesView: {
+            addresses: components["schemas"]["RemitToChoice"][];
+            credits: components["schemas"]["CreditChoice"][];
+        };
+        CreditChoice: {
+            /** Format: int64 */
+            id: number;
+            reference: string;
+            /** Format: date */
+            date: string;
+            open: string;
+            used: boolean;
+        };
+        RemitToChoice: {
+            /** Format: int64 */
+            id: number;
+            address: string;
+        };
         AddableView: {
             /** Format: int64 */
             invoice: number;
@@ -4572,6 +4618,11 @@ export interface components {
             /** Format: int32 */
             heldBack: number;
         };
+        LayoutChoice: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
         BankAccountView: {
             /** Format: int64 */
             id: number;
@@ -4609,27 +4660,15 @@ export interface components {
             layout: string;
             /** Format: date */
             closedOn?: string;
-            ways: components["schemas"]["Way"][];
-            holidays: components["schemas"]["Holiday"][];
+            ways: components["schemas"]["AccountWay"][];
+            holidays: components["schemas"]["BankHoliday"][];
             inUse: string;
             /** Format: int64 */
             version: number;
             mayChange: boolean;
             mayCorrect: boolean;
         };
-        Correction: {
-            /** Format: int64 */
-            to: number;
-            reason: string;
-            who: string;
-            mine: boolean;
-        };
-        Holiday: {
-            /** Format: date */
-            day: string;
-            name: string;
-        };
-        Numbers: {
+        AccountSeries: {
             /** Format: int64 */
             id: number;
             prefix: string;
@@ -4643,14 +4682,26 @@ export interface components {
             micr: string;
             currencyWord: string;
             validity: string;
-            correction?: components["schemas"]["Correction"];
+            correction?: components["schemas"]["WaitingNumber"];
         };
-        Way: {
+        AccountWay: {
             /** Format: int64 */
             id: number;
             name: string;
             words: string;
-            series?: components["schemas"]["Numbers"];
+            series?: components["schemas"]["AccountSeries"];
+        };
+        BankHoliday: {
+            /** Format: date */
+            day: string;
+            name: string;
+        };
+        WaitingNumber: {
+            /** Format: int64 */
+            to: number;
+            reason: string;
+            who: string;
+            mine: boolean;
         };
         DeskView: {
             batches: components["schemas"]["WaitingBatch"][];
@@ -4848,7 +4899,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FactsChanged"];
+                "application/json": components["schemas"]["VendorChanged"];
             };
         };
         responses: {
@@ -5192,7 +5243,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Next"];
+                "application/json": components["schemas"]["NextNumberWanted"];
             };
         };
         responses: {
@@ -5366,7 +5417,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Reason"];
+                "application/json": components["schemas"]["UnlockReason"];
             };
         };
         responses: {
@@ -5721,7 +5772,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewAccount"];
+                "application/json": components["schemas"]["NewLedgerAccount"];
             };
         };
         responses: {
@@ -5747,7 +5798,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AccountWanted"];
+                "application/json": components["schemas"]["LedgerAccountWanted"];
             };
         };
         responses: {
@@ -5771,7 +5822,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RoleWanted"];
+                "application/json": components["schemas"]["AccountRoleWanted"];
             };
         };
         responses: {
@@ -5793,7 +5844,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ListWanted"];
+                "application/json": components["schemas"]["AccountListWanted"];
             };
         };
         responses: {
@@ -5803,7 +5854,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RowView"][];
+                    "application/json": components["schemas"]["AccountRowView"][];
                 };
             };
         };
@@ -5817,7 +5868,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ListWanted"];
+                "application/json": components["schemas"]["AccountListWanted"];
             };
         };
         responses: {
@@ -5827,7 +5878,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RowView"][];
+                    "application/json": components["schemas"]["AccountRowView"][];
                 };
             };
         };
@@ -7181,7 +7232,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewAccount"];
+                "application/json": components["schemas"]["OpenedBankAccount"];
             };
         };
         responses: {
@@ -7229,7 +7280,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Changed"];
+                "application/json": components["schemas"]["BankAccountChanged"];
             };
         };
         responses: {
@@ -7253,7 +7304,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewWay"];
+                "application/json": components["schemas"]["WayWanted"];
             };
         };
         responses: {
@@ -7277,7 +7328,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewSeries"];
+                "application/json": components["schemas"]["SeriesWanted"];
             };
         };
         responses: {
@@ -7301,7 +7352,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Begin"];
+                "application/json": components["schemas"]["PositivePayWanted"];
             };
         };
         responses: {
@@ -7394,7 +7445,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Holidays"];
+                "application/json": components["schemas"]["HolidaysWanted"];
             };
         };
         responses: {
@@ -7418,7 +7469,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Day"];
+                "application/json": components["schemas"]["HolidayGone"];
             };
         };
         responses: {
@@ -7466,7 +7517,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Reason"];
+                "application/json": components["schemas"]["ClosingReason"];
             };
         };
         responses: {
@@ -7614,7 +7665,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptView"];
+                    "application/json": components["schemas"]["VendorKept"];
                 };
             };
         };
@@ -7746,7 +7797,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChoicesView"];
+                    "application/json": components["schemas"]["VendorChoices"];
                 };
             };
         };
@@ -8339,7 +8390,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RoleView"][];
+                    "application/json": components["schemas"]["AccountRoleView"][];
                 };
             };
         };
@@ -8359,7 +8410,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KindView"][];
+                    "application/json": components["schemas"]["AccountKindView"][];
                 };
             };
         };
@@ -9331,7 +9382,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Choice"][];
+                    "application/json": components["schemas"]["LayoutChoice"][];
                 };
             };
         };

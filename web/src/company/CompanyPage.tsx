@@ -2,12 +2,9 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, call, type Schemas } from "../api/client";
 import { TrailOf } from "../audit/TrailOf";
 import { Figure, Station } from "../frame/Station";
-import { Button } from "../parts/Button";
-import { Field } from "../parts/Field";
+import { ChoiceEntry, Entry, Form } from "../parts/Form";
 import { Loaded } from "../parts/Loaded";
-import { Refusal } from "../parts/Refusal";
-import { useDeed } from "../parts/useDeed";
-import { useKept } from "../parts/useKept";
+import { useKeptForm } from "../parts/useKeptForm";
 
 type Company = Schemas["CompanyView"];
 const KEY = ["company"];
@@ -37,7 +34,7 @@ export function CompanyPage() {
           }
           list={
             <div className="min-h-0 flex-1 overflow-auto px-5 py-4" tabIndex={0} data-list>
-              <Form company={data} />
+              <CompanyForm company={data} />
             </div>
           }
           slip={
@@ -52,12 +49,28 @@ export function CompanyPage() {
   );
 }
 
-function Form({ company }: { company: Company }) {
+const MONTHS = [
+  "January",
+  "February",
+  "March",
+  "April",
+  "May",
+  "June",
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
+].map((text, i) => ({ value: String(i + 1), text }));
+
+function CompanyForm({ company }: { company: Company }) {
   const queries = useQueryClient();
   // what was typed and why it was refused stay, also when somebody else changed the company meanwhile
-  const [typed, setTyped, forget] = useKept("company", asTyped(company));
-  const saving = useDeed(
-    () =>
+  const form = useKeptForm(
+    "company",
+    asTyped(company),
+    (typed) =>
       call(
         api.POST("/api/company", {
           body: {
@@ -66,13 +79,14 @@ function Form({ company }: { company: Company }) {
             // what is no number is refused at its field, never read as nothing
             graceDays: whole(typed.graceDays),
             staleDays: whole(typed.staleDays),
+            zone: typed.zone,
+            firstMonth: Number(typed.firstMonth),
             version: company.version,
           },
         }),
       ),
     {
       done: async (kept) => {
-        forget();
         queries.setQueryData(KEY, kept);
         await queries.invalidateQueries();
       },
@@ -80,61 +94,49 @@ function Form({ company }: { company: Company }) {
       said: () => "The company is as you typed it. What was printed or posted stays as it was.",
     },
   );
-  const said = saving.refused?.fields ?? {};
-  const field = (name: keyof typeof typed) => ({
-    value: typed[name],
-    disabled: !company.mayChange,
-    onChange: (event: { target: { value: string } }) => setTyped({ ...typed, [name]: event.target.value }),
-  });
-  const same = JSON.stringify(typed) === JSON.stringify(asTyped(company));
   return (
-    <form
-      aria-label="Company"
-      className="flex max-w-xl flex-col gap-4"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void saving.must().catch(() => undefined);
-      }}
-    >
-      <Field label="Name" finding={said.name}>
-        <input {...field("name")} />
-      </Field>
-      <Field label="Address, line by line, as it stands in the corner of every check" finding={said.address}>
-        <textarea rows={4} {...field("address")} />
-      </Field>
-      <div className="grid grid-cols-2 gap-4 max-[640px]:grid-cols-1">
-        <Field label="Grace days: a discount is still taken so long after its date" finding={said.graceDays}>
-          <input inputMode="numeric" {...field("graceDays")} />
-        </Field>
-        <Field label="A check is stale after so many days outstanding" finding={said.staleDays}>
-          <input inputMode="numeric" {...field("staleDays")} />
-        </Field>
-      </div>
-      <p className="text-faint">
-        Grace days count for lists and drafts from now on; a draft keeps its amounts until it is edited, and
-        what is approved, printed or posted stays as it was.
-      </p>
-      {company.mayChange ? (
-        <div className="flex items-center gap-3">
-          <Button type="submit" look="deed" disabled={saving.busy || same}>
-            {company.name ? "Change the company" : "Set up the company"}
-          </Button>
-          {!same && (
-            <Button
-              onClick={() => {
-                forget();
-                saving.leave();
-              }}
-            >
-              Leave it as it was
-            </Button>
-          )}
+    <div className="max-w-xl">
+      <Form
+        form={form}
+        label="Company"
+        deed={company.name ? "Change the company" : "Set up the company"}
+        leave="Leave it as it was"
+        readOnly={!company.mayChange}
+      >
+        <Entry name="name" label="Name" />
+        <Entry
+          name="address"
+          rows={4}
+          label="Address, line by line, as it stands in the corner of every check"
+        />
+        <div className="grid grid-cols-2 gap-4 max-[640px]:grid-cols-1">
+          <Entry
+            name="graceDays"
+            inputMode="numeric"
+            label="Grace days: a discount is still taken so long after its date"
+          />
+          <Entry
+            name="staleDays"
+            inputMode="numeric"
+            label="A check is stale after so many days outstanding"
+          />
+          <Entry
+            name="zone"
+            placeholder="Europe/Berlin"
+            label="Time zone of the business day; empty: the machine’s"
+          />
+          <ChoiceEntry name="firstMonth" choices={MONTHS} label="The year of account begins with" />
         </div>
-      ) : (
-        <p className="text-faint">A controller or an administrator changes this.</p>
+        <p className="text-faint">
+          Grace days count for lists and drafts from now on; a draft keeps its amounts until it is edited, and
+          what is approved, printed or posted stays as it was. The smallest payment, the floor and the runs
+          are each bank account’s own.
+        </p>
+      </Form>
+      {!company.mayChange && (
+        <p className="text-faint mt-4">A controller or an administrator changes this.</p>
       )}
-      {Object.keys(said).length === 0 && <Refusal deed={saving} />}
-    </form>
+    </div>
   );
 }
 
@@ -144,6 +146,8 @@ function asTyped(company: Company) {
     address: company.address.join("\n"),
     graceDays: String(company.graceDays),
     staleDays: String(company.staleDays),
+    zone: company.zone,
+    firstMonth: String(company.firstMonth),
   };
 }
 

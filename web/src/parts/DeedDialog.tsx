@@ -1,7 +1,7 @@
-import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
 import { useId } from "react";
 import { Button } from "./Button";
+import { Dialog } from "./Dialog";
 import { Refusal } from "./Refusal";
 import { useDeed } from "./useDeed";
 import { useKept } from "./useKept";
@@ -36,29 +36,18 @@ export function DeedDialog({
   children?: ReactNode;
 }) {
   return (
-    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="bg-scrim fixed inset-0 z-30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className={`bg-sheet border-ink fixed top-1/2 left-1/2 z-40 max-h-[92vh] w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border p-5 ${wide ? "max-w-3xl" : "max-w-xl"}`}
-        >
-          <Dialog.Title className="mb-3 text-lg font-bold">{title}</Dialog.Title>
-          {open && (
-            <Body
-              deed={deed}
-              grave={grave}
-              run={run}
-              reason={reason}
-              stays={stays}
-              title={title}
-              onClose={onClose}
-              content={children}
-            />
-          )}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog open={open} onClose={onClose} title={title} wide={wide}>
+      <Body
+        deed={deed}
+        grave={grave}
+        run={run}
+        reason={reason}
+        stays={stays}
+        title={title}
+        onClose={onClose}
+        content={children}
+      />
+    </Dialog>
   );
 }
 

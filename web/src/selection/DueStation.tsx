@@ -12,6 +12,7 @@ import { DuePanels, type Panel } from "./DuePanels";
 import { DueSentence } from "./DueSentence";
 import { HorizonStrip } from "./HorizonStrip";
 import { MakeBatch } from "./MakeBatch";
+import { WhatIsMissing } from "../setup/WhatIsMissing";
 import { useCriteria, type Account, type HowListed, type Question } from "./criteria";
 import { useDueList, type DueView, type Row } from "./useDueList";
 
@@ -26,9 +27,7 @@ export function DueStation() {
     <Loaded query={accounts}>
       {(data) =>
         data.length === 0 ? (
-          <p className="text-faint p-8">
-            No bank account is set up yet. An administrator adds the first one.
-          </p>
+          <WhatIsMissing>No bank account is there to pay from yet.</WhatIsMissing>
         ) : (
           <Due accounts={data} />
         )
@@ -185,11 +184,15 @@ function Due({ accounts }: { accounts: Account[] }) {
                 onRange={onRange}
                 dim={(one) => !one.taken}
                 empty={
-                  how.showing !== "ALL" && due.data?.count
-                    ? "Nothing of that is in the list. List all of it in the sentence above."
-                    : values.days
-                      ? "Nothing listed falls into these days. Pick others on the horizon, or show all days."
-                      : "Nothing open is due by this day. Choose a later day in the sentence above."
+                  how.showing !== "ALL" && due.data?.count ? (
+                    "Nothing of that is in the list. List all of it in the sentence above."
+                  ) : values.days ? (
+                    "Nothing listed falls into these days. Pick others on the horizon, or show all days."
+                  ) : (
+                    <WhatIsMissing>
+                      Nothing open is due by this day. Choose a later day in the sentence above.
+                    </WhatIsMissing>
+                  )
                 }
               />
             )}

@@ -1,8 +1,7 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
-import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { TrailFold } from "../audit/TrailOf";
 import { useAddress } from "../frame/address";
@@ -10,16 +9,17 @@ import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { longDate, shortDate } from "../parts/dates";
-import { DeedDialog } from "../parts/DeedDialog";
-import { useDeed } from "../parts/useDeed";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
-import { ProposeChange, VendorChangesPart } from "./VendorChangesPart";
+import { About } from "./VendorAbout";
+import { Hold } from "./VendorHold";
+import { OffsetCredits } from "./OffsetCredits";
+import { ProposeChange } from "./VendorChangesPart";
 
-type Show = "ALL" | "OPEN" | "RESERVED" | "SETTLED" | "CREDITS" | "PAYMENTS";
-type Row = Schemas["AccountRow"];
-type Vendor = Schemas["VendorView"];
+export type Show = "ALL" | "OPEN" | "RESERVED" | "SETTLED" | "CREDITS" | "PAYMENTS";
+export type Row = Schemas["AccountRow"];
+export type Vendor = Schemas["VendorView"];
 
 const SHOWN: Record<Show, string> = {
   ALL: "the account in time order",
@@ -158,7 +158,7 @@ function Page({ vendor }: { vendor: Vendor }) {
               onClose={() => setProposing(undefined)}
             />
           )}
-          <ApplyCredits
+          <OffsetCredits
             vendor={vendor}
             open={asking === "offset"}
             chosen={selected}
@@ -215,243 +215,3 @@ const PAYMENTS: Column<Row>[] = [
   { title: "State", width: "110px", cell: (row) => row.state },
   { title: "Amount", width: "120px", right: true, cell: (row) => row.amount },
 ];
-
-function About({
-  vendor,
-  clerk,
-  onPropose,
-}: {
-  vendor: Vendor;
-  clerk: boolean;
-  onPropose: ((address: Schemas["AddressView"] | "further") => void) | undefined;
-}) {
-  const queries = useQueryClient();
-  const takingBack = useDeed(
-    (id: number) => call(api.POST("/api/offsets/{id}/undo", { params: { path: { id } } })),
-    { done: () => queries.invalidateQueries() },
-  );
-  const facts: [string, string][] = [
-    ["Terms", vendor.terms],
-    ["Priority", String(vendor.priority)],
-    ["Method", `${vendor.method}, ${vendor.currency}`],
-    ["Group", vendor.group],
-  ];
-  if (vendor.oneTime) facts.push(["Payee", "one-time: every payment to it is marked"]);
-  return (
-    <div className="flex flex-col gap-4">
-      <dl className="grid grid-cols-[90px_1fr] gap-y-1">
-        {facts.map(([name, value]) => (
-          <div key={name} className="contents">
-            <dt className="text-faint">{name}</dt>
-            <dd>{value}</dd>
-          </div>
-        ))}
-      </dl>
-      <section>
-        <h2 className="text-faint mb-1 text-[13px] font-semibold">
-          {vendor.addresses.length === 1 ? "Address" : "Addresses, the usual one first"}
-        </h2>
-        {vendor.addresses.map((address) => (
-          <address key={address.id} className="mb-2 not-italic">
-            {[address.payee, ...address.lines].map((text, i) => (
-              <div key={i}>{text}</div>
-            ))}
-            {address.bank && <div className="text-faint text-[13px]">{address.bank}</div>}
-            {!address.inForce && (
-              <div className="text-brass text-[13px]">waits for a second person; nothing is paid to it</div>
-            )}
-            {onPropose && (
-              <button
-                type="button"
-                className="text-harbour min-h-6 text-[13px] underline"
-                onClick={() => onPropose(address)}
-              >
-                Propose a change…
-              </button>
-            )}
-          </address>
-        ))}
-      </section>
-      {onPropose && (
-        <button
-          type="button"
-          className="text-harbour min-h-6 self-start underline"
-          onClick={() => onPropose("further")}
-        >
-          Propose a further address…
-        </button>
-      )}
-      <VendorChangesPart vendor={vendor} />
-      <section>
-        <h2 className="text-faint mb-1 text-[13px] font-semibold">Paid per year, by check date</h2>
-        {vendor.paid.length === 0 && <p className="text-faint">Nothing was paid yet.</p>}
-        <table className="w-full">
-          <tbody>
-            {vendor.paid.map((year) => (
-              <tr key={`${year.year}${year.amount.currency}`}>
-                <th scope="row" className="text-left font-normal">
-                  {year.year}
-                </th>
-                <td className="text-faint text-right text-[13px]">
-                  {year.count} {year.count === 1 ? "payment" : "payments"}
-                </td>
-                <td className="text-right">
-                  {year.amount.text} {year.amount.currency}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </section>
-      {vendor.offsets.length > 0 && (
-        <section>
-          <h2 className="text-faint mb-1 text-[13px] font-semibold">Offsets</h2>
-          <ul>
-            {vendor.offsets.map((offset) => (
-              <li key={offset.id} className={`flex gap-2 ${offset.undone ? "text-faint line-through" : ""}`}>
-                <span className="font-mono text-[13px]">{offset.reference}</span>
-                <span>{shortDate(offset.date)}</span>
-                <span className="ml-auto">{offset.amount.text}</span>
-                {clerk && !offset.undone && (
-                  <button
-                    type="button"
-                    className="text-harbour min-h-6 underline"
-                    disabled={takingBack.busy}
-                    onClick={() => void takingBack.run(offset.id)}
-                  >
-                    take back
-                  </button>
-                )}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-      <TrailFold subject={`vendor ${vendor.id}`} />
-    </div>
-  );
-}
-
-function Hold({
-  vendor,
-  row,
-  asking,
-  onClose,
-}: {
-  vendor: Vendor;
-  row: Row | undefined;
-  asking: string | undefined;
-  onClose: () => void;
-}) {
-  const queries = useQueryClient();
-  const invoice = asking === "hold-invoice" || asking === "release-invoice";
-  const release = asking === "release" || asking === "release-invoice";
-  const name = invoice ? row?.reference : vendor.name;
-  return (
-    <DeedDialog
-      open={asking === "hold" || release || invoice}
-      onClose={onClose}
-      title={release ? `Release ${name}, ${invoice ? row?.state : `held: ${vendor.held}`}` : `Hold ${name}`}
-      deed={release ? "Release it" : "Hold it"}
-      reason={release ? "Why payments may go on" : "Why it is held"}
-      run={async (reason) => {
-        const body = { reason };
-        if (asking === "release-invoice")
-          await call(api.POST("/api/invoices/{id}/release", { params: { path: { id: row!.entry } }, body }));
-        else if (invoice)
-          await call(api.POST("/api/invoices/{id}/hold", { params: { path: { id: row!.entry } }, body }));
-        else if (release)
-          await call(api.POST("/api/vendors/{id}/release", { params: { path: { id: vendor.id } }, body }));
-        else await call(api.POST("/api/vendors/{id}/hold", { params: { path: { id: vendor.id } }, body }));
-        await queries.invalidateQueries();
-      }}
-    >
-      {!release && (
-        <p>
-          {invoice
-            ? "It is not paid until somebody releases it; in a draft it stops the batch from being sent."
-            : "Nothing is paid to this vendor until a controller releases the hold; a draft with it cannot be sent."}
-        </p>
-      )}
-    </DeedDialog>
-  );
-}
-
-/** Credits laid against invoices at any time, without a payment. */
-function ApplyCredits({
-  vendor,
-  open,
-  chosen,
-  onClose,
-}: {
-  vendor: Vendor;
-  open: boolean;
-  chosen: Set<string>;
-  onClose: () => void;
-}) {
-  const queries = useQueryClient();
-  const [off, setOff] = useState<Set<number>>(new Set());
-  const entries = (show: Show) => ({
-    queryKey: ["vendor-account", vendor.id, show],
-    enabled: open,
-    queryFn: () =>
-      call(api.GET("/api/vendors/{id}/account", { params: { path: { id: vendor.id }, query: { show } } })),
-  });
-  const invoices = useQuery(entries("OPEN"));
-  const credits = useQuery(entries("CREDITS"));
-  const free = [...(invoices.data ?? []), ...(credits.data ?? [])].filter((row) => row.selectable);
-  const wanted = free.filter(
-    (row) => !off.has(row.entry) && (chosen.size === 0 || chosen.has(row.key) || row.kind === "CREDIT"),
-  );
-  const ids = (kind: string) => wanted.filter((row) => row.kind === kind).map((row) => row.entry);
-  return (
-    <DeedDialog
-      open={open}
-      onClose={() => {
-        setOff(new Set());
-        onClose();
-      }}
-      title={`Offset credits of ${vendor.name}`}
-      deed={`Offset ${ids("INVOICE").length} ${ids("INVOICE").length === 1 ? "invoice" : "invoices"} and ${ids("CREDIT").length} ${ids("CREDIT").length === 1 ? "credit" : "credits"}`}
-      run={async () => {
-        const made = await call(
-          api.POST("/api/offsets", {
-            body: { vendor: vendor.id, invoices: ids("INVOICE"), credits: ids("CREDIT") },
-          }),
-        );
-        await queries.invalidateQueries();
-        toast(`Offset ${made.reference}: ${made.amount.text} settled without a payment.`);
-      }}
-    >
-      <p className="mb-2">
-        Oldest credits go against the invoices due first, as far as the smaller side goes. No discount is
-        taken and no check is written; it can be taken back while its period is open.
-      </p>
-      <ul className="border-hair max-h-72 overflow-auto border-t">
-        {free.map((row) => (
-          <li key={row.key} className="border-hair border-b">
-            <label className="flex min-h-8 items-center gap-3 px-1">
-              <input
-                type="checkbox"
-                className="min-h-0"
-                checked={wanted.includes(row)}
-                onChange={(event) => {
-                  const next = new Set(off);
-                  if (event.target.checked) next.delete(row.entry);
-                  else next.add(row.entry);
-                  setOff(next);
-                }}
-              />
-              <span className="w-16">{row.words}</span>
-              <span className="font-mono text-[13px]">{row.reference}</span>
-              <span className="ml-auto">
-                {row.open} {row.currency}
-              </span>
-            </label>
-          </li>
-        ))}
-        {free.length === 0 && <li className="text-faint p-2">Nothing of this vendor is open and free.</li>}
-      </ul>
-    </DeedDialog>
-  );
-}

@@ -5,7 +5,9 @@ import { useNavigate } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { Amount } from "../workline/Amount";
 import { useAddress } from "../frame/address";
+import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
+import { Button } from "../parts/Button";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
@@ -36,6 +38,7 @@ const COLUMNS: Column<Schemas["ListedVendor"]>[] = [
 export function VendorsPage() {
   const [values, change] = useAddress();
   const navigate = useNavigate();
+  const session = useSession();
   const groups = useQuery({
     queryKey: ["vendor-groups"],
     queryFn: () => call(api.GET("/api/vendors/groups")),
@@ -100,12 +103,21 @@ export function VendorsPage() {
               onCursor={(at) => change({ at })}
               onEnter={(key) => navigate(`/vendors/${key}`)}
               onEnd={() => list.hasNextPage && !list.isFetching && void list.fetchNextPage()}
-              empty="No vendor fits. Vendors are brought in from a file: see “Bring in files” in the menu."
+              empty="No vendor fits. Enter one, or bring in a file of them."
             />
           )}
         </Loaded>
       }
-      bar={<span className="text-faint text-[13px]">Enter or a double click opens a vendor’s page.</span>}
+      bar={
+        <>
+          <span className="text-faint text-[13px]">Enter or a double click opens a vendor’s page.</span>
+          {session.roles.includes("CLERK") && (
+            <Button look="deed" className="ml-auto" onClick={() => navigate("/vendors/new")}>
+              New vendor…
+            </Button>
+          )}
+        </>
+      }
     />
   );
 }

@@ -3,22 +3,63 @@ import { Command } from "cmdk";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, call } from "../api/client";
+import { useSession } from "../frame/session";
+import { useSignOut } from "../people/useSignOut";
+import { placesFor } from "./places";
 
-/** Finds any vendor, invoice, check or batch. */
-export function Search({ open, onClose }: { open: boolean; onClose: () => void }) {
+/** Something that can be chosen: a thing that was found, a page, or a deed. */
+interface Choice {
+  key: string;
+  kind: string;
+  title: string;
+  detail: string;
+  run: () => unknown;
+}
+
+/** Finds any vendor, invoice, payment, check or batch, and does anything that stands in the menu. */
+export function Search({
+  open,
+  onClose,
+  onKeys,
+}: {
+  open: boolean;
+  onClose: () => void;
+  onKeys: () => void;
+}) {
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState("");
   const navigate = useNavigate();
+  const session = useSession();
+  const leaving = useSignOut();
   const found = useQuery({
     queryKey: ["search", text],
     enabled: open && text.trim().length > 1,
-    queryFn: () => call(api.GET("/api/search", { params: { query: { text } } })),
+    queryFn: ({ signal }) => call(api.GET("/api/search", { params: { query: { text } }, signal })),
   });
-  const hits = found.data ?? [];
-  const keys = hits.map((hit) => hit.kind + hit.address + hit.title);
+  const deeds: Choice[] = [
+    { key: "keys", kind: "Do", title: "Keys", detail: "", run: onKeys },
+    { key: "sign out", kind: "Do", title: "Sign out", detail: "", run: () => void leaving.run() },
+  ].filter((deed) => deed.title.toLowerCase().startsWith(text.trim().toLowerCase()));
+  const places = placesFor(text, session.roles).map((place): Choice => ({
+    key: place.to,
+    kind: "Go to",
+    title: place.title,
+    detail: "",
+    run: () => navigate(place.to),
+  }));
+  const things = (text.trim().length > 1 ? (found.data ?? []) : []).map((hit): Choice => ({
+    key: hit.kind + hit.address + hit.title,
+    kind: hit.kind,
+    title: hit.title,
+    detail: hit.detail,
+    run: () => navigate(hit.address),
+  }));
+  // what one looks for by a name of ours comes before what only holds the word
+  const choices = [...places, ...things, ...deeds];
+  const keys = choices.map((choice) => choice.key);
   return (
     <Command.Dialog
-      // the first hit is chosen until an arrow key chooses another
+      // the first is chosen until an arrow key chooses another
       value={keys.includes(chosen) ? chosen : (keys[0] ?? "")}
       onValueChange={setChosen}
       open={open}
@@ -30,27 +71,36 @@ export function Search({ open, onClose }: { open: boolean; onClose: () => void }
     >
       <Command.Input
         value={text}
-        onValueChange={setText}
-        placeholder="Vendor, invoice, check number or batch"
+        onValueChange={(next) => {
+          setText(next);
+          setChosen("");
+        }}
+        placeholder="Vendor, reference, entry, check number, amount, batch, or a page"
         className="w-full border-0 border-b p-3 text-base"
       />
       <Command.List className="max-h-96 overflow-auto p-1">
-        {text.trim().length > 1 && found.data?.length === 0 && (
-          <Command.Empty className="text-faint p-3">Nothing holds “{text}”.</Command.Empty>
+        {text.trim().length > 1 && found.error && (
+          <p role="alert" className="text-rust p-3">
+            {found.error.message}
+          </p>
         )}
-        {hits.map((hit) => (
+        {text.trim().length > 1 && found.data?.length === 0 && places.length === 0 && (
+          <Command.Empty className="text-faint p-3">Nothing is called “{text}”.</Command.Empty>
+        )}
+        {choices.map((choice) => (
           <Command.Item
-            key={hit.kind + hit.address + hit.title}
-            value={hit.kind + hit.address + hit.title}
+            key={choice.key}
+            value={choice.key}
             onSelect={() => {
               onClose();
-              navigate(hit.address);
+              setText("");
+              void choice.run();
             }}
             className="data-[selected=true]:bg-cursor flex min-h-8 items-center gap-3 px-3"
           >
-            <span className="text-faint w-16 text-[13px]">{hit.kind}</span>
-            <span className="font-semibold">{hit.title}</span>
-            <span className="text-faint ml-auto text-[13px]">{hit.detail}</span>
+            <span className="text-faint w-16 shrink-0 text-[13px]">{choice.kind}</span>
+            <span className="font-semibold">{choice.title}</span>
+            <span className="text-faint ml-auto text-right text-[13px]">{choice.detail}</span>
           </Command.Item>
         ))}
       </Command.List>

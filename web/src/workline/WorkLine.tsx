@@ -1,39 +1,15 @@
-import { DropdownMenu } from "radix-ui";
 import { lazy, Suspense, useEffect, useState } from "react";
-import { NavLink, useNavigate } from "react-router";
+import { NavLink } from "react-router";
 import { longDate } from "../parts/dates";
 import { singleKeys } from "../parts/singleKeys";
 import { useWork } from "./Amount";
 import { useSession } from "../frame/session";
+import { Menu } from "./Menu";
+import { STATIONS } from "./places";
 import { Search } from "./Search";
-import { useSignOut } from "../people/useSignOut";
 
 // not there before somebody asks for it; the search is, because one types on while it opens
 const Keys = lazy(() => import("./Keys").then((m) => ({ default: m.Keys })));
-
-const STATIONS = [
-  { key: "due", title: "Due" },
-  { key: "batches", title: "Batches" },
-  { key: "approval", title: "Approval" },
-  { key: "print", title: "Print" },
-  { key: "post", title: "Post" },
-  { key: "bank", title: "Bank" },
-];
-const PAGES: { to: string; title: string; roles?: string[] }[] = [
-  { to: "/register", title: "Register" },
-  { to: "/vendors", title: "Vendors" },
-  { to: "/enter", title: "Enter an invoice" },
-  { to: "/bring-in", title: "Bring in files" },
-  { to: "/ledger", title: "Ledger" },
-  { to: "/proof", title: "Proof" },
-  { to: "/routes", title: "Routes of approval" },
-  { to: "/deputies", title: "Deputies" },
-  { to: "/mail", title: "Mail" },
-  { to: "/trail", title: "Trail", roles: ["CONTROLLER", "AUDITOR", "ADMINISTRATOR"] },
-  { to: "/company", title: "Company", roles: ["CONTROLLER", "AUDITOR", "ADMINISTRATOR"] },
-  { to: "/people", title: "People", roles: ["ADMINISTRATOR", "CONTROLLER"] },
-  { to: "/own", title: "Your sessions and password" },
-];
 
 /** The six stations in the order of the work, each with what waits there: the navigation and the state of the day. */
 export function WorkLine() {
@@ -111,44 +87,8 @@ export function WorkLine() {
           <Menu onKeys={() => setKeys(true)} />
         </div>
       </div>
-      <Search open={searching} onClose={() => setSearching(false)} />
+      <Search open={searching} onClose={() => setSearching(false)} onKeys={() => setKeys(true)} />
       <Suspense>{keys && <Keys open onClose={() => setKeys(false)} />}</Suspense>
     </header>
-  );
-}
-
-function Menu({ onKeys }: { onKeys: () => void }) {
-  const session = useSession();
-  const navigate = useNavigate();
-  const leaving = useSignOut();
-  const item = "data-highlighted:bg-cursor flex min-h-8 items-center px-3 outline-none";
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="min-h-6 font-semibold whitespace-nowrap">
-        {session.name}
-        <span className="max-[640px]:hidden">
-          , {session.roles.map((role) => role.toLowerCase()).join(", ")}
-        </span>{" "}
-        <span aria-hidden>▾</span>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="bg-sheet border-ink z-30 min-w-48 border py-1">
-          {PAGES.filter(
-            (page) => !page.roles || session.roles.some((role) => page.roles!.includes(role)),
-          ).map((page) => (
-            <DropdownMenu.Item key={page.to} className={item} onSelect={() => navigate(page.to)}>
-              {page.title}
-            </DropdownMenu.Item>
-          ))}
-          <DropdownMenu.Separator className="border-hair my-1 border-t" />
-          <DropdownMenu.Item className={item} onSelect={onKeys}>
-            Keys <kbd className="text-faint ml-auto">?</kbd>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => void leaving.run()}>
-            Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
   );
 }

@@ -15,9 +15,9 @@ class ArchitectureTest {
     private static final List<String> ORDER = List.of(
             "frame",
             "audit",
+            "company",
             "people",
             "mail",
-            "company",
             "ledger",
             "vendors",
             "invoices",

@@ -1,7 +1,9 @@
 package leveltally.core.company;
 
+import java.time.ZoneId;
 import java.util.List;
 import leveltally.core.Refusal;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The company we pay for, and its policies.
@@ -9,8 +11,16 @@ import leveltally.core.Refusal;
  * @param address as its checks show it, line by line
  * @param graceDays how long after its date a discount is still taken
  * @param staleDays a check outstanding for longer is stale-dated
+ * @param zone of its business day; null where the machine is configured for it
+ * @param year how its months are counted
  */
-public record Company(String name, List<String> address, int graceDays, int staleDays) {
+public record Company(
+        String name,
+        List<String> address,
+        int graceDays,
+        int staleDays,
+        @Nullable ZoneId zone,
+        FiscalYear year) {
     /** After how many days a check is stale where nothing else was decided. */
     public static final int USUAL_STALE_DAYS = 180;
 
@@ -20,6 +30,32 @@ public record Company(String name, List<String> address, int graceDays, int stal
     private static final int MOST_GRACE = 30;
     private static final int LEAST_STALE = 30;
     private static final int MOST_STALE = 730;
+
+    /** One whose year begins in January, on the business day of its machine. */
+    public Company(String name, List<String> address, int graceDays, int staleDays) {
+        this(name, address, graceDays, staleDays, null, FiscalYear.OF_THE_CALENDAR);
+    }
+
+    /**
+     * A zone as somebody typed it; empty for none.
+     *
+     * @throws Refusal when it is none
+     */
+    public static @Nullable ZoneId zone(String typed) {
+        if (typed.isBlank()) {
+            return null;
+        }
+        return ZoneId.getAvailableZoneIds().stream()
+                .filter(known -> known.equalsIgnoreCase(typed.strip()))
+                .findFirst()
+                .map(ZoneId::of)
+                .orElseThrow(() -> Refusal.invalidField(
+                        "no-zone",
+                        "zone",
+                        "“" + typed.strip()
+                                + "” is no time zone. Write it as Europe/Berlin or America/New_York, or leave it"
+                                + " empty."));
+    }
 
     /** @throws Refusal naming the field that cannot be so */
     public Company {

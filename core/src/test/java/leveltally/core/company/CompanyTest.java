@@ -3,6 +3,8 @@ package leveltally.core.company;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.time.YearMonth;
+import java.time.ZoneId;
 import java.util.Collections;
 import java.util.List;
 import java.util.Set;
@@ -36,5 +38,23 @@ class CompanyTest {
                 .isInstanceOfSatisfying(
                         Refusal.class,
                         refusal -> assertThat(refusal.fields().keySet()).isEqualTo(Set.of(field)));
+    }
+
+    @Test
+    void aYearBeginsWithAMonthOfItsOwn() {
+        YearMonth november = YearMonth.of(2026, 11);
+        assertThat(FiscalYear.OF_THE_CALENDAR.inWords(november)).isEqualTo("month 11 of 2026");
+        assertThat(FiscalYear.beginning(7).inWords(november)).isEqualTo("month 5 of 2026/27");
+        assertThat(FiscalYear.beginning(12).inWords(november)).isEqualTo("month 12 of 2025/26");
+        assertThat(FiscalYear.beginning(11).inWords(november)).isEqualTo("month 1 of 2026/27");
+        assertThat(FiscalYear.beginning(7).inWords(YearMonth.of(1999, 7))).isEqualTo("month 1 of 1999/00");
+        assertThatThrownBy(() -> FiscalYear.beginning(13)).hasMessageContaining("from 1, January");
+    }
+
+    @Test
+    void aZoneIsOneThereIs() {
+        assertThat(Company.zone(" europe/berlin ")).isEqualTo(ZoneId.of("Europe/Berlin"));
+        assertThat(Company.zone("")).isNull();
+        assertThatThrownBy(() -> Company.zone("Skerrow")).hasMessageContaining("no time zone");
     }
 }

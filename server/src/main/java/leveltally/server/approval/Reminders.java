@@ -13,7 +13,7 @@ import leveltally.core.people.PersonId;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
-import leveltally.server.frame.Settings;
+import leveltally.server.company.BusinessDay;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -34,7 +34,7 @@ public class Reminders {
     private final Rounds rounds;
     private final Deputies deputies;
     private final Letters letters;
-    private final Settings settings;
+    private final BusinessDay day;
     private final AuditTrail audit;
     private final TransactionTemplate each;
 
@@ -44,7 +44,7 @@ public class Reminders {
             Rounds rounds,
             Deputies deputies,
             Letters letters,
-            Settings settings,
+            BusinessDay day,
             AuditTrail audit,
             TransactionTemplate each) {
         this.jdbc = jdbc;
@@ -52,7 +52,7 @@ public class Reminders {
         this.rounds = rounds;
         this.deputies = deputies;
         this.letters = letters;
-        this.settings = settings;
+        this.day = day;
         this.audit = audit;
         this.each = each;
     }
@@ -67,7 +67,7 @@ public class Reminders {
         List<BatchId> waiting = jdbc.sql("SELECT id FROM batch WHERE state = 'IN_APPROVAL' ORDER BY id")
                 .query((r, n) -> new BatchId(r.getLong(1)))
                 .list();
-        LocalDate today = settings.today();
+        LocalDate today = day.today();
         int done = 0;
         for (Round round : rounds.of(waiting, today)) {
             if (remindIsDue(round, now) || escalationIsDue(round, now)) {

@@ -26,13 +26,13 @@ public class PositivePay {
     }
 
     /** A layout to choose. */
-    public record Choice(long id, String name) {}
+    public record LayoutChoice(long id, String name) {}
 
     /** The layouts that are kept, each in its newest version. */
     @Transactional(readOnly = true)
-    public List<Choice> layouts() {
+    public List<LayoutChoice> layouts() {
         return jdbc.sql("SELECT MAX(id) AS id, name FROM bank_file_layout GROUP BY name ORDER BY name")
-                .query(Choice.class)
+                .query(LayoutChoice.class)
                 .list();
     }
 
@@ -41,7 +41,7 @@ public class PositivePay {
     public void begin(Actor by, BankAccountId id, long layout) {
         by.mayDo(Deed.SET_BANK_ACCOUNT);
         accounts.lock(id).mustBeOpen();
-        Choice chosen = layouts().stream()
+        LayoutChoice chosen = layouts().stream()
                 .filter(one -> one.id() == layout)
                 .findFirst()
                 .orElseThrow(() -> Refusal.invalidField(

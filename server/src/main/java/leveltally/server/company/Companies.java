@@ -3,11 +3,15 @@ package leveltally.server.company;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import jakarta.persistence.PersistenceException;
+import java.time.ZoneId;
+import java.time.format.TextStyle;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.company.Company;
+import leveltally.core.company.FiscalYear;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
@@ -49,6 +53,13 @@ public class Companies {
     public int staleDays() {
         Company company = seen().company();
         return company == null ? Company.USUAL_STALE_DAYS : company.staleDays();
+    }
+
+    /** How its months are counted; by the calendar while no company is set up. */
+    @Transactional(readOnly = true)
+    public FiscalYear year() {
+        Company company = seen().company();
+        return company == null ? FiscalYear.OF_THE_CALENDAR : company.year();
     }
 
     @Transactional(readOnly = true)
@@ -106,14 +117,24 @@ public class Companies {
         row.address = String.join("\n", wanted.address());
         row.graceDays = wanted.graceDays();
         row.staleDays = wanted.staleDays();
+        row.zone = wanted.zone() == null ? null : wanted.zone().getId();
+        row.firstMonth = wanted.year().first().getValue();
     }
 
     private static String words(Company company) {
         return company.name() + ", " + String.join(", ", company.address()) + ", grace days " + company.graceDays()
-                + ", stale after " + company.staleDays() + " days";
+                + ", stale after " + company.staleDays() + " days, zone "
+                + (company.zone() == null ? "of the machine" : company.zone().getId()) + ", year from "
+                + company.year().first().getDisplayName(TextStyle.FULL, Locale.ENGLISH);
     }
 
     private static Company view(CompanyEntity row) {
-        return new Company(row.name, List.of(row.address.split("\n")), row.graceDays, row.staleDays);
+        return new Company(
+                row.name,
+                List.of(row.address.split("\n")),
+                row.graceDays,
+                row.staleDays,
+                row.zone == null ? null : ZoneId.of(row.zone),
+                FiscalYear.beginning(row.firstMonth));
     }
 }

@@ -5,6 +5,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import leveltally.core.company.Company;
+import leveltally.core.company.FiscalYear;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Needs;
@@ -27,13 +28,22 @@ class CompanyController {
 
     /** What is kept; empty texts and the usual days before the company is set up. */
     record CompanyView(
-            String name, List<String> address, int graceDays, int staleDays, long version, boolean mayChange) {}
+            String name,
+            List<String> address,
+            int graceDays,
+            int staleDays,
+            String zone,
+            int firstMonth,
+            long version,
+            boolean mayChange) {}
 
     record CompanyWanted(
             @NotNull @Size(max = 200) String name,
             @NotNull @Size(max = 20) List<@NotNull @Size(max = 200) String> address,
             int graceDays,
             int staleDays,
+            @NotNull @Size(max = 60) String zone,
+            int firstMonth,
             long version) {}
 
     @GetMapping
@@ -43,12 +53,14 @@ class CompanyController {
         boolean mayChange = Deed.SET_COMPANY.allowedTo(by.roles());
         Company company = seen.company();
         return company == null
-                ? new CompanyView("", List.of(), 0, Company.USUAL_STALE_DAYS, seen.version(), mayChange)
+                ? new CompanyView("", List.of(), 0, Company.USUAL_STALE_DAYS, "", 1, seen.version(), mayChange)
                 : new CompanyView(
                         company.name(),
                         company.address(),
                         company.graceDays(),
                         company.staleDays(),
+                        company.zone() == null ? "" : company.zone().getId(),
+                        company.year().first().getValue(),
                         seen.version(),
                         mayChange);
     }
@@ -58,7 +70,13 @@ class CompanyController {
     CompanyView set(Actor by, @Valid @RequestBody CompanyWanted wanted) {
         companies.set(
                 by,
-                new Company(wanted.name(), wanted.address(), wanted.graceDays(), wanted.staleDays()),
+                new Company(
+                        wanted.name(),
+                        wanted.address(),
+                        wanted.graceDays(),
+                        wanted.staleDays(),
+                        Company.zone(wanted.zone()),
+                        FiscalYear.beginning(wanted.firstMonth())),
                 wanted.version());
         return company(by);
     }

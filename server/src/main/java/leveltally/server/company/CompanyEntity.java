@@ -1,6 +1,7 @@
 package leveltally.server.company;
 
 import jakarta.persistence.*;
+import org.jspecify.annotations.Nullable;
 
 /** The company we pay for; there is one. */
 @Entity
@@ -15,6 +16,11 @@ class CompanyEntity {
     String address;
     int graceDays;
     int staleDays;
+
+    @Nullable
+    String zone;
+
+    int firstMonth;
 
     @Version
     long version;

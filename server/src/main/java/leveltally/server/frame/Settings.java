@@ -40,9 +40,4 @@ public record Settings(
             }
         }
     }
-
-    /** The business date: fixed in the demo, the day in our zone otherwise. */
-    public LocalDate today() {
-        return demo ? demoDate : LocalDate.now(zone);
-    }
 }

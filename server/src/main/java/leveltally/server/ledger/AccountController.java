@@ -43,22 +43,22 @@ class AccountController {
         this.rows = rows;
     }
 
-    record NewAccount(
+    record NewLedgerAccount(
             @NotNull @Size(max = 40) String code,
             @NotNull @Size(max = 200) String name,
             @NotNull AccountKind kind) {}
 
-    record AccountWanted(
+    record LedgerAccountWanted(
             @NotNull @Size(max = 200) String name, @Nullable LocalDate closedFrom, long version) {}
 
-    record RoleWanted(
+    record AccountRoleWanted(
             @NotNull AccountRole role,
             @Nullable @Size(max = 3) String currency) {}
 
-    record ListWanted(@NotNull @Size(max = MOST_TEXT) String text) {}
+    record AccountListWanted(@NotNull @Size(max = MOST_TEXT) String text) {}
 
     /** What becomes of one row of a list. */
-    record RowView(int line, String code, String name, String kind, String outcome, String words, String why) {}
+    record AccountRowView(int line, String code, String name, String kind, String outcome, String words, String why) {}
 
     @GetMapping
     List<AccountView> accounts(Actor by) {
@@ -68,10 +68,10 @@ class AccountController {
 
     /** The roles there are, with the kinds that can play them. */
     @GetMapping("/roles")
-    List<RoleView> roles(Actor by) {
+    List<AccountRoleView> roles(Actor by) {
         by.mayDo(Deed.READ);
         return Arrays.stream(AccountRole.values())
-                .map(role -> new RoleView(
+                .map(role -> new AccountRoleView(
                         role.name(),
                         role.words(),
                         role.isPerCurrency(),
@@ -82,35 +82,35 @@ class AccountController {
                 .toList();
     }
 
-    record RoleView(String role, String words, boolean perCurrency, List<String> kinds) {}
+    record AccountRoleView(String role, String words, boolean perCurrency, List<String> kinds) {}
 
     /** The kinds an account can be of. */
     @GetMapping("/kinds")
-    List<KindView> kinds(Actor by) {
+    List<AccountKindView> kinds(Actor by) {
         by.mayDo(Deed.READ);
         return Arrays.stream(AccountKind.values())
-                .map(kind -> new KindView(kind.name(), kind.words()))
+                .map(kind -> new AccountKindView(kind.name(), kind.words()))
                 .toList();
     }
 
-    record KindView(String kind, String words) {}
+    record AccountKindView(String kind, String words) {}
 
     @PostMapping
     @Needs(Deed.SET_ACCOUNTS)
-    long add(Actor by, @Valid @RequestBody NewAccount wanted) {
+    long add(Actor by, @Valid @RequestBody NewLedgerAccount wanted) {
         return accounts.add(by, new AccountFacts(wanted.code(), wanted.name(), wanted.kind()))
                 .value();
     }
 
     @PostMapping("/{id}")
     @Needs(Deed.SET_ACCOUNTS)
-    void change(Actor by, @PathVariable long id, @Valid @RequestBody AccountWanted wanted) {
+    void change(Actor by, @PathVariable long id, @Valid @RequestBody LedgerAccountWanted wanted) {
         accounts.change(by, new AccountId(id), wanted.name(), wanted.closedFrom(), wanted.version());
     }
 
     @PostMapping("/{id}/role")
     @Needs(Deed.SET_ACCOUNTS)
-    void role(Actor by, @PathVariable long id, @Valid @RequestBody RoleWanted wanted) {
+    void role(Actor by, @PathVariable long id, @Valid @RequestBody AccountRoleWanted wanted) {
         roles.give(by, wanted.role(), currency(wanted.currency()), new AccountId(id));
     }
 
@@ -131,20 +131,20 @@ class AccountController {
     /** What bringing in a list would do; nothing is changed. */
     @PostMapping("/list/try")
     @Needs(Deed.SET_ACCOUNTS)
-    List<RowView> tried(@Valid @RequestBody ListWanted wanted) {
+    List<AccountRowView> tried(@Valid @RequestBody AccountListWanted wanted) {
         return views(accounts.tried(AccountListFile.rows(wanted.text())));
     }
 
     /** Brings a list in, and says row by row what was done. */
     @PostMapping("/list")
     @Needs(Deed.SET_ACCOUNTS)
-    List<RowView> bringIn(Actor by, @Valid @RequestBody ListWanted wanted) {
+    List<AccountRowView> bringIn(Actor by, @Valid @RequestBody AccountListWanted wanted) {
         return views(accounts.bringIn(by, AccountListFile.rows(wanted.text())));
     }
 
-    private static List<RowView> views(List<AccountList.Decision> decisions) {
+    private static List<AccountRowView> views(List<AccountList.Decision> decisions) {
         return decisions.stream()
-                .map(one -> new RowView(
+                .map(one -> new AccountRowView(
                         one.row().line(),
                         one.row().code().strip(),
                         one.row().name().strip(),

@@ -9,9 +9,10 @@ import org.jspecify.annotations.Nullable;
  *
  * @param count of them all; {@code first} names some
  */
-record InTheWay(long count, List<Waiting> first) {
+record InTheWay(long count, List<PaymentInTheWay> first) {
     static final int MOST = 20;
 
     /** A payment that is numbered or filed and not posted. */
-    record Waiting(long batch, String batchName, @Nullable String number, String payee, MoneyView amount) {}
+    record PaymentInTheWay(
+            long batch, String batchName, @Nullable String number, String payee, MoneyView amount) {}
 }

@@ -6,8 +6,10 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import leveltally.core.company.FiscalYear;
 import leveltally.core.ledger.TrialBalance;
 import leveltally.core.money.Money;
+import leveltally.server.company.Companies;
 import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
 import org.jspecify.annotations.Nullable;
@@ -24,19 +26,22 @@ class LedgerRows {
 
     private final JdbcClient jdbc;
     private final CsvLists lists;
+    private final Companies companies;
 
-    LedgerRows(JdbcClient jdbc, CsvLists lists) {
+    LedgerRows(JdbcClient jdbc, CsvLists lists, Companies companies) {
         this.jdbc = jdbc;
         this.lists = lists;
+        this.companies = companies;
     }
 
     @Transactional(readOnly = true)
     List<PeriodView> periods() {
+        FiscalYear year = companies.year();
         return jdbc.sql("SELECT month, locked FROM period ORDER BY month DESC")
                 .query((row, n) -> {
                     YearMonth month = YearMonth.parse(row.getString("month"));
                     var period = new leveltally.core.ledger.Period(month, row.getBoolean("locked"));
-                    return new PeriodView(month.toString(), period.inWords(), period.locked());
+                    return new PeriodView(month.toString(), period.inWords(), year.inWords(month), period.locked());
                 })
                 .list();
     }
@@ -52,12 +57,12 @@ class LedgerRows {
                 .params(days)
                 .query(Long.class)
                 .single();
-        List<InTheWay.Waiting> first = jdbc.sql("SELECT p.batch_id, p.payee, p.amount_minor, p.currency,"
+        List<InTheWay.PaymentInTheWay> first = jdbc.sql("SELECT p.batch_id, p.payee, p.amount_minor, p.currency,"
                         + " (SELECT b.name FROM batch b WHERE b.id = p.batch_id) AS batch,"
                         + " (SELECT n.number FROM check_number n WHERE n.live_payment_id = p.id) AS number" + WAIT
                         + " ORDER BY p.batch_id, p.id LIMIT " + InTheWay.MOST)
                 .params(days)
-                .query((r, n) -> new InTheWay.Waiting(
+                .query((r, n) -> new InTheWay.PaymentInTheWay(
                         r.getLong("batch_id"),
                         r.getString("batch"),
                         r.getString("number"),

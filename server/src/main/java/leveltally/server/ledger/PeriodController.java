@@ -32,7 +32,7 @@ class PeriodController {
     /** The month that can be opened next. */
     record NextMonth(String month, String name, boolean mayOpen) {}
 
-    record Reason(@NotNull @Size(max = 300) String reason) {}
+    record UnlockReason(@NotNull @Size(max = 300) String reason) {}
 
     @GetMapping
     List<PeriodView> periods(Actor by) {
@@ -69,7 +69,7 @@ class PeriodController {
 
     @PostMapping("/{month}/unlock")
     @Needs(Deed.LOCK_PERIOD)
-    void unlock(Actor by, @PathVariable String month, @Valid @RequestBody Reason reason) {
+    void unlock(Actor by, @PathVariable String month, @Valid @RequestBody UnlockReason reason) {
         periods.unlock(by, LedgerController.parsed(month), reason.reason());
     }
 }

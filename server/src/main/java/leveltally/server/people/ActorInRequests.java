@@ -7,8 +7,8 @@ import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
+import leveltally.server.company.BusinessDay;
 import leveltally.server.frame.Needs;
-import leveltally.server.frame.Settings;
 import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.MethodParameter;
@@ -33,11 +33,11 @@ class ActorInRequests implements WebMvcConfigurer {
     private static final String MUST_CHANGE = ACTOR + ".mustChange";
 
     private final People people;
-    private final Settings settings;
+    private final BusinessDay day;
 
-    ActorInRequests(People people, Settings settings) {
+    ActorInRequests(People people, BusinessDay day) {
         this.people = people;
-        this.settings = settings;
+        this.day = day;
     }
 
     @Override
@@ -64,7 +64,7 @@ class ActorInRequests implements WebMvcConfigurer {
         People.Person person = people.find(new PersonId(id))
                 .orElseThrow(() -> Refusal.notAllowed("disabled", "You can no longer sign in here."));
         Actor actor = new Actor(
-                person.id(), person.name(), person.roles(), settings.today(), Instant.now(), request.getRemoteAddr());
+                person.id(), person.name(), person.roles(), day.today(), Instant.now(), request.getRemoteAddr());
         request.setAttribute(ACTOR, actor);
         request.setAttribute(MUST_CHANGE, person.mustChangePassword());
         return actor;

@@ -20,6 +20,7 @@ import leveltally.core.people.Passwords;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.company.BusinessDay;
 import leveltally.server.frame.Settings;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -40,6 +41,7 @@ public class People {
     private final CommonPasswords common;
     private final AuditTrail audit;
     private final Settings settings;
+    private final BusinessDay day;
     private final TransactionTemplate transactions;
     private final String nobodysHash;
 
@@ -49,8 +51,10 @@ public class People {
             CommonPasswords common,
             AuditTrail audit,
             Settings settings,
+            BusinessDay day,
             TransactionTemplate transactions) {
         this.settings = settings;
+        this.day = day;
         this.transactions = transactions;
         this.entities = entities;
         this.passwords = passwords;
@@ -139,7 +143,7 @@ public class People {
         Set<Role> roles = Set.of(Role.ADMINISTRATOR);
         PersonId id = add(signIn, name, "", password, roles, false);
         audit.record(
-                new Actor(id, name, roles, settings.today(), Instant.now(), origin),
+                new Actor(id, name, roles, day.today(), Instant.now(), origin),
                 "make first administrator",
                 "person " + id.value(),
                 Map.of("name", name));

@@ -15,6 +15,7 @@ import java.util.TreeSet;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Role;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.company.BusinessDay;
 import leveltally.server.frame.Settings;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.authority.SimpleGrantedAuthority;
@@ -36,13 +37,16 @@ class SessionController {
     private final Staff staff;
     private final Sessions sessions;
     private final Settings settings;
+    private final BusinessDay day;
     private final AuditTrail audit;
 
-    SessionController(People people, Staff staff, Sessions sessions, Settings settings, AuditTrail audit) {
+    SessionController(
+            People people, Staff staff, Sessions sessions, Settings settings, BusinessDay day, AuditTrail audit) {
         this.people = people;
         this.staff = staff;
         this.sessions = sessions;
         this.settings = settings;
+        this.day = day;
         this.audit = audit;
     }
 
@@ -103,8 +107,7 @@ class SessionController {
         SecurityContextHolder.setContext(context);
         new HttpSessionSecurityContextRepository().saveContext(context, request, response);
         request.getSession().setAttribute(Sessions.FROM, from(request));
-        Actor by =
-                new Actor(person.id(), person.name(), person.roles(), settings.today(), now, request.getRemoteAddr());
+        Actor by = new Actor(person.id(), person.name(), person.roles(), day.today(), now, request.getRemoteAddr());
         audit.record(by, "sign in", "person " + person.id().value(), Map.of());
         return view(by);
     }
@@ -166,6 +169,6 @@ class SessionController {
                 by.today(),
                 settings.demo(),
                 mustChange,
-                settings.zone().getId());
+                day.zone().getId());
     }
 }

@@ -25,18 +25,19 @@ record AccountPage(
         @Nullable LocalDate nextRun,
         String layout,
         @Nullable LocalDate closedOn,
-        List<Way> ways,
-        List<Holiday> holidays,
+        List<AccountWay> ways,
+        List<BankHoliday> holidays,
         String inUse,
         long version,
         boolean mayChange,
         boolean mayCorrect) {
 
     /** @param series null where its payments carry no check numbers */
-    record Way(long id, String name, String words, @Nullable Numbers series) {}
+    record AccountWay(
+            long id, String name, String words, @Nullable AccountSeries series) {}
 
     /** @param correction a next number that waits for a second person */
-    record Numbers(
+    record AccountSeries(
             long id,
             String prefix,
             long first,
@@ -46,9 +47,9 @@ record AccountPage(
             String micr,
             String currencyWord,
             String validity,
-            @Nullable Correction correction) {}
+            @Nullable WaitingNumber correction) {}
 
-    record Correction(long to, String reason, String who, boolean mine) {}
+    record WaitingNumber(long to, String reason, String who, boolean mine) {}
 
-    record Holiday(LocalDate day, String name) {}
+    record BankHoliday(LocalDate day, String name) {}
 }

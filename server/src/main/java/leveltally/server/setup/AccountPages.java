@@ -73,11 +73,11 @@ class AccountPages {
                 layout(account),
                 account.closedOn(),
                 account.ways().stream()
-                        .map(way -> new AccountPage.Way(
+                        .map(way -> new AccountPage.AccountWay(
                                 way.id().value(), way.name(), way.method().words(), numbers(by, numbers.get(way.id()))))
                         .toList(),
                 setup.holidays(id, by.today().withDayOfYear(1)).stream()
-                        .map(day -> new AccountPage.Holiday(day.day(), day.name()))
+                        .map(day -> new AccountPage.BankHoliday(day.day(), day.name()))
                         .toList(),
                 closing.stillUsed(id).inWords(),
                 accounts.version(id),
@@ -88,16 +88,16 @@ class AccountPages {
     private String layout(BankAccount account) {
         return positivePay.layouts().stream()
                 .filter(one -> account.layout() != null && one.id() == account.layout())
-                .map(PositivePay.Choice::name)
+                .map(PositivePay.LayoutChoice::name)
                 .findFirst()
                 .orElse("");
     }
 
-    private AccountPage.@Nullable Numbers numbers(Actor by, @Nullable NumberSeries of) {
+    private AccountPage.@Nullable AccountSeries numbers(Actor by, @Nullable NumberSeries of) {
         if (of == null) {
             return null;
         }
-        return new AccountPage.Numbers(
+        return new AccountPage.AccountSeries(
                 of.id().value(),
                 of.range().prefix(),
                 of.range().first(),
@@ -109,7 +109,7 @@ class AccountPages {
                 of.validity(),
                 corrections
                         .waiting(of.id())
-                        .map(one -> new AccountPage.Correction(
+                        .map(one -> new AccountPage.WaitingNumber(
                                 one.to(),
                                 one.reason(),
                                 one.who(),

@@ -58,7 +58,7 @@ class BankAccountSetupController {
         this.closing = closing;
     }
 
-    record NewAccount(
+    record OpenedBankAccount(
             @NotNull @Size(max = 200) String name,
             @NotNull @Size(max = 200) String bankName,
             @NotNull @Size(max = 10) String currency,
@@ -66,7 +66,7 @@ class BankAccountSetupController {
             @NotNull @Size(max = 60) String accountNumber,
             long cash) {}
 
-    record Changed(
+    record BankAccountChanged(
             @NotNull @Size(max = 200) String name,
             @NotNull @Size(max = 200) String bankName,
             @NotNull @Size(max = 40) String floor,
@@ -76,7 +76,7 @@ class BankAccountSetupController {
             long version) {}
 
     /** A way to pay by check with its series. */
-    record NewSeries(
+    record SeriesWanted(
             @NotNull @Size(max = 200) String wayName,
             @NotNull @Size(max = 40) String prefix,
             long first,
@@ -86,19 +86,20 @@ class BankAccountSetupController {
             @NotNull @Size(max = 100) String currencyWord,
             @NotNull @Size(max = 200) String validity) {}
 
-    record NewWay(
+    record WayWanted(
             @NotNull @Size(max = 200) String wayName,
             @NotNull PaymentMethod method) {}
 
-    record Next(long next, @NotNull @Size(max = 400) String reason) {}
+    record NextNumberWanted(
+            long next, @NotNull @Size(max = 400) String reason) {}
 
-    record Holidays(@NotNull @Size(max = 50_000) String text) {}
+    record HolidaysWanted(@NotNull @Size(max = 50_000) String text) {}
 
-    record Day(@NotNull LocalDate day) {}
+    record HolidayGone(@NotNull LocalDate day) {}
 
-    record Begin(long layout) {}
+    record PositivePayWanted(long layout) {}
 
-    record Reason(@NotNull @Size(max = 300) String reason) {}
+    record ClosingReason(@NotNull @Size(max = 300) String reason) {}
 
     @GetMapping("/bank-accounts/{id}")
     AccountPage account(Actor by, @PathVariable long id) {
@@ -107,14 +108,14 @@ class BankAccountSetupController {
     }
 
     @GetMapping("/bank-file-layouts")
-    List<PositivePay.Choice> layouts(Actor by) {
+    List<PositivePay.LayoutChoice> layouts(Actor by) {
         by.mayDo(Deed.READ);
         return positivePay.layouts();
     }
 
     @PostMapping("/bank-accounts")
     @Needs(Deed.SET_BANK_ACCOUNT)
-    long open(Actor by, @Valid @RequestBody NewAccount wanted) {
+    long open(Actor by, @Valid @RequestBody OpenedBankAccount wanted) {
         return setup.open(
                         by,
                         new NewBankAccount(
@@ -138,7 +139,7 @@ class BankAccountSetupController {
 
     @PostMapping("/bank-accounts/{id}")
     @Needs(Deed.SET_BANK_ACCOUNT)
-    void change(Actor by, @PathVariable long id, @Valid @RequestBody Changed wanted) {
+    void change(Actor by, @PathVariable long id, @Valid @RequestBody BankAccountChanged wanted) {
         setup.change(
                 by,
                 new BankAccountId(id),
@@ -154,7 +155,7 @@ class BankAccountSetupController {
 
     @PostMapping("/bank-accounts/{id}/series")
     @Needs(Deed.SET_BANK_ACCOUNT)
-    void addSeries(Actor by, @PathVariable long id, @Valid @RequestBody NewSeries wanted) {
+    void addSeries(Actor by, @PathVariable long id, @Valid @RequestBody SeriesWanted wanted) {
         series.add(
                 by,
                 new BankAccountId(id),
@@ -170,7 +171,7 @@ class BankAccountSetupController {
     /** A way to pay without check numbers. */
     @PostMapping("/bank-accounts/{id}/ways")
     @Needs(Deed.SET_BANK_ACCOUNT)
-    void addWay(Actor by, @PathVariable long id, @Valid @RequestBody NewWay wanted) {
+    void addWay(Actor by, @PathVariable long id, @Valid @RequestBody WayWanted wanted) {
         if (wanted.method() == PaymentMethod.CHECK) {
             throw Refusal.invalidField("way-of-checks", "method", "Checks come with a series of numbers. Add that.");
         }
@@ -179,19 +180,19 @@ class BankAccountSetupController {
 
     @PostMapping("/bank-accounts/{id}/holidays")
     @Needs(Deed.SET_BANK_ACCOUNT)
-    void addHolidays(Actor by, @PathVariable long id, @Valid @RequestBody Holidays wanted) {
+    void addHolidays(Actor by, @PathVariable long id, @Valid @RequestBody HolidaysWanted wanted) {
         setup.addHolidays(by, new BankAccountId(id), HolidayList.read(wanted.text()));
     }
 
     @PostMapping("/bank-accounts/{id}/holidays/remove")
     @Needs(Deed.SET_BANK_ACCOUNT)
-    void removeHoliday(Actor by, @PathVariable long id, @Valid @RequestBody Day wanted) {
+    void removeHoliday(Actor by, @PathVariable long id, @Valid @RequestBody HolidayGone wanted) {
         setup.removeHoliday(by, new BankAccountId(id), wanted.day());
     }
 
     @PostMapping("/bank-accounts/{id}/positive-pay")
     @Needs(Deed.SET_BANK_ACCOUNT)
-    void beginPositivePay(Actor by, @PathVariable long id, @Valid @RequestBody Begin wanted) {
+    void beginPositivePay(Actor by, @PathVariable long id, @Valid @RequestBody PositivePayWanted wanted) {
         positivePay.begin(by, new BankAccountId(id), wanted.layout());
     }
 
@@ -203,13 +204,13 @@ class BankAccountSetupController {
 
     @PostMapping("/bank-accounts/{id}/close")
     @Needs(Deed.SET_BANK_ACCOUNT)
-    void close(Actor by, @PathVariable long id, @Valid @RequestBody Reason wanted) {
+    void close(Actor by, @PathVariable long id, @Valid @RequestBody ClosingReason wanted) {
         closing.close(by, new BankAccountId(id), wanted.reason());
     }
 
     @PostMapping("/series/{id}/next-number")
     @Needs(Deed.CORRECT_NUMBERS)
-    void propose(Actor by, @PathVariable long id, @Valid @RequestBody Next wanted) {
+    void propose(Actor by, @PathVariable long id, @Valid @RequestBody NextNumberWanted wanted) {
         corrections.propose(by, new SeriesId(id), wanted.next(), wanted.reason());
     }
 

@@ -23,7 +23,7 @@ class SetupController {
     }
 
     /** @param ready whether nothing holds up the first check any more */
-    record SetupView(boolean ready, List<StepView> steps) {}
+    record SetupView(boolean ready, List<SetupStepView> steps) {}
 
     /**
      * One step.
@@ -33,7 +33,7 @@ class SetupController {
      * @param doneBy the roles that do it, in words; {@code mine} whether the reader holds one
      * @param address the page it is done on
      */
-    record StepView(
+    record SetupStepView(
             String step,
             String title,
             boolean done,
@@ -53,9 +53,9 @@ class SetupController {
                 steps.stream().map(step -> view(step, by)).toList());
     }
 
-    private static StepView view(Setup.Step of, Actor by) {
+    private static SetupStepView view(Setup.Step of, Actor by) {
         var step = of.step();
-        return new StepView(
+        return new SetupStepView(
                 step.name(),
                 step.title(),
                 of.isDone(),

@@ -110,7 +110,7 @@ class VendorController {
             boolean selectable) {}
 
     /** What is kept of a vendor and changed by one person; {@code taxNumber} null leaves it as it is. */
-    record FactsWanted(
+    record VendorWanted(
             @NotNull @Size(max = 200) String name,
             @NotNull @Size(max = 60) String group,
             int priority,
@@ -126,7 +126,7 @@ class VendorController {
 
     record NewVendor(
             @NotNull @Size(max = 40) String number,
-            @NotNull @Valid FactsWanted facts,
+            @NotNull @Valid VendorWanted facts,
             @NotNull @Size(max = 10) String currency,
             boolean oneTime,
             @NotNull @Size(max = 200) String payee,
@@ -135,10 +135,10 @@ class VendorController {
             @NotNull @Size(max = 40) String routing,
             @NotNull @Size(max = 60) String account) {}
 
-    record FactsChanged(@NotNull @Valid FactsWanted facts, long version) {}
+    record VendorChanged(@NotNull @Valid VendorWanted facts, long version) {}
 
     /** What is kept, to be changed; {@code taxNumber} is its end. */
-    record KeptView(
+    record VendorKept(
             String name,
             String group,
             int priority,
@@ -151,9 +151,10 @@ class VendorController {
             long version,
             boolean mayChange) {}
 
-    record ChoicesView(String nextNumber, List<String> groups, List<ChoiceView> methods, List<ChoiceView> reportable) {}
+    record VendorChoices(
+            String nextNumber, List<String> groups, List<VendorChoice> methods, List<VendorChoice> reportable) {}
 
-    record ChoiceView(String value, String words) {}
+    record VendorChoice(String value, String words) {}
 
     record VendorReason(@NotNull @Size(max = 200) String reason) {}
 
@@ -222,16 +223,16 @@ class VendorController {
 
     /** What a new vendor is made of. */
     @GetMapping("/choices")
-    ChoicesView choices(Actor by) {
+    VendorChoices choices(Actor by) {
         by.mayDo(Deed.READ);
-        return new ChoicesView(
+        return new VendorChoices(
                 records.nextNumber(),
                 vendors.groups(),
                 Arrays.stream(PaymentMethod.values())
-                        .map(one -> new ChoiceView(one.name(), one.words()))
+                        .map(one -> new VendorChoice(one.name(), one.words()))
                         .toList(),
                 Arrays.stream(Reportable.values())
-                        .map(one -> new ChoiceView(one.name(), one.words()))
+                        .map(one -> new VendorChoice(one.name(), one.words()))
                         .toList());
     }
 
@@ -272,11 +273,11 @@ class VendorController {
     }
 
     @GetMapping("/{id}/kept")
-    KeptView kept(Actor by, @PathVariable long id) {
+    VendorKept kept(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
         VendorRecords.Kept kept = records.kept(new VendorId(id));
         VendorFacts facts = kept.facts();
-        return new KeptView(
+        return new VendorKept(
                 facts.name(),
                 facts.group(),
                 facts.priority(),
@@ -292,7 +293,7 @@ class VendorController {
 
     @PostMapping("/{id}")
     @Needs(Deed.CHANGE_VENDOR)
-    void change(Actor by, @PathVariable long id, @Valid @RequestBody FactsChanged wanted) {
+    void change(Actor by, @PathVariable long id, @Valid @RequestBody VendorChanged wanted) {
         records.change(
                 by, new VendorId(id), wanted.facts().facts(), wanted.facts().taxNumber(), wanted.version());
     }

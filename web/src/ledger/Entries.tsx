@@ -1,0 +1,75 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, call, type Schemas } from "../api/client";
+import { Figure } from "../frame/Station";
+import { shortDate } from "../parts/dates";
+import { Grid, type Column, type Item } from "../parts/Grid";
+import { Loaded } from "../parts/Loaded";
+
+type Line = Schemas["LedgerLineView"];
+
+const ENTRY_COLUMNS: Column<Line>[] = [
+  { title: "Account", width: "minmax(220px,380px)", cell: (l) => <span className="pl-4">{l.account}</span> },
+  { title: "Debit", width: "130px", right: true, cell: (l) => l.debit },
+  { title: "Credit", width: "130px", right: true, cell: (l) => l.credit },
+  {
+    title: "Currency",
+    quiet: true,
+    width: "1fr",
+    cell: (l) => <span className="text-faint text-[13px]">{l.currency}</span>,
+  },
+];
+
+/** The entries of a month, newest first. */
+export function Entries({ month }: { month: string }) {
+  const [cursor, setCursor] = useState<string>();
+  const pages = useInfiniteQuery({
+    queryKey: ["entries", month],
+    initialPageParam: undefined as string | undefined,
+    queryFn: ({ pageParam }) =>
+      call(
+        api.GET("/api/ledger/{month}/entries", { params: { path: { month }, query: { after: pageParam } } }),
+      ),
+    getNextPageParam: (page) => page.next ?? undefined,
+  });
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
+  const items: Item<Line>[] = (pages.data?.pages ?? [])
+    .flatMap((page) => page.entries)
+    .flatMap((entry) => [
+      {
+        key: `e${entry.id}`,
+        heading: (
+          <div className="flex gap-3">
+            <span className="w-24">{shortDate(entry.date)}</span>
+            <b className="min-w-0 flex-1 truncate">{entry.text}</b>
+            <span className="text-faint text-[13px]">
+              {entry.kind.toLowerCase()}, {entry.by}
+            </span>
+          </div>
+        ),
+      },
+      ...entry.lines.map((row, i) => ({ key: `e${entry.id}-${i}`, row })),
+    ]);
+  return (
+    <Loaded query={pages}>
+      {(data) => (
+        <>
+          <p className="text-faint px-4 pt-2 text-[13px]">
+            <Figure value={data.pages[0]?.total ?? 0}>entries, newest first</Figure>
+          </p>
+          <Grid
+            label="Entries"
+            items={items}
+            columns={ENTRY_COLUMNS}
+            cursor={cursor}
+            onCursor={setCursor}
+            onEnd={() => {
+              if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+            }}
+            empty="Nothing was written into this month yet."
+          />
+        </>
+      )}
+    </Loaded>
+  );
+}

@@ -1,0 +1,63 @@
+import { useEffect } from "react";
+import { useForm, type Path, type UseFormReturn } from "react-hook-form";
+import { useDeed, type Deed, type DeedOptions } from "./useDeed";
+import { useKept } from "./useKept";
+
+/** What is typed into a form, all of it text: what it means the server says. */
+export type Typed = Record<string, string>;
+
+export interface KeptForm<T extends Typed> extends UseFormReturn<T> {
+  deed: Deed<T>;
+  /** True while nothing is typed that is not there already. */
+  same: boolean;
+  /** Keeps what is typed, also what no input holds. */
+  keep: () => void;
+  /** Gives back what stood there before anything was typed. */
+  leave: () => void;
+  /** What was refused without a field to show it at. */
+  elsewhere: Deed<T>["refused"];
+}
+
+/**
+ * A form whose text is kept in this tab until its deed is done: neither a refusal nor a step elsewhere loses it. What the
+ * server finds wrong stands at its field.
+ *
+ * @param key names the thing it is typed for
+ * @param given what stands there before anything is typed
+ */
+export function useKeptForm<T extends Typed, A>(
+  key: string,
+  given: T,
+  does: (typed: T) => Promise<A>,
+  options: DeedOptions<T, A> = {},
+): KeptForm<T> {
+  const [typed, keep, forget] = useKept<T>(key, given);
+  const form = useForm<T>({ values: typed, resetOptions: { keepErrors: true } });
+  const deed = useDeed<T, A>(does, {
+    ...options,
+    done: async (answer, asked) => {
+      forget();
+      await options.done?.(answer, asked);
+    },
+  });
+  const { refused } = deed;
+  const { setError, clearErrors } = form;
+  useEffect(() => {
+    clearErrors();
+    Object.entries(refused?.fields ?? {}).forEach(([field, message]) =>
+      setError(field as Path<T>, { message }),
+    );
+  }, [refused, setError, clearErrors]);
+  const shown = Object.keys(refused?.fields ?? {}).some((field) => field in given);
+  return {
+    ...form,
+    deed,
+    same: JSON.stringify(typed) === JSON.stringify(given),
+    keep: () => keep(form.getValues()),
+    leave: () => {
+      forget();
+      deed.leave();
+    },
+    elsewhere: shown ? undefined : refused,
+  };
+}

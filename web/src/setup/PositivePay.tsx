@@ -1,0 +1,93 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, call } from "../api/client";
+import { Button } from "../parts/Button";
+import { Dialog } from "../parts/Dialog";
+import { DeedDialog } from "../parts/DeedDialog";
+import { ChoiceEntry, Form } from "../parts/Form";
+import { useKeptForm } from "../parts/useKeptForm";
+import { useAgain, type Account } from "./BankAccountPage";
+
+/** Whether the bank is told of every check, and in which layout. */
+export function PositivePay({ account }: { account: Account }) {
+  const again = useAgain();
+  const [asking, setAsking] = useState<"begin" | "end">();
+  const close = () => setAsking(undefined);
+  const may = account.mayChange && !account.closedOn;
+  return (
+    <section aria-label="Positive pay">
+      <h2 className="mb-1 text-base font-bold">Positive pay</h2>
+      <p>
+        {account.layout ? (
+          <>
+            The bank is told of every check, in the layout <b>{account.layout}</b>.
+          </>
+        ) : (
+          <>The bank is told of nothing.</>
+        )}
+      </p>
+      {may && (
+        <div className="mt-2 flex gap-2">
+          <Button onClick={() => setAsking("begin")}>{account.layout ? "Another layout…" : "Begin…"}</Button>
+          {account.layout && <Button onClick={() => setAsking("end")}>End it…</Button>}
+        </div>
+      )}
+      <Dialog open={asking === "begin"} onClose={close} title={`Positive pay of ${account.name}`}>
+        <Begin account={account} onClose={close} />
+      </Dialog>
+      <DeedDialog
+        open={asking === "end"}
+        onClose={close}
+        title={`End positive pay of ${account.name}`}
+        deed="End positive pay"
+        grave
+        run={async () => {
+          await call(
+            api.POST("/api/bank-accounts/{id}/positive-pay/end", { params: { path: { id: account.id } } }),
+          );
+          await again();
+        }}
+      >
+        <p>The bank is told of no check that is posted or voided from now on.</p>
+      </DeedDialog>
+    </section>
+  );
+}
+
+function Begin({ account, onClose }: { account: Account; onClose: () => void }) {
+  const again = useAgain();
+  const layouts = useQuery({
+    queryKey: ["bank-file-layouts"],
+    queryFn: () => call(api.GET("/api/bank-file-layouts")),
+  });
+  const form = useKeptForm(
+    `positive pay ${account.id}`,
+    { layout: "" },
+    (typed) =>
+      call(
+        api.POST("/api/bank-accounts/{id}/positive-pay", {
+          params: { path: { id: account.id } },
+          body: { layout: Number(typed.layout || layouts.data?.[0]?.id || 0) },
+        }),
+      ),
+    {
+      done: async () => {
+        await again();
+        onClose();
+      },
+    },
+  );
+  return (
+    <Form form={form} label="Positive pay" deed="Tell the bank from now on" onClose={onClose}>
+      <ChoiceEntry
+        name="layout"
+        label="In which layout"
+        choices={(layouts.data ?? []).map((one) => ({ value: String(one.id), text: one.name }))}
+      />
+      <p className="text-faint">
+        Every check posted or voided from now on waits at the station Bank. What was posted before is not
+        told.
+      </p>
+    </Form>
+  );
+}

@@ -1,0 +1,77 @@
+/** A page of the menu, or something done from it. */
+export interface Place {
+  to: string;
+  title: string;
+  /** Who finds something to do there; everybody where none is named. */
+  roles?: string[];
+  /** Other words people look for it by. */
+  also?: string;
+}
+
+const LEADERS = ["CONTROLLER", "ADMINISTRATOR"];
+
+/** What stands behind the name, grouped by what one comes for. Each is a command of Ctrl K as well. */
+export const GROUPS: { title: string; places: Place[] }[] = [
+  {
+    title: "Look things up",
+    places: [
+      { to: "/register", title: "Register", also: "check numbers void" },
+      { to: "/vendors", title: "Vendors" },
+      { to: "/ledger", title: "Ledger", also: "journal entries month period lock unlock trial balance" },
+      { to: "/proof", title: "Proof", also: "laws level" },
+      { to: "/trail", title: "Trail", roles: [...LEADERS, "AUDITOR"], also: "audit who did what" },
+      { to: "/mail", title: "Mail" },
+    ],
+  },
+  {
+    title: "Bring in",
+    places: [
+      { to: "/enter", title: "Enter an invoice", roles: ["CLERK"], also: "credit" },
+      { to: "/vendors/new", title: "New vendor", roles: ["CLERK"], also: "enter add supplier" },
+      { to: "/bring-in", title: "Bring in files", also: "import csv" },
+    ],
+  },
+  {
+    title: "Rules",
+    places: [
+      { to: "/setup", title: "Set up", roles: LEADERS, also: "first check missing begin" },
+      { to: "/company", title: "Company", roles: [...LEADERS, "AUDITOR"], also: "address grace stale zone" },
+      { to: "/ledger?view=accounts", title: "Accounts of the ledger", also: "chart payables discounts" },
+      { to: "/bank-accounts", title: "Bank accounts", also: "series numbers holidays positive pay floor" },
+      { to: "/routes", title: "Routes of approval" },
+      { to: "/deputies", title: "Deputies" },
+      { to: "/people", title: "People", roles: LEADERS, also: "roles password" },
+    ],
+  },
+  { title: "Yourself", places: [{ to: "/own", title: "Your sessions and password" }] },
+];
+
+/** The stations, in the order of the work. */
+export const STATIONS = [
+  { key: "due", title: "Due" },
+  { key: "batches", title: "Batches" },
+  { key: "approval", title: "Approval" },
+  { key: "print", title: "Print" },
+  { key: "post", title: "Post" },
+  { key: "bank", title: "Bank" },
+];
+
+export function mayGo(place: Place, roles: readonly string[]): boolean {
+  return !place.roles || place.roles.some((role) => roles.includes(role));
+}
+
+/** The places whose words begin with each word of the text; all of them for an empty one. */
+export function placesFor(text: string, roles: readonly string[]): Place[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const stations = STATIONS.map(({ key, title }): Place => ({ to: `/${key}`, title, also: "station" }));
+  return [...stations, ...GROUPS.flatMap((group) => group.places)].filter(
+    (place) =>
+      mayGo(place, roles) &&
+      words.every((word) =>
+        `${place.title} ${place.also ?? ""}`
+          .toLowerCase()
+          .split(" ")
+          .some((one) => one.startsWith(word)),
+      ),
+  );
+}
