@@ -32,11 +32,11 @@ export function TrailOf({ subject }: { subject: string }) {
 }
 
 /** The trail of one thing, behind its name until somebody asks for it. */
-export function TrailFold({ subject }: { subject: string }) {
+export function TrailFold({ subject, name = subject }: { subject: string; name?: string }) {
   const [open, setOpen] = useState(false);
   return (
     <details onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="text-harbour min-h-6 cursor-pointer underline">Trail of {subject}</summary>
+      <summary className="text-harbour min-h-6 cursor-pointer underline">Trail of {name}</summary>
       {open && <TrailOf subject={subject} />}
     </details>
   );

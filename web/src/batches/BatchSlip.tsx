@@ -91,7 +91,7 @@ export function BatchSlip({
       <Tabs.Content value="changes">
         <Changes batch={batch} />
         <div className="mt-4">
-          <TrailFold subject={`batch ${batch.id}`} />
+          <TrailFold subject={`batch ${batch.id}`} name={batch.name} />
         </div>
       </Tabs.Content>
     </Tabs.Root>

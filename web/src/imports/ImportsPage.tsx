@@ -371,7 +371,7 @@ function WholeFile({
           <select name="account" defaultValue={job.account ?? ""}>
             <option value="">{job.kind === "UBL" ? "the vendor’s usual one" : "none: refuse them"}</option>
             {accounts.data
-              ?.filter((one) => one.kind === "EXPENSE")
+              ?.filter((one) => one.kind === "EXPENSE" && one.open)
               .map((one) => (
                 <option key={one.id} value={one.code}>
                   {one.code} {one.name}

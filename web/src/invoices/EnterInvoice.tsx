@@ -83,7 +83,7 @@ export function EnterInvoice() {
         name: linked.data.name,
         group: linked.data.group,
       };
-  const expense = accounts.data?.filter((a) => a.kind === "EXPENSE") ?? [];
+  const expense = accounts.data?.filter((a) => a.kind === "EXPENSE" && a.open) ?? [];
   const accountOf = (code: string) => accounts.data?.find((a) => a.code === code.trim().split(" ")[0]);
   const amounts = lines.map((line) => line.amount).filter((amount) => amount.trim() !== "");
   const preview = useQuery({

@@ -100,7 +100,11 @@ export function AccountsView({ word }: { word: ReactNode }) {
                 {at.closedFrom ? <>, closed from {longDate(at.closedFrom)} on</> : <>, open</>}.
               </p>
               {at.roles.length > 0 && <p>It is the account for {at.roles.join(" and ")}.</p>}
-              <TrailFold key={at.version} subject={`ledger account ${at.id}`} />
+              <TrailFold
+                key={at.version}
+                subject={`ledger account ${at.id}`}
+                name={`${at.code} ${at.name}`}
+              />
             </div>
           ) : (
             <p className="text-faint">

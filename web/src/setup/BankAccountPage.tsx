@@ -66,7 +66,7 @@ function Page({ account }: { account: Account }) {
           <PositivePay account={account} />
           <Holidays account={account} />
           {account.mayChange && !account.closedOn && <Closing account={account} />}
-          <TrailFold key={account.version} subject={`bank account ${account.id}`} />
+          <TrailFold key={account.version} subject={`bank account ${account.id}`} name={account.name} />
         </div>
       }
     />
@@ -113,8 +113,8 @@ function Facts({ account }: { account: Account }) {
           <Entry name="bankName" label="The bank, as it stands on the check" />
           <Entry name="floor" label="Cash that is always kept" inputMode="decimal" look="text-right" />
           <Entry name="smallest" label="Smallest payment; 0 for any" inputMode="decimal" look="text-right" />
-          <DayEntry name="thisRun" label="This run: check date of the batches made now" />
-          <DayEntry name="nextRun" label="Next run: a discount that dies before it is lost if it waits" />
+          <DayEntry name="thisRun" label="Check date of this run" />
+          <DayEntry name="nextRun" label="Check date of the next run" />
         </div>
       </Form>
     </div>

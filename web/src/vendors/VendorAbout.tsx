@@ -24,7 +24,7 @@ export function About({
       <VendorChangesPart vendor={vendor} />
       <Paid vendor={vendor} />
       <Offsets vendor={vendor} clerk={clerk} />
-      <TrailFold subject={`vendor ${vendor.id}`} />
+      <TrailFold subject={`vendor ${vendor.id}`} name={vendor.name} />
     </div>
   );
 }

@@ -113,8 +113,8 @@ describe("a vendor's page", () => {
       selectable: true,
     };
     open(["CLERK"], {}, [row]);
-    expect(await screen.findByText("Trail of vendor 7")).toBeTruthy();
+    expect(await screen.findByText("Trail of Turnstone Security")).toBeTruthy();
     (await screen.findByRole("grid")).focus();
-    expect(await screen.findByText("Trail of invoice 11")).toBeTruthy();
+    expect(await screen.findByText("Trail of TS-1")).toBeTruthy();
   });
 });

@@ -142,7 +142,7 @@ function Page({ vendor }: { vendor: Vendor }) {
           <About vendor={vendor} clerk={clerk} onPropose={holder ? setProposing : undefined} />
           {at && (at.kind === "INVOICE" || at.kind === "CREDIT") && (
             <div className="mt-4">
-              <TrailFold key={at.key} subject={`invoice ${at.entry}`} />
+              <TrailFold key={at.key} subject={`invoice ${at.entry}`} name={at.reference} />
             </div>
           )}
         </>

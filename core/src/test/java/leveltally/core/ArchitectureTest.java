@@ -33,6 +33,7 @@ class ArchitectureTest {
             "bankfiles",
             "audit",
             "proof",
+            "workline",
             "setup");
 
     @ArchTest

@@ -135,3 +135,12 @@ ALTER TABLE vendor
   ADD COLUMN tax_number_sealed VARCHAR(400),
   ADD COLUMN tax_number_mask VARCHAR(20) NOT NULL DEFAULT '',
   ADD COLUMN reportable VARCHAR(20) NOT NULL DEFAULT 'NO';
+
+-- ------------------------------------------------------------ what people look for, each from an index
+ALTER TABLE invoice
+  -- its end is found as its beginning is
+  ADD COLUMN reference_backwards VARCHAR(40) AS (REVERSE(reference)) PERSISTENT,
+  ADD INDEX reference_from_its_end (reference_backwards),
+  ADD INDEX amount_alone (amount_minor);
+ALTER TABLE payment ADD INDEX by_amount (amount_minor);
+ALTER TABLE check_number ADD INDEX by_number (number);

@@ -7,9 +7,11 @@ import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
@@ -39,7 +41,12 @@ class TrailController {
 
     /** Things whose trail everybody may read who may look at the things themselves. */
     private static final String THING =
-            "(batch|vendor|invoice|check|import|offset|criteria|period|company) [0-9-]+|routes";
+            "(batch|vendor|invoice|check|import|offset|criteria|period|company|bank account|ledger account|series)"
+                    + " [0-9-]+|routes|accounts";
+
+    /** Facts that say an id, with the kind of thing it is the id of. */
+    private static final Map<String, String> NAMED_BY_ID =
+            Map.of("account", "bank account", "vendors", "vendor", "batch", "batch", "series", "series");
 
     private final TrailRows rows;
     private final JsonMapper json;
@@ -166,12 +173,22 @@ class TrailController {
     }
 
     private List<TrailView> views(List<TrailRows.Row> found) {
-        Map<String, String> names = rows.names(found);
-        return found.stream().map(row -> view(row, names)).toList();
+        Map<Long, Map<String, Object>> told = new LinkedHashMap<>();
+        Set<String> things = new HashSet<>();
+        for (TrailRows.Row row : found) {
+            Map<String, Object> detail = json.readValue(row.detail(), new TypeReference<>() {});
+            told.put(row.sequence(), detail);
+            things.add(row.subject());
+            detail.forEach((name, value) -> ids(name, value).forEach(things::add));
+        }
+        Map<String, String> names = rows.names(things);
+        return found.stream()
+                .map(row -> view(row, told.get(row.sequence()), names))
+                .toList();
     }
 
-    private TrailView view(TrailRows.Row row, Map<String, String> names) {
-        String[] thing = row.subject().split(" ", 2);
+    private static TrailView view(TrailRows.Row row, Map<String, Object> told, Map<String, String> names) {
+        int key = row.subject().lastIndexOf(' ');
         return new TrailView(
                 row.sequence(),
                 row.at(),
@@ -179,20 +196,35 @@ class TrailController {
                 row.origin(),
                 row.deed(),
                 row.subject(),
-                thing[0],
-                thing.length == 1 ? "" : thing[1],
+                key < 0 ? row.subject() : row.subject().substring(0, key),
+                row.subject().substring(key + 1),
                 names.getOrDefault(row.subject(), ""),
-                facts(row.detail()),
+                facts(told, names),
                 row.hash());
     }
 
-    private List<TrailFact> facts(String detail) {
-        Map<String, Object> told = json.readValue(detail, new TypeReference<>() {});
+    /** The things a fact names by their ids, where it is of a kind that has names. */
+    private static List<String> ids(String fact, @Nullable Object value) {
+        String kind = NAMED_BY_ID.get(fact);
+        if (kind == null) {
+            return List.of();
+        }
+        List<?> values = value instanceof List<?> list ? list : value == null ? List.of() : List.of(value);
+        return values.stream().map(id -> kind + " " + id).toList();
+    }
+
+    private static List<TrailFact> facts(Map<String, Object> told, Map<String, String> names) {
         List<TrailFact> facts = new ArrayList<>();
         // what was before stands before what came after it
         Object before = told.remove("before");
         Object after = told.remove("after");
-        told.forEach((name, value) -> facts.add(new TrailFact(name, words(value))));
+        told.forEach((name, value) -> {
+            List<String> things = ids(name, value);
+            boolean known = !things.isEmpty() && things.stream().allMatch(names::containsKey);
+            facts.add(new TrailFact(
+                    name,
+                    known ? String.join("; ", things.stream().map(names::get).toList()) : words(value)));
+        });
         if (before != null) {
             facts.add(new TrailFact("before", words(before)));
         }

@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -87,25 +88,33 @@ class TrailRows {
         return head;
     }
 
-    /** What the subjects of some records are called, by subject; three statements whatever their number. */
+    /** What is kept under which name; each gives an id and what people call it. */
+    private static final Map<String, String> CALLED = Map.of(
+            "batch", "SELECT id, name FROM batch",
+            "vendor", "SELECT id, name FROM vendor",
+            "person", "SELECT id, name FROM person",
+            "bank account", "SELECT id, name FROM bank_account",
+            "ledger account", "SELECT id, CONCAT(code, ' ', name) AS name FROM ledger_account",
+            "series", "SELECT id, CONCAT(account_name, ', ', way_name) AS name FROM series_of_account",
+            "invoice", "SELECT id, reference AS name FROM invoice",
+            "import", "SELECT id, file_name AS name FROM import_job");
+
+    /** What things such as {@code batch 7} are called; at most one statement a kind, whatever their number. */
     @Transactional(readOnly = true)
-    Map<String, String> names(List<Row> rows) {
+    Map<String, String> names(Collection<String> things) {
         Map<String, String> names = new HashMap<>();
-        for (String kind : List.of("batch", "vendor", "person")) {
-            List<Long> ids = rows.stream()
-                    .map(Row::subject)
+        CALLED.forEach((kind, sql) -> {
+            List<Long> ids = things.stream()
                     .filter(subject -> subject.matches(kind + " \\d{1,18}"))
                     .map(subject -> Long.valueOf(subject.substring(kind.length() + 1)))
                     .distinct()
                     .toList();
             if (!ids.isEmpty()) {
-                jdbc.sql("SELECT id, name FROM " + kind + " WHERE id IN (:ids)")
-                        .param("ids", ids)
-                        .query((ResultSet r) -> {
-                            names.put(kind + " " + r.getLong(1), r.getString(2));
-                        });
+                jdbc.sql(sql + " WHERE id IN (:ids)").param("ids", ids).query((ResultSet r) -> {
+                    names.put(kind + " " + r.getLong("id"), r.getString("name"));
+                });
             }
-        }
+        });
         return names;
     }
 

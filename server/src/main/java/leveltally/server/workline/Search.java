@@ -1,15 +1,37 @@
 package leveltally.server.workline;
 
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import leveltally.core.checks.Standing;
+import leveltally.core.money.Money;
+import leveltally.core.workline.Sought;
 import leveltally.server.frame.MoneyView;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
 
-/** The search over everything. */
+/**
+ * The search over everything. Each question is answered from an index, so that a million invoices cost no more than a
+ * thousand; of what an index finds, only the first so many are looked at.
+ */
 @Component
 class Search {
     private static final int MOST_FOUND = 6;
+    private static final int MOST_LOOKED_AT = 500;
+    private static final String INVOICE = """
+            SELECT i.id, i.reference, i.amount_minor, i.open_minor, i.currency, v.id AS vendor_id, v.name AS vendor,
+              b.id AS batch_id, b.name AS batch
+            FROM (%s) hit JOIN invoice i ON i.id = hit.id JOIN vendor v ON v.id = i.vendor_id
+            LEFT JOIN reservation r ON r.invoice_id = i.id LEFT JOIN batch b ON b.id = r.batch_id
+            ORDER BY i.is_open DESC, i.due_date LIMIT :most
+            """;
+    private static final String CHECK = """
+            SELECT n.id, n.number, n.state, n.series_id, COALESCE(p.payee, '') AS payee, p.amount_minor, p.currency
+            FROM check_register n LEFT JOIN payment p ON p.id = n.payment_id
+            """;
 
     private final JdbcClient jdbc;
 
@@ -17,60 +39,140 @@ class Search {
         this.jdbc = jdbc;
     }
 
-    /** Vendors, invoices, checks and batches that hold the text. */
+    /** Batches, checks, vendors, invoices and payments that fit the text. */
+    @Transactional(readOnly = true)
     List<FoundView> holding(String text) {
-        String wanted = text.strip();
-        if (wanted.length() < 2) {
+        Sought sought = Sought.of(text);
+        if (sought.isTooShort()) {
             return List.of();
         }
-        String like = "%" + wanted.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%";
         List<FoundView> found = new ArrayList<>();
-        found.addAll(jdbc.sql("SELECT id, name, state FROM batch WHERE name LIKE :like ORDER BY id DESC LIMIT :most")
-                .param("like", like)
+        found.addAll(batches(sought));
+        if (sought.number().isPresent()) {
+            found.addAll(checks(sought));
+            found.addAll(entry(sought.number().getAsLong()));
+        }
+        found.addAll(vendors(sought));
+        found.addAll(invoices(sought));
+        found.addAll(amounts(sought));
+        return found.stream().distinct().toList();
+    }
+
+    private List<FoundView> batches(Sought sought) {
+        return jdbc.sql("SELECT id, name, state FROM batch WHERE name LIKE :within ORDER BY id DESC LIMIT :most")
+                .param("within", sought.within())
                 .param("most", MOST_FOUND)
                 .query((r, n) -> new FoundView(
                         "Batch",
-                        r.getString(2),
-                        r.getString(3).toLowerCase(java.util.Locale.ROOT).replace('_', ' '),
-                        "/batches/" + r.getLong(1)))
-                .list());
-        found.addAll(jdbc.sql("""
-                        SELECT n.id, n.number, n.state, COALESCE(p.payee, ''), n.series_id FROM check_register n
-                        LEFT JOIN payment p ON p.id = n.payment_id
-                        WHERE CAST(n.number AS CHAR) LIKE :start ORDER BY n.number DESC LIMIT :most
-                        """)
-                .param("start", like.substring(1))
+                        r.getString("name"),
+                        leveltally.core.batches.BatchState.valueOf(r.getString("state"))
+                                .words(),
+                        "/batches/" + r.getLong("id")))
+                .list();
+    }
+
+    private List<FoundView> checks(Sought sought) {
+        String ranges = sought.numbersBeginningSo().stream()
+                .map(range -> "n.number BETWEEN " + range.first() + " AND " + range.last())
+                .collect(Collectors.joining(" OR "));
+        return jdbc.sql(CHECK + " WHERE " + ranges + " ORDER BY n.number DESC LIMIT :most")
+                .param("most", MOST_FOUND)
+                .query((r, n) -> check(r))
+                .list();
+    }
+
+    private static FoundView check(java.sql.ResultSet r) throws java.sql.SQLException {
+        String payee = r.getString("payee");
+        String amount = r.getString("currency") == null
+                ? ""
+                : ", "
+                        + MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))
+                                .text();
+        return new FoundView(
+                "Check",
+                r.getString("number"),
+                Standing.named(r.getString("state")).map(Standing::words).orElse("")
+                        + (payee.isEmpty() ? "" : " · " + payee + amount),
+                "/register?series=" + r.getLong("series_id") + "&check=" + r.getLong("id"));
+    }
+
+    private List<FoundView> entry(long number) {
+        return jdbc.sql(INVOICE.formatted("SELECT id FROM invoice WHERE id = :number"))
+                .param("number", number)
+                .param("most", 1)
+                .query((r, n) -> invoice("Entry " + number, r))
+                .list();
+    }
+
+    private List<FoundView> vendors(Sought sought) {
+        return jdbc.sql("SELECT id, name, number FROM vendor WHERE name LIKE :within OR number LIKE :beginning"
+                        + " ORDER BY name LIMIT :most")
+                .param("within", sought.within())
+                .param("beginning", sought.beginning())
                 .param("most", MOST_FOUND)
                 .query((r, n) -> new FoundView(
-                        "Check",
-                        r.getString(2),
-                        r.getString(3).toLowerCase(java.util.Locale.ROOT) + " · " + r.getString(4),
-                        "/register?series=" + r.getLong(5) + "&check=" + r.getLong(1)))
-                .list());
-        found.addAll(jdbc.sql("SELECT id, name, number FROM vendor WHERE name LIKE :like ORDER BY name LIMIT :most")
-                .param("like", like)
+                        "Vendor", r.getString("name"), r.getString("number"), "/vendors/" + r.getLong("id")))
+                .list();
+    }
+
+    /** By the vendor's reference: its beginning, or its end, which is what people read out. */
+    private List<FoundView> invoices(Sought sought) {
+        return jdbc.sql(INVOICE.formatted(
+                        "(SELECT id FROM invoice WHERE reference LIKE :beginning LIMIT " + MOST_LOOKED_AT
+                                + ") UNION (SELECT id FROM invoice WHERE reference_backwards LIKE :backwards LIMIT "
+                                + MOST_LOOKED_AT + ")"))
+                .param("beginning", sought.beginning())
+                .param("backwards", sought.backwards())
                 .param("most", MOST_FOUND)
-                .query((r, n) -> new FoundView("Vendor", r.getString(2), r.getString(3), "/vendors/" + r.getLong(1)))
-                .list());
-        found.addAll(jdbc.sql("""
-                        SELECT i.id, i.reference, v.name, v.id, i.open_minor, i.currency, b.id, b.name FROM invoice i
-                        JOIN vendor v ON v.id = i.vendor_id LEFT JOIN reservation r ON r.invoice_id = i.id
-                        LEFT JOIN batch b ON b.id = r.batch_id
-                        WHERE i.reference LIKE :like ORDER BY i.is_open DESC, i.due_date LIMIT :most
-                        """)
-                .param("like", like)
-                .param("most", MOST_FOUND)
-                .query((r, n) -> new FoundView(
-                        "Invoice",
-                        r.getString(2),
-                        r.getString(3) + " · open "
-                                + MoneyView.of(r.getLong(5), r.getString(6)).text()
-                                + (r.getString(8) == null ? "" : " · in " + r.getString(8)),
-                        r.getString(8) == null
-                                ? "/vendors/" + r.getLong(4) + "?show=" + (r.getLong(5) > 0 ? "OPEN" : "SETTLED")
-                                        + "&at=" + r.getLong(1)
-                                : "/batches/" + r.getLong(7) + "?at=" + r.getLong(1)))
-                .list());
+                .query((r, n) -> invoice(r.getString("reference"), r))
+                .list();
+    }
+
+    private static FoundView invoice(String title, java.sql.ResultSet r) throws java.sql.SQLException {
+        long open = r.getLong("open_minor");
+        String currency = r.getString("currency");
+        String batch = r.getString("batch");
+        String amount = MoneyView.of(r.getLong("amount_minor"), currency).text();
+        return new FoundView(
+                "Invoice",
+                title,
+                r.getString("vendor") + " · " + amount
+                        + (open == r.getLong("amount_minor")
+                                ? " open"
+                                : open == 0
+                                        ? " settled"
+                                        : ", open "
+                                                + MoneyView.of(open, currency).text())
+                        + (batch == null ? "" : " · in " + batch),
+                batch == null
+                        ? "/vendors/" + r.getLong("vendor_id") + "?show=" + (open > 0 ? "OPEN" : "SETTLED") + "&at="
+                                + r.getLong("id")
+                        : "/batches/" + r.getLong("batch_id") + "?at=" + r.getLong("id"));
+    }
+
+    /** Invoices and payments of exactly this amount, in any currency we pay in. */
+    private List<FoundView> amounts(Sought sought) {
+        List<FoundView> found = new ArrayList<>();
+        List<String> currencies = jdbc.sql("SELECT DISTINCT currency FROM bank_account ORDER BY currency")
+                .query(String.class)
+                .list();
+        for (String code : currencies) {
+            Money amount = sought.amountIn(Currency.getInstance(code)).orElse(null);
+            if (amount == null) {
+                continue;
+            }
+            Map<String, Object> exactly = Map.of("currency", code, "minor", amount.minor(), "most", MOST_FOUND);
+            found.addAll(jdbc.sql(INVOICE.formatted("SELECT id FROM invoice WHERE amount_minor = :minor"
+                            + " AND currency = :currency LIMIT " + MOST_LOOKED_AT))
+                    .params(exactly)
+                    .query((r, n) -> invoice(r.getString("reference"), r))
+                    .list());
+            found.addAll(jdbc.sql(CHECK + " WHERE p.amount_minor = :minor AND p.currency = :currency"
+                            + " ORDER BY n.number DESC LIMIT :most")
+                    .params(exactly)
+                    .query((r, n) -> check(r))
+                    .list());
+        }
         return found;
     }
 }
