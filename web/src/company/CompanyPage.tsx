@@ -109,7 +109,7 @@ function CompanyForm({ company }: { company: Company }) {
           rows={4}
           label="Address, line by line, as it stands in the corner of every check"
         />
-        <div className="grid grid-cols-2 gap-4 max-[640px]:grid-cols-1">
+        <div className="grid grid-cols-2 items-end gap-4 max-[640px]:grid-cols-1">
           <Entry
             name="graceDays"
             inputMode="numeric"

@@ -38,7 +38,7 @@ export function WorkLine() {
   return (
     <header className="border-ink no-print flex h-14 shrink-0 items-stretch border-b max-[640px]:h-auto max-[640px]:flex-wrap">
       <NavLink
-        to="/due"
+        to="/"
         className="flex items-center gap-2 pr-4 pl-5 text-lg font-bold max-[640px]:min-h-11 max-[640px]:pl-4"
       >
         <img src="/level.svg" alt="" className="h-7 w-7" />

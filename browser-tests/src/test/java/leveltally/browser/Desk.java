@@ -23,6 +23,7 @@ final class Desk {
     private static Desk shared;
 
     final ChromeDriver driver;
+    private Running visiting;
 
     private Desk(ChromeDriver driver) {
         this.driver = driver;
@@ -79,7 +80,22 @@ final class Desk {
     }
 
     void go(String path) {
-        driver.get(Running.shared().address() + path);
+        driver.get((visiting == null ? Running.shared() : visiting).address() + path);
+    }
+
+    /** Works at another application from now on; null for the one all tests share. */
+    void visit(Running other) {
+        visiting = other;
+        driver.manage().deleteAllCookies();
+    }
+
+    /** Signs whoever is there out, and this person in by their password. */
+    void signIn(String name, String password) {
+        driver.manage().deleteAllCookies();
+        go("/");
+        fill("Name to sign in with", name);
+        fill("Password", password);
+        click("Sign in");
     }
 
     private WebDriverWait patience() {

@@ -8,6 +8,7 @@ import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 
@@ -17,28 +18,46 @@ final class Running {
 
     private final Path data;
     private final int port;
+    private final List<String> more;
+    private String said = "";
     private Process start;
 
-    private Running(Path data, int port) {
+    private Running(Path data, int port, List<String> more) {
         this.data = data;
         this.port = port;
+        this.more = more;
     }
 
     /** One for all tests of a run. */
     static synchronized Running shared() {
         if (shared == null) {
-            try {
-                Path data = Files.createTempDirectory("level-tally-browser");
-                data.toFile().setExecutable(true, false);
-                data.toFile().setReadable(true, false);
-                shared = new Running(data, freePort());
-                shared.launch();
-                Runtime.getRuntime().addShutdownHook(new Thread(shared::stop));
-            } catch (IOException broken) {
-                throw new IllegalStateException(broken);
-            }
+            shared = begin(List.of());
         }
         return shared;
+    }
+
+    /** One more, as a company starts it: without anything made up. */
+    static Running empty() {
+        return begin(List.of("--no-demo"));
+    }
+
+    private static Running begin(List<String> more) {
+        try {
+            Path data = Files.createTempDirectory("level-tally-browser");
+            data.toFile().setExecutable(true, false);
+            data.toFile().setReadable(true, false);
+            Running running = new Running(data, freePort(), more);
+            running.launch();
+            Runtime.getRuntime().addShutdownHook(new Thread(running::stop));
+            return running;
+        } catch (IOException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
+    /** The code that lets the first administrator be made, as the start command printed it. */
+    String setupCode() {
+        return said.replaceAll("(?s).*setup code (\\S+).*", "$1");
     }
 
     String address() {
@@ -46,19 +65,21 @@ final class Running {
     }
 
     private void launch() throws IOException {
-        start = new ProcessBuilder(
-                        Path.of("..", "start").toAbsolutePath().normalize().toString(),
-                        "--port",
-                        String.valueOf(port),
-                        "--data",
-                        data.toString())
-                .redirectErrorStream(true)
-                .start();
-        BufferedReader said = new BufferedReader(new InputStreamReader(start.getInputStream(), StandardCharsets.UTF_8));
+        List<String> command = new ArrayList<>(List.of(
+                Path.of("..", "start").toAbsolutePath().normalize().toString(),
+                "--port",
+                String.valueOf(port),
+                "--data",
+                data.toString()));
+        command.addAll(more);
+        start = new ProcessBuilder(command).redirectErrorStream(true).start();
+        BufferedReader lines = new BufferedReader(new InputStreamReader(start.getInputStream(), StandardCharsets.UTF_8));
         StringBuilder all = new StringBuilder();
-        for (String line = said.readLine(); line != null; line = said.readLine()) {
+        for (String line = lines.readLine(); line != null; line = lines.readLine()) {
             all.append(line).append('\n');
-            if (line.contains("Level Tally is ready")) {
+            // the last line it prints
+            if (line.contains("Ctrl-C stops it")) {
+                said = all.toString();
                 return;
             }
         }
@@ -76,7 +97,7 @@ final class Running {
         }
     }
 
-    private void stop() {
+    void stop() {
         start.destroy();
         try {
             start.waitFor(20, TimeUnit.SECONDS);
