@@ -8422,7 +8422,7 @@ export interface operations {
                 invoiceDate: string;
                 terms?: string;
                 dueDate?: string;
-                amounts?: string[];
+                amounts?: string;
             };
             header?: never;
             path?: never;

@@ -99,7 +99,7 @@ export function EnterInvoice() {
               invoiceDate: head.date,
               terms: head.terms.trim() || undefined,
               dueDate: head.due || undefined,
-              amounts,
+              amounts: amounts.join("\n"),
             },
           },
         }),

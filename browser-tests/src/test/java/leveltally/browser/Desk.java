@@ -107,7 +107,9 @@ final class Desk {
 
     /** Waits until these words stand on the page. */
     void see(String words) {
-        patience().withMessage("waiting to see “" + words + "”").until(d -> text().contains(words));
+        patience()
+                .withMessage(() -> "waiting to see “" + words + "”; the page says: " + text())
+                .until(d -> text().contains(words));
     }
 
     String text() {
@@ -116,17 +118,19 @@ final class Desk {
 
     /** Clicks the first enabled button or link whose words hold these. */
     void click(String words) {
-        patience().withMessage("waiting to click “" + words + "”").until(d -> {
-            for (WebElement element : d.findElements(By.cssSelector("button, a, summary"))) {
-                if (element.isDisplayed()
-                        && element.isEnabled()
-                        && element.getText().contains(words)) {
-                    element.click();
-                    return true;
-                }
-            }
-            return false;
-        });
+        patience()
+                .withMessage(() -> "waiting to click “" + words + "”; the page says: " + text())
+                .until(d -> {
+                    for (WebElement element : d.findElements(By.cssSelector("button, a, summary"))) {
+                        if (element.isDisplayed()
+                                && element.isEnabled()
+                                && element.getText().contains(words)) {
+                            element.click();
+                            return true;
+                        }
+                    }
+                    return false;
+                });
     }
 
     /** Answers the open dialog with its own button. */
@@ -239,6 +243,6 @@ final class Desk {
     }
 
     void until(String what, java.util.function.BooleanSupplier holds) {
-        patience().withMessage(what).until(d -> holds.getAsBoolean());
+        patience().withMessage(() -> what + "; the page says: " + text()).until(d -> holds.getAsBoolean());
     }
 }

@@ -73,7 +73,8 @@ final class Running {
                 data.toString()));
         command.addAll(more);
         start = new ProcessBuilder(command).redirectErrorStream(true).start();
-        BufferedReader lines = new BufferedReader(new InputStreamReader(start.getInputStream(), StandardCharsets.UTF_8));
+        BufferedReader lines =
+                new BufferedReader(new InputStreamReader(start.getInputStream(), StandardCharsets.UTF_8));
         StringBuilder all = new StringBuilder();
         for (String line = lines.readLine(); line != null; line = lines.readLine()) {
             all.append(line).append('\n');

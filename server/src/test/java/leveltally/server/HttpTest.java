@@ -218,4 +218,13 @@ class HttpTest {
                 .as("run ./test --api to keep the new description and make the types from it")
                 .isEqualTo(before);
     }
+
+    @Test
+    void aCommaWithinAnAmountIsNoneBetweenTwo() {
+        String preview = "/api/invoices/preview?vendor="
+                + App.vendor("Gannet Rope Walk").value() + "&invoiceDate=2026-11-02&amounts=";
+        assertThat(INES.get(preview + "1%2C250.00").body()).contains("\"total\":\"1,250.00\"");
+        assertThat(INES.get(preview + "1%2C250.00%0A0.50").body()).contains("\"total\":\"1,250.50\"");
+        assertThat(INES.get(preview + "1%2C25").status()).isEqualTo(422);
+    }
 }

@@ -84,6 +84,7 @@ class InvoiceController {
 
     record OffsetMade(long id, String reference, MoneyView amount) {}
 
+    /** @param amounts of the lines, one in a line: a comma between them would be taken for one within them */
     @GetMapping("/invoices/preview")
     EntryPreview preview(
             Actor by,
@@ -91,18 +92,16 @@ class InvoiceController {
             @RequestParam LocalDate invoiceDate,
             @RequestParam(required = false) @Nullable String terms,
             @RequestParam(required = false) @Nullable LocalDate dueDate,
-            @RequestParam(required = false) @Nullable List<String> amounts) {
+            @RequestParam(defaultValue = "") String amounts) {
         by.mayDo(Deed.READ);
         Vendor of = vendors.get(new VendorId(vendor));
         Terms own = terms(terms);
         Terms taken = own == null ? of.terms() : own;
         Terms.Schedule schedule = taken.scheduleFor(invoiceDate, dueDate);
-        List<Money> lines = amounts == null
-                ? List.of()
-                : amounts.stream()
-                        .filter(text -> !text.isBlank())
-                        .map(text -> Money.typed(text, of.currency(), "lines"))
-                        .toList();
+        List<Money> lines = amounts.lines()
+                .filter(text -> !text.isBlank())
+                .map(text -> Money.typed(text, of.currency(), "lines"))
+                .toList();
         return new EntryPreview(
                 taken.inWords(),
                 schedule.dueDate(),
