@@ -1,4 +1,4 @@
-import { cleanup, screen, within } from "@testing-library/react";
+import { cleanup, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
 import { Problem, serve, type Answers } from "../tests/served";
@@ -306,5 +306,48 @@ describe("a batch", () => {
     open(batch({ state: "IN_APPROVAL", stateWords: "in approval" }));
     await list();
     expect(screen.queryByRole("link", { name: "Look and answer" })).toBeNull();
+  });
+
+  it("takes an amount in its cell: Enter keeps it and goes down, Esc gives back, what is refused stays", async () => {
+    const two = batch();
+    two.claims[0]!.lines.push(line(12, "GRW 2271", "200.00"));
+    let refuse = false;
+    const { user, sent } = open(two, {
+      "POST /api/batches/{id}/lines/{invoice}/pay": () =>
+        refuse ? new Problem(422, "too-much", "9,999.00 is more than 200.00.") : { ...two, version: 5 },
+    });
+    (await list()).focus();
+    await user.keyboard("5");
+    const first = await screen.findByLabelText(/Pays on GRW 2217/);
+    expect((first as HTMLInputElement).value).toBe("5");
+    await user.keyboard("00{Enter}");
+    expect(sent.at(-1)).toMatchObject({ path: "/api/batches/7/lines/11/pay", body: { cash: "500" } });
+    await waitFor(() => expect(screen.queryByLabelText(/Pays on/)).toBeNull());
+    // the cursor is a row further, and the list has the keys again
+    refuse = true;
+    await user.keyboard("9");
+    const second = (await screen.findByLabelText(/Pays on GRW 2271/)) as HTMLInputElement;
+    await user.keyboard("999{Enter}");
+    expect((await screen.findByRole("alert")).textContent).toContain("is more than 200.00");
+    expect(second.value).toBe("9999");
+    await user.keyboard("{Escape}");
+    await waitFor(() => expect(screen.queryByLabelText(/Pays on/)).toBeNull());
+    expect(sent.length).toBe(2);
+  });
+
+  it("goes from one amount into the next with Tab, and asks in a dialog once the batch was sent", async () => {
+    const two = batch();
+    two.claims[0]!.lines.push(line(12, "GRW 2271", "200.00"));
+    const { user } = open(two);
+    (await list()).focus();
+    await user.keyboard("{Enter}");
+    await screen.findByLabelText(/Pays on GRW 2217/);
+    await user.keyboard("{Tab}");
+    expect(await screen.findByLabelText(/Pays on GRW 2271/)).toBeTruthy();
+    cleanup();
+    const sent = open(batch({ state: "APPROVED" }));
+    (await list()).focus();
+    await sent.user.keyboard("5");
+    expect(await screen.findByText(/must be approved anew/)).toBeTruthy();
   });
 });

@@ -2,21 +2,22 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
-import { api, call, type Schemas } from "../api/client";
+import { api, call } from "../api/client";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
-import { dayMonth, shortDate } from "../parts/dates";
-import { Grid, type Column, type Item } from "../parts/Grid";
+import { AmountCell } from "../parts/AmountCell";
+import { shortDate } from "../parts/dates";
+import { Grid } from "../parts/Grid";
 import { inText } from "../parts/singleKeys";
 import { writeRanges } from "../parts/ranges";
 import { LevelStrip } from "../proof/LevelStrip";
-import { markWords } from "../marks/Marks";
 import { AddInvoices } from "./AddInvoices";
 import { BatchBar } from "./BatchBar";
 import { BatchSlip } from "./BatchSlip";
 import { PayPart } from "./PayPart";
 import { draftDeeds, type Batch } from "./draftDeeds";
+import { columnsOf, useLines } from "./lineRows";
 import type { Line } from "./lines";
 import { useEdits } from "./useEdits";
 import { useLooks } from "./useLooks";
@@ -91,7 +92,21 @@ function View({ batch }: { batch: Batch }) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   });
-  const columns = useColumns(batch);
+  const columns = columnsOf(batch, (line) =>
+    paying?.line.invoice === line.invoice && batch.state === "DRAFT" ? (
+      <AmountCell
+        label={`Pays on ${line.reference}, open ${line.open}`}
+        value={line.cash}
+        digit={paying.digit}
+        keep={(typed) => payLine(line, typed === "" ? null : typed)}
+        onGone={(how) => {
+          const next = nextOf(line);
+          setPaying(how === "next" && next ? { line: next, digit: "" } : undefined);
+          if (next && (how === "next" || how === "down")) change({ at: String(next.invoice) });
+        }}
+      />
+    ) : undefined,
+  );
   return (
     <Station
       title={`Batch ${batch.name}`}
@@ -166,18 +181,12 @@ function View({ batch }: { batch: Batch }) {
       strip={
         <>
           <LevelStrip batch={batch.id} />
-          {paying && (
+          {paying && batch.state !== "DRAFT" && (
             <PayPart
               line={paying.line}
               digit={paying.digit}
-              state={batch.state}
               onClose={() => setPaying(undefined)}
-              run={(cash) =>
-                edits.must(
-                  (v) => deeds.pay(v, paying.line.invoice, cash),
-                  `${paying.line.reference} pays ${cash ?? "all"}.`,
-                )
-              }
+              run={(cash) => payLine(paying.line, cash)}
             />
           )}
           <AddInvoices
@@ -196,6 +205,18 @@ function View({ batch }: { batch: Batch }) {
     />
   );
 
+  function payLine(line: Line, cash: string | null): Promise<void> {
+    return edits.must((v) => deeds.pay(v, line.invoice, cash), `${line.reference} pays ${cash ?? "all"}.`);
+  }
+
+  /** The next line down that an amount can be typed on. */
+  function nextOf(line: Line): Line | undefined {
+    const rows = [...lines.values()];
+    return rows
+      .slice(rows.findIndex((one) => one.invoice === line.invoice) + 1)
+      .find((one) => one.kind !== "CREDIT");
+  }
+
   function pay(key: string, digit: string) {
     const line = lines.get(key);
     if (line && line.kind !== "CREDIT") setPaying({ line, digit });
@@ -212,27 +233,6 @@ function words(entries: number[], lines: Map<string, Line>): string {
     : entries.map((entry) => lines.get(String(entry))?.reference).join(", ");
 }
 
-function useLines(batch: Batch, looks: Schemas["LooksView"] | undefined) {
-  return useMemo(() => {
-    const marks = new Map(looks?.marks.map((one) => [one.claim, one.marks]));
-    const noted = new Set(looks?.notes.map((one) => one.claim));
-    const lines = new Map<string, Line>();
-    const items: Item<Line>[] = [];
-    for (const claim of batch.claims) {
-      items.push({
-        key: `claim-${claim.id}`,
-        heading: <ClaimHeading claim={claim} marks={marks.get(claim.id) ?? []} noted={noted.has(claim.id)} />,
-      });
-      for (const line of claim.lines) {
-        const row = { ...line, claim: claim.id, payee: claim.payee };
-        lines.set(String(line.invoice), row);
-        items.push({ key: String(line.invoice), row });
-      }
-    }
-    return { lines, items };
-  }, [batch, looks]);
-}
-
 function useTotal(batch: Batch, selected: Set<string>) {
   const ranges = useMemo(() => writeRanges([...selected].map(Number)), [selected]);
   const total = useQuery({
@@ -247,82 +247,4 @@ function useTotal(batch: Batch, selected: Set<string>) {
     placeholderData: keepPreviousData,
   });
   return selected.size > 1 ? total.data : undefined;
-}
-
-function ClaimHeading({
-  claim,
-  marks,
-  noted,
-}: {
-  claim: Schemas["ClaimView"];
-  marks: Schemas["MarkView"][];
-  noted: boolean;
-}) {
-  return (
-    <div className="flex gap-2">
-      <b className="truncate">{claim.payee}</b>
-      <span className="text-faint truncate text-[13px]">
-        {[claim.apart && "set apart", claim.stubNote && `“${claim.stubNote}”`].filter(Boolean).join(" · ")}
-      </span>
-      {(marks.length > 0 || noted) && (
-        <span className="text-brass shrink-0 text-[13px]">
-          {[noted && "noted by the approver", markWords(marks)].filter(Boolean).join(" · ")}
-        </span>
-      )}
-      {claim.held && <span className="text-rust text-[13px]">vendor held: {claim.held}</span>}
-      <b className="ml-auto">{claim.amount}</b>
-    </div>
-  );
-}
-
-function useColumns(batch: Batch): Column<Line>[] {
-  return [
-    {
-      title: "Their reference",
-      width: "minmax(120px,1.4fr)",
-      cell: (line) => (
-        <>
-          <span className="font-mono text-[13px]">{line.reference}</span>
-          <span className="text-faint ml-2 text-[13px]">
-            {[
-              line.kind === "CREDIT" && "credit",
-              line.ownCheck && "own check",
-              line.hidden && "summed up on the stub",
-              line.byHand && "by hand",
-            ]
-              .filter(Boolean)
-              .join(" · ")}
-          </span>
-          {line.held && <span className="text-rust ml-2 text-[13px]">held: {line.held}</span>}
-        </>
-      ),
-    },
-    { title: "Dated", width: "58px", cell: (line) => dayMonth(line.invoiceDate) },
-    { title: "Due", width: "58px", cell: (line) => (line.kind === "CREDIT" ? "" : dayMonth(line.dueDate)) },
-    { title: "Open", width: "88px", right: true, cell: (line) => line.open },
-    { title: "Settles", width: "88px", right: true, cell: (line) => line.gross },
-    {
-      title: "Discount",
-      width: "66px",
-      right: true,
-      cell: (line) => <span className="text-greentext">{line.discount}</span>,
-    },
-    { title: "Credit", width: "70px", right: true, cell: (line) => line.credit },
-    {
-      title: "Pays",
-      width: "112px",
-      right: true,
-      cell: (line) =>
-        line.kind === "CREDIT" ? (
-          ""
-        ) : (
-          <>
-            {line.part && batch.state !== "POSTED" && (
-              <span className="text-brass mr-2 text-[13px]">part</span>
-            )}
-            {line.cash}
-          </>
-        ),
-    },
-  ];
 }

@@ -3,17 +3,15 @@ import type { Schemas } from "../api/client";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Field } from "../parts/Field";
 
-/** The amount to pay on one invoice; the server reckons the discount and says what it settles. */
+/** The amount to pay on one invoice of a batch that was sent: it becomes a draft again. In a draft one types in the cell. */
 export function PayPart({
   line,
   digit,
-  state,
   onClose,
   run,
 }: {
   line: Schemas["LineView"];
   digit: string;
-  state: string;
   onClose: () => void;
   run: (cash: string | null) => Promise<void>;
 }) {
@@ -36,11 +34,9 @@ export function PayPart({
           onChange={(event) => setCash(event.target.value)}
         />
       </Field>
-      {state !== "DRAFT" && (
-        <p className="border-brass mt-3 border-l-4 pl-3">
-          This batch was sent for approval. A change makes it a draft again, and it must be approved anew.
-        </p>
-      )}
+      <p className="border-brass mt-3 border-l-4 pl-3">
+        This batch was sent for approval. A change makes it a draft again, and it must be approved anew.
+      </p>
     </DeedDialog>
   );
 }

@@ -118,8 +118,7 @@ class ChoosingTest {
         String whole = DESK.tally("LINES");
         String reference = firstReference();
         DESK.press(Keys.HOME, "1");
-        DESK.type(".50");
-        DESK.confirmed();
+        DESK.type(".50", Keys.ENTER);
         DESK.see("part");
         DESK.press(Keys.HOME, "o");
         DESK.see("own check");

@@ -49,15 +49,13 @@ class RoadTest {
 
         // part payment by typing, then undone
         DESK.press(Keys.HOME, "1");
-        DESK.type("0.00");
-        DESK.confirmed();
+        DESK.type("0.00", Keys.ENTER);
         DESK.see("part");
         DESK.click("Undo");
         DESK.until("paid in full again", () -> !DESK.list().getText().contains("part"));
-        // too much is refused in the dialog and nothing typed is lost
+        // too much is refused at its cell and nothing typed is lost
         DESK.press(Keys.HOME, "9");
-        DESK.type("99999999");
-        DESK.confirm();
+        DESK.type("99999999", Keys.ENTER);
         DESK.see("is more than");
         DESK.type(Keys.ESCAPE);
         // take one out, and send
