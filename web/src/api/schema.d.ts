@@ -2212,6 +2212,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invoices/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports/{id}": {
         parameters: {
             query?: never;
@@ -4154,6 +4170,22 @@ export interface components {
             discountDate?: string;
             currency: string;
             total: string;
+        };
+        BesideRow: {
+            /** Format: int64 */
+            entry: number;
+            reference: string;
+            /** Format: date */
+            date: string;
+            amount: components["schemas"]["MoneyView"];
+            words: string;
+        };
+        BesideView: {
+            open: components["schemas"]["MoneyView"][];
+            /** Format: int32 */
+            count: number;
+            last: components["schemas"]["BesideRow"][];
+            likely: components["schemas"]["BesideRow"][];
         };
         UnknownSenderView: {
             /** Format: int32 */
@@ -8437,6 +8469,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EntryPreview"];
+                };
+            };
+        };
+    };
+    beside: {
+        parameters: {
+            query: {
+                vendor: number;
+                kind?: "INVOICE" | "CREDIT" | "PREPAYMENT";
+                reference?: string;
+                date: string;
+                amount?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BesideView"];
                 };
             };
         };

@@ -10,19 +10,9 @@ import { DayField } from "../parts/DayField";
 import { Field } from "../parts/Field";
 import { useDeed } from "../parts/useDeed";
 import { useKept } from "../parts/useKept";
-
-interface LineEntry {
-  account: string;
-  amount: string;
-  job: string;
-}
-interface Entered {
-  entry: number;
-  vendor: string;
-  reference: string;
-  amount: string;
-  dueDate: string;
-}
+import { BesideEntry } from "./BesideEntry";
+import { EnteredNow, type Entered } from "./EnteredNow";
+import { accountOf, EMPTY, InvoiceLines, type LineEntry } from "./InvoiceLines";
 
 /** What is typed and not entered yet. */
 interface Typed {
@@ -31,8 +21,6 @@ interface Typed {
   head: { reference: string; date: string; apart: string; terms: string; due: string; own: boolean };
   lines: LineEntry[];
 }
-
-const EMPTY: LineEntry = { account: "", amount: "", job: "" };
 
 function matching(found: Schemas["Choice"][] | undefined, text: string): Schemas["Choice"] | undefined {
   const wanted = text.trim().toLowerCase();
@@ -84,7 +72,6 @@ export function EnterInvoice() {
         group: linked.data.group,
       };
   const expense = accounts.data?.filter((a) => a.kind === "EXPENSE" && a.open) ?? [];
-  const accountOf = (code: string) => accounts.data?.find((a) => a.code === code.trim().split(" ")[0]);
   const amounts = lines.map((line) => line.amount).filter((amount) => amount.trim() !== "");
   const preview = useQuery({
     queryKey: ["entry-preview", chosen?.id, head.date, head.terms, head.due, amounts],
@@ -123,7 +110,7 @@ export function EnterInvoice() {
       if (!of)
         throw new Refused(0, "no-vendor", "Choose the vendor by number or name.", { vendor: "missing" });
       const filled = lines.filter((line) => line.amount.trim() !== "");
-      const unknown = filled.find((line) => !accountOf(line.account));
+      const unknown = filled.find((line) => !accountOf(expense, line.account));
       if (unknown)
         throw new Refused(0, "no-account", `There is no account “${unknown.account}”. Type its code.`, {
           lines: "unknown account",
@@ -140,7 +127,7 @@ export function EnterInvoice() {
             terms: head.terms.trim() || undefined,
             dueDate: head.due || undefined,
             lines: filled.map((line) => ({
-              account: accountOf(line.account)!.id,
+              account: accountOf(expense, line.account)!.id,
               amount: line.amount,
               job: line.job || undefined,
             })),
@@ -299,67 +286,13 @@ export function EnterInvoice() {
               onDay={(due) => setHead({ due: due ?? "" })}
             />
           </div>
-          <table className="w-full max-w-3xl">
-            <thead className="text-faint text-left text-[13px]">
-              <tr>
-                <th className="w-8 font-semibold">#</th>
-                <th className="font-semibold">Account</th>
-                <th className="w-40 text-right font-semibold">Amount</th>
-                <th className="w-36 pl-3 font-semibold">Job</th>
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map((line, i) => (
-                <tr key={i}>
-                  <td className="text-faint">{i + 1}</td>
-                  <td>
-                    <input
-                      name={`account-${i}`}
-                      aria-label={`Account of line ${i + 1}`}
-                      list="accounts-known"
-                      className="w-40"
-                      value={line.account}
-                      onChange={(event) => setLine(i, { account: event.target.value })}
-                    />{" "}
-                    <span className="text-faint">{accountOf(line.account)?.name}</span>
-                  </td>
-                  <td>
-                    <input
-                      name={`amount-${i}`}
-                      aria-label={`Amount of line ${i + 1}`}
-                      inputMode="decimal"
-                      className="w-full text-right"
-                      value={line.amount}
-                      onChange={(event) => setLine(i, { amount: event.target.value })}
-                      onBlur={() =>
-                        i === lines.length - 1 &&
-                        line.amount.trim() !== "" &&
-                        setLines((before) => [...before, EMPTY])
-                      }
-                      {...fault("lines")}
-                    />
-                  </td>
-                  <td className="pl-3">
-                    <input
-                      name={`job-${i}`}
-                      aria-label={`Job of line ${i + 1}`}
-                      maxLength={20}
-                      className="w-full"
-                      value={line.job}
-                      onChange={(event) => setLine(i, { job: event.target.value })}
-                    />
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <datalist id="accounts-known">
-            {expense.map((a) => (
-              <option key={a.id} value={a.code}>
-                {a.name}
-              </option>
-            ))}
-          </datalist>
+          <InvoiceLines
+            lines={lines}
+            accounts={expense}
+            atFault={Boolean(refused?.fields.lines)}
+            onLine={setLine}
+            onFilled={() => setLines((before) => [...before, EMPTY])}
+          />
           <div className="flex items-center gap-4">
             <label className="flex items-center gap-2">
               <input
@@ -393,25 +326,18 @@ export function EnterInvoice() {
         </form>
       }
       slip={
-        <section aria-live="polite">
-          <h2 className="mb-2 font-semibold">Entered now</h2>
-          {entered.length === 0 && (
-            <p className="text-faint">
-              What you enter is posted at once: its lines are debited and payables credited. It appears here.
-            </p>
+        <>
+          {chosen && (
+            <BesideEntry
+              vendor={chosen}
+              kind={kind}
+              reference={head.reference}
+              date={head.date || session.today}
+              amount={preview.data && amounts.length > 0 ? preview.data.total : ""}
+            />
           )}
-          <ul>
-            {entered.map((one) => (
-              <li key={one.entry} className="border-hair border-b py-1">
-                <b>{one.entry}</b> {one.vendor} <span className="font-mono text-[13px]">{one.reference}</span>
-                <span className="flex justify-between">
-                  <span className="text-faint">due {shortDate(one.dueDate)}</span>
-                  <span>{one.amount}</span>
-                </span>
-              </li>
-            ))}
-          </ul>
-        </section>
+          <EnteredNow entered={entered} />
+        </>
       }
     />
   );

@@ -127,6 +127,9 @@ class DemoStory {
         this.asking = asking;
     }
 
+    /** What is open today would have been paid in so many runs. */
+    private static final int RUNS_OPEN = 3;
+
     void tell(DemoCompany.Stage stage) {
         asking.keepRoutes(stage);
         LocalDate run = FIRST_RUN;
@@ -414,7 +417,8 @@ class DemoStory {
                 if (seed.terms().days() == 15) {
                     date = LocalDate.of(2026, 10, 29).plusDays(random.nextInt(13));
                 }
-                long minor = amount(seed);
+                // together they come to what a run usually pays, so that what stands out is what should
+                long minor = Math.max(1_200, amount(seed) * RUNS_OPEN / Math.max(RUNS_OPEN, count));
                 long freight = i % 5 == 4 && seed.terms().discountRate().signum() > 0 ? Math.min(5_000, minor / 4) : 0;
                 enter(stage, seed, date, minor, reference(seed), InvoiceKind.INVOICE, freight);
             }

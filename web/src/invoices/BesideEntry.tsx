@@ -1,0 +1,89 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, call, type Schemas } from "../api/client";
+import { dayMonth } from "../parts/dates";
+import { useRest } from "../parts/useRest";
+
+/** What is known of the vendor while a document is typed, and whether it may be one that is in already. */
+export function BesideEntry({
+  vendor,
+  kind,
+  reference,
+  date,
+  amount,
+}: {
+  vendor: { id: number; name: string };
+  kind: "INVOICE" | "CREDIT";
+  reference: string;
+  date: string;
+  amount: string;
+}) {
+  const asked = useRest(JSON.stringify({ vendor: vendor.id, kind, reference, date, amount }));
+  const beside = useQuery({
+    queryKey: ["beside", asked],
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: ({ signal }) =>
+      call(
+        api.GET("/api/invoices/beside", {
+          params: {
+            query: JSON.parse(asked) as {
+              vendor: number;
+              kind: typeof kind;
+              reference: string;
+              date: string;
+            },
+          },
+          signal,
+        }),
+      ),
+  });
+  if (!beside.data) return null;
+  const { open, count, last, likely } = beside.data;
+  return (
+    <section aria-label={`About ${vendor.name}`} className="mb-5 flex flex-col gap-3">
+      {likely.length > 0 && (
+        <div role="status" className="border-brass border-l-4 pl-3">
+          <p className="text-brass font-semibold">This may be in already:</p>
+          <Rows rows={likely} vendor={vendor.id} />
+        </div>
+      )}
+      <p>
+        {count === 0 ? (
+          <>Nothing of {vendor.name} is open.</>
+        ) : (
+          <>
+            Open of {vendor.name}: <b>{open.map((one) => `${one.text} ${one.currency}`).join(" and ")}</b> in{" "}
+            {count} {count === 1 ? "document" : "documents"}.
+          </>
+        )}
+      </p>
+      {last.length > 0 && (
+        <div>
+          <h2 className="text-faint text-[13px] font-semibold">The last that came</h2>
+          <Rows rows={last} vendor={vendor.id} />
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Rows({ rows, vendor }: { rows: Schemas["BesideRow"][]; vendor: number }) {
+  return (
+    <ul>
+      {rows.map((row) => (
+        <li key={row.entry} className="border-hair grid grid-cols-[1fr_auto] gap-x-3 border-b py-1">
+          <Link
+            className="text-harbour truncate font-mono text-[13px] underline"
+            to={`/vendors/${vendor}?show=${row.words === "settled" ? "SETTLED" : "OPEN"}&at=${row.entry}`}
+          >
+            {row.reference}
+          </Link>
+          <span>{row.amount.text}</span>
+          <span className="text-faint text-[13px]">{row.words}</span>
+          <span className="text-faint text-right text-[13px]">{dayMonth(row.date)}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
