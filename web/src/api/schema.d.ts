@@ -3756,6 +3756,7 @@ export interface components {
         };
         StationView: {
             station: string;
+            counted: string;
             /** Format: int32 */
             count: number;
             amounts: components["schemas"]["MoneyView"][];

@@ -13,13 +13,14 @@ function line(roles: string[]) {
         stations: [
           {
             station: "approval",
+            counted: "Batches that wait for an answer",
             count: 2,
             amounts: [
               { text: "110.00", currency: "USD" },
               { text: "20.00", currency: "EUR" },
             ],
           },
-          { station: "post", count: 0, amounts: [] },
+          { station: "post", counted: "Checks", count: 0, amounts: [] },
         ],
       },
     },
@@ -45,7 +46,7 @@ describe("the work line", () => {
     line(["APPROVER"]);
     expect(await screen.findByText("2 · 110.00 +")).toBeTruthy();
     expect(screen.getByRole("link", { name: /Approval/ }).getAttribute("title")).toBe(
-      "110.00 USD and 20.00 EUR",
+      "Batches that wait for an answer: 2, 110.00 USD and 20.00 EUR",
     );
     expect(screen.getByText("nothing waits")).toBeTruthy();
   });

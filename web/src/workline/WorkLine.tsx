@@ -59,7 +59,10 @@ export function WorkLine() {
               className={({ isActive }) =>
                 `border-ink flex min-w-[92px] shrink-0 flex-col justify-center border-l px-3 leading-tight ${isActive ? "bg-sheet shadow-[inset_0_-4px_0_var(--ink)]" : ""}`
               }
-              title={station?.amounts.map((a) => `${a.text} ${a.currency}`).join(" and ")}
+              title={
+                station &&
+                `${station.counted}: ${station.count === 0 ? "none" : `${station.count}, ${station.amounts.map((a) => `${a.text} ${a.currency}`).join(" and ")}`}`
+              }
             >
               <span className="font-bold">{title}</span>
               <span className="text-faint text-[13px] whitespace-nowrap">

@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import leveltally.core.Dates;
+import leveltally.core.batches.BatchState;
 import leveltally.server.frame.MoneyView;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -23,6 +25,20 @@ class WorkRows {
 
     /** One statement per station; amounts per currency, the main account's first, never added across. */
     WorkView of(LocalDate today) {
+        Map<String, String> counted = Map.of(
+                "due",
+                "Invoices of every account due by " + Dates.inWords(today.plusDays(DUE_WITHIN_DAYS))
+                        + " and in no batch, with what is open of them; what one run takes is its sentence's",
+                "batches",
+                "Drafts, with what they pay",
+                "approval",
+                "Batches that wait for an answer",
+                "print",
+                "Payments approved and not on paper yet",
+                "post",
+                "Checks that came out well and are not in the ledger yet",
+                "bank",
+                "Checks and voids in no file yet, with the amount of the checks");
         Map<String, String> stations = new LinkedHashMap<>();
         stations.put("due", """
                 SELECT i.currency, COUNT(*), SUM(i.open_minor) FROM invoice i
@@ -30,8 +46,8 @@ class WorkRows {
                 WHERE i.is_open = 1 AND i.kind = 'INVOICE' AND i.due_date <= :until AND r.invoice_id IS NULL
                 GROUP BY i.currency
                 """);
-        stations.put("batches", batchesIn("'DRAFT'"));
-        stations.put("approval", batchesIn("'IN_APPROVAL'"));
+        stations.put("batches", batchesIn(BatchState.DRAFT));
+        stations.put("approval", batchesIn(BatchState.IN_APPROVAL));
         stations.put("print", """
                 SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM standing_claim c JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
@@ -53,19 +69,20 @@ class WorkRows {
                 .optional()
                 .orElse("");
         List<WorkView.StationView> views = new ArrayList<>();
-        stations.forEach((station, sql) -> views.add(station(station, sql, main, today)));
+        stations.forEach((station, sql) -> views.add(station(station, counted.get(station), sql, main, today)));
         return new WorkView(today, main, views);
     }
 
-    private static String batchesIn(String state) {
+    private static String batchesIn(BatchState state) {
         return """
                 SELECT a.currency, COUNT(DISTINCT b.id), COALESCE(SUM(c.amount_minor), 0) FROM batch b
                 JOIN bank_account a ON a.id = b.bank_account_id LEFT JOIN standing_claim c ON c.batch_id = b.id
-                WHERE b.state = %s GROUP BY a.currency
-                """.formatted(state);
+                WHERE b.state = '%s' GROUP BY a.currency
+                """.formatted(state.name());
     }
 
-    private WorkView.StationView station(String station, String sql, String main, LocalDate today) {
+    private WorkView.StationView station(
+            String station, String counted, String sql, String main, LocalDate today) {
         int[] count = new int[1];
         var statement = jdbc.sql(sql);
         if (sql.contains(":until")) {
@@ -80,6 +97,6 @@ class WorkRows {
         amounts.sort(
                 java.util.Comparator.comparing((MoneyView m) -> !m.currency().equals(main))
                         .thenComparing(MoneyView::currency));
-        return new WorkView.StationView(station, count[0], amounts);
+        return new WorkView.StationView(station, counted, count[0], amounts);
     }
 }

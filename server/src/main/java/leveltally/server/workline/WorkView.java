@@ -6,6 +6,11 @@ import leveltally.server.frame.MoneyView;
 
 /** How much waits at each station; {@code currency} is the main account's: amounts of it need no code beside them. */
 public record WorkView(LocalDate today, String currency, List<StationView> stations) {
-    /** Amounts per currency, the main account's first, never added across. */
-    public record StationView(String station, int count, List<MoneyView> amounts) {}
+    /**
+     * What waits at one.
+     *
+     * @param counted what is counted there, in words
+     * @param amounts per currency, the main account's first, never added across
+     */
+    public record StationView(String station, String counted, int count, List<MoneyView> amounts) {}
 }
