@@ -239,7 +239,8 @@ public final class ServerBench {
         clerk = together.execute(status -> person("clerk", Role.CLERK));
         approver = approver(together.execute(status -> person("approver", Role.CLERK)));
         Currency usd = Currency.getInstance("USD");
-        var administrator = new Actor(clerk.person(), clerk.name(), Set.of(Role.ADMINISTRATOR), clerk.today(), clerk.now(), "bench");
+        var administrator = new Actor(
+                clerk.person(), clerk.name(), Set.of(Role.ADMINISTRATOR), clerk.today(), clerk.now(), "bench");
         account = bean(BankAccountSetup.class)
                 .open(
                         administrator,

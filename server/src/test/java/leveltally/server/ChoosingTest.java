@@ -222,7 +222,7 @@ class ChoosingTest {
     void anInvoiceEnteredByHandIsPostedOnceAndItsTermsAreShownBefore() {
         long vendor = App.vendor("Fathom Survey Partners").value();
         JsonNode preview =
-                get("/api/invoices/preview?vendor=" + vendor + "&invoiceDate=2026-11-05&amounts=1000.00&amounts=250");
+                get("/api/invoices/preview?vendor=" + vendor + "&invoiceDate=2026-11-05&amounts=1000.00%0A250");
         assertThat(preview.get("total").asString()).isEqualTo("1,250.00");
         assertThat(preview.get("discountDate").asString()).isEqualTo("2026-11-15");
         String entry = "{\"kind\":\"INVOICE\",\"vendor\":" + vendor

@@ -19,7 +19,8 @@ class MicrLineTest {
     @Test
     void checkDigitOfTheRoutingNumber() {
         assertThat(new RoutingNumber("990073053").digits()).isEqualTo("990073053");
-        assertThatThrownBy(() -> new RoutingNumber("990044104")).hasMessageContaining("the last of them checks the others");
+        assertThatThrownBy(() -> new RoutingNumber("990044104"))
+                .hasMessageContaining("the last of them checks the others");
         assertThatThrownBy(() -> new RoutingNumber("12345")).hasMessageContaining("nine digits");
     }
 

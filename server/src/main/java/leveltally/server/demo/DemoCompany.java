@@ -157,7 +157,7 @@ class DemoCompany {
         checks(by, operations, Stock.BLANK, 41200);
         checks(by, works, Stock.NUMBERED, 7300);
         setup.addWay(by, continental, "Credit transfers", PaymentMethod.CREDIT_TRANSFER);
-        open(by, cash, equity, Money.ofMinor(172_000_000, USD));
+        open(by, cash, equity, Money.ofMinor(195_000_000, USD));
         open(by, cashWorks, equity, Money.ofMinor(61_000_000, USD));
         open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));
         return new Stage(

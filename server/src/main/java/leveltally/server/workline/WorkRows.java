@@ -81,8 +81,7 @@ class WorkRows {
                 """.formatted(state.name());
     }
 
-    private WorkView.StationView station(
-            String station, String counted, String sql, String main, LocalDate today) {
+    private WorkView.StationView station(String station, String counted, String sql, String main, LocalDate today) {
         int[] count = new int[1];
         var statement = jdbc.sql(sql);
         if (sql.contains(":until")) {
