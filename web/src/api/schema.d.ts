@@ -52,6 +52,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vendors/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["merge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vendors/{id}/hold": {
         parameters: {
             query?: never;
@@ -2865,6 +2881,12 @@ export interface components {
             bank: string;
             inForce: boolean;
         };
+        MergedInto: {
+            /** Format: int64 */
+            id: number;
+            number: string;
+            name: string;
+        };
         MoneyView: {
             text: string;
             currency: string;
@@ -2904,6 +2926,12 @@ export interface components {
             reserved: components["schemas"]["MoneyView"][];
             paid: components["schemas"]["PaidYear"][];
             offsets: components["schemas"]["OffsetView"][];
+            mergedInto?: components["schemas"]["MergedInto"];
+        };
+        MergeWanted: {
+            /** Format: int64 */
+            kept: number;
+            why: string;
         };
         ProposeChange: {
             /** Format: int64 */
@@ -4968,6 +4996,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["VendorView"];
                 };
+            };
+        };
+    };
+    merge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

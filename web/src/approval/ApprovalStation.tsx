@@ -4,20 +4,16 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
-import { Amount } from "../workline/Amount";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
-import { clock, shortDate, waited } from "../parts/dates";
+import { clock, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
-import { Grid, type Column, type Item } from "../parts/Grid";
+import { Grid } from "../parts/Grid";
 import { useNarrow } from "../parts/useNarrow";
 import { ChangeFacts } from "../vendors/ChangeFacts";
-
-type Waiting = Schemas["WaitingBatch"];
-type Change = Schemas["ChangeView"];
-type Row = { batch: Waiting; change?: undefined } | { batch?: undefined; change: Change };
+import { group, type Waiting, type Change, columns, NARROW } from "./waitingColumns";
 
 /** What waits for whoever looks, since when and for how much; then what waits for others. */
 export function ApprovalStation() {
@@ -39,7 +35,7 @@ export function ApprovalStation() {
   );
 }
 
-function Waits({ waiting, changes }: { waiting: Schemas["DeskView"]; changes: Change[] }) {
+export function Waits({ waiting, changes }: { waiting: Schemas["DeskView"]; changes: Change[] }) {
   const session = useSession();
   const [values, change] = useAddress();
   const navigate = useNavigate();
@@ -154,72 +150,6 @@ function ConfirmMany({ changes }: { changes: Change[] }) {
     </>
   );
 }
-
-function group(key: string, title: string, batches: Waiting[], changes: Change[]): Item<Row>[] {
-  if (batches.length + changes.length === 0) return [];
-  return [
-    { key, heading: <b>{title}</b> },
-    ...batches.map((batch) => ({ key: `b${batch.id}`, row: { batch } })),
-    ...changes.map((change) => ({ key: `c${change.id}`, row: { change } })),
-  ];
-}
-
-const NAME: Column<Row> = {
-  title: "What",
-  width: "minmax(160px,1.8fr)",
-  cell: (row) =>
-    row.batch ? (
-      <>
-        {row.batch.name}
-        {row.batch.round > 1 && <span className="text-faint text-[13px]"> · sent again</span>}
-      </>
-    ) : (
-      `${row.change.vendorName}: ${row.change.what}`
-    ),
-};
-const AMOUNT: Column<Row> = {
-  title: "Amount",
-  width: "110px",
-  right: true,
-  cell: (row) => row.batch && <Amount of={row.batch.amount} />,
-};
-const columns = (now: string): Column<Row>[] => [
-  NAME,
-  {
-    title: "Step",
-    width: "minmax(160px,1.3fr)",
-    cell: (row) =>
-      row.batch
-        ? `${row.batch.stepName}${row.batch.steps > 1 ? `, ${row.batch.step} of ${row.batch.steps}` : ""}`
-        : "second person",
-  },
-  {
-    title: "Marked",
-    width: "60px",
-    right: true,
-    cell: (row) =>
-      row.batch && row.batch.marked > 0 ? (
-        <span className="text-brass font-semibold">{row.batch.marked}</span>
-      ) : (
-        ""
-      ),
-  },
-  { title: "Payments", width: "66px", right: true, cell: (row) => row.batch?.claims ?? "" },
-  AMOUNT,
-  {
-    title: "Asked by",
-    width: "112px",
-    cell: (row) => (row.batch ? row.batch.sentBy : row.change.proposedBy),
-  },
-  {
-    title: "Waits",
-    width: "64px",
-    right: true,
-    cell: (row) =>
-      row.batch ? waited(row.batch.since ?? row.batch.sentAt, now) : waited(row.change.proposedAt, now),
-  },
-];
-const NARROW = [NAME, { ...AMOUNT, width: "96px" }];
 
 function BatchAsked({ batch, onOpen }: { batch: Waiting; onOpen: () => void }) {
   return (

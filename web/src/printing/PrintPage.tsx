@@ -3,31 +3,18 @@ import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
-import { useRest } from "../parts/useRest";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
-import { Face } from "../parts/Face";
-import { Grid, type Column, type Item } from "../parts/Grid";
+import { Grid, type Item } from "../parts/Grid";
 import { useDeed } from "../parts/useDeed";
 import { LevelStrip } from "../proof/LevelStrip";
 import { TakeNumbers } from "./TakeNumbers";
 import { ReleaseBlanks, TakeOut, type Out } from "./TakeOut";
 import { usePrinting } from "./usePrinting";
-
-type Sheet = Schemas["SheetView"];
-type Unnumbered = Schemas["UnnumberedView"];
-type Row = { sheet: Sheet; waiting?: undefined } | { sheet?: undefined; waiting: Unnumbered };
-
-const TRAY: Record<string, string> = {
-  PRINTED: "printed",
-  SMEARED: "smeared",
-  TORN: "torn in the jam",
-  BLANK: "blank",
-};
-const ANSWERS = { GOOD: "good", SPOILED: "spoiled", BLANK: "still blank" };
+import { ANSWERS, type Unnumbered, type Row, COLUMNS, KeptBack, Tray } from "./sheetRows";
 
 /** What somebody says of some sheets. */
 interface Said {
@@ -319,105 +306,5 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
         </>
       }
     />
-  );
-}
-
-const COLUMNS: Column<Row>[] = [
-  {
-    title: "Number",
-    width: "84px",
-    cell: ({ sheet }) => (sheet ? <span className="font-mono">{sheet.number}</span> : ""),
-  },
-  { title: "Payee", width: "minmax(150px,2fr)", cell: (row) => (row.sheet ?? row.waiting).payee },
-  { title: "Amount", width: "100px", right: true, cell: (row) => (row.sheet ?? row.waiting).amount },
-  {
-    title: "In the tray",
-    width: "120px",
-    cell: ({ sheet }) =>
-      sheet ? (
-        <span className={sheet.outcome && sheet.outcome !== "PRINTED" ? "text-brass" : "text-faint"}>
-          {sheet.outcome ? TRAY[sheet.outcome] : "nothing known"}
-        </span>
-      ) : (
-        ""
-      ),
-  },
-  {
-    title: "Answer",
-    width: "minmax(120px,1fr)",
-    cell: ({ sheet: s, waiting }) =>
-      !s ? (
-        waiting.why ? (
-          <span className="text-brass">kept back: {waiting.why}</span>
-        ) : (
-          <span className="text-faint">waits for its number</span>
-        )
-      ) : s.answer ? (
-        <span className={s.answer === "GOOD" ? "text-greentext" : "text-brass"}>
-          {ANSWERS[s.answer]}
-          {s.why && `: ${s.why}`}
-          {s.posted && ", posted"}
-        </span>
-      ) : (
-        <span className="text-faint">look at the paper</span>
-      ),
-  },
-];
-
-/** A payment that has no number yet, and what keeps it back. */
-function KeptBack({ payment }: { payment: Unnumbered }) {
-  return (
-    <div className="flex flex-col gap-3">
-      <h2 className="text-base font-bold">{payment.payee}</h2>
-      <p>
-        <b>{payment.amount}</b>, {payment.why ? "kept back while the others go on" : "waits for its number"}.
-      </p>
-      {payment.why && (
-        <>
-          <p className="border-brass text-brass border-l-4 pl-3">{payment.why}</p>
-          <p className="text-faint">
-            Mend what keeps it back and print again, or take it out: its invoices then come free for another
-            batch.
-          </p>
-        </>
-      )}
-    </div>
-  );
-}
-
-/** One sheet as it lies in the tray; never a check. */
-function Tray({ sheet }: { sheet: Sheet | undefined }) {
-  const rested = useRest(sheet?.document);
-  const page = useQuery({
-    queryKey: ["tray", rested],
-    enabled: rested !== undefined,
-    queryFn: () =>
-      call(api.GET("/api/documents/{document}/page", { params: { path: { document: rested! } } })),
-  });
-  if (!sheet)
-    return <p className="text-faint">Move the cursor onto a sheet to see it as it lies in the tray.</p>;
-  const shown = sheet.outcome === "PRINTED" || sheet.outcome === "SMEARED";
-  return (
-    <div className="flex flex-col gap-3">
-      <h2 className="font-semibold">
-        Sheet {sheet.number}, {sheet.outcome ? TRAY[sheet.outcome] : "nothing known of it yet"}
-        {sheet.pages > 1 &&
-          `, ${sheet.pages - 1} ${sheet.pages === 2 ? "page" : "pages"} of remittance advice`}
-      </h2>
-      {!shown && (
-        <div className="border-hair bg-sheet text-faint flex aspect-[8.5/11] items-center justify-center border">
-          {sheet.outcome === "TORN"
-            ? "torn in the jam"
-            : sheet.outcome === "BLANK"
-              ? "blank paper"
-              : "look at the paper"}
-        </div>
-      )}
-      {shown && page.data && (
-        <div className={sheet.outcome === "SMEARED" ? "blur-[2px]" : ""}>
-          <Face page={page.data} label={`Sheet ${sheet.number}, not a check`} />
-        </div>
-      )}
-    </div>
   );
 }

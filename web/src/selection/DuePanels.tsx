@@ -8,7 +8,7 @@ import { Button } from "../parts/Button";
 import { useDeed } from "../parts/useDeed";
 import { CashPanel } from "./CashPanel";
 import { DueSlip } from "./DueSlip";
-import { HorizonTable } from "./HorizonStrip";
+import { HorizonTable } from "./HorizonTable";
 import type { Change, Question } from "./criteria";
 import type { DueView } from "./useDueList";
 

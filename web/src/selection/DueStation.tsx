@@ -1,20 +1,21 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useState } from "react";
 import { api, call, type Schemas } from "../api/client";
 import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { Download } from "../parts/Download";
-import { Grid, type Column } from "../parts/Grid";
+import { Grid } from "../parts/Grid";
 import { readRanges, writeRanges } from "../parts/ranges";
 import { DuePanels, type Panel } from "./DuePanels";
 import { DueSentence } from "./DueSentence";
 import { HorizonStrip } from "./HorizonStrip";
 import { MakeBatch } from "./MakeBatch";
 import { WhatIsMissing } from "../setup/WhatIsMissing";
-import { useCriteria, type Account, type HowListed, type Question } from "./criteria";
+import { useCriteria, type Account } from "./criteria";
 import { useDueList, type DueView, type Row } from "./useDueList";
+import { useSelectedTotal, useColumns, Heading, CashLine } from "./dueRows";
 
 /** See what is due, why the rest is left out, and make a batch of what is taken. */
 export function DueStation() {
@@ -36,7 +37,7 @@ export function DueStation() {
   );
 }
 
-function Due({ accounts }: { accounts: Account[] }) {
+export function Due({ accounts }: { accounts: Account[] }) {
   const session = useSession();
   const { question, how, values, change } = useCriteria(accounts);
   const [selected, setSelected] = useState<Set<string>>(new Set());
@@ -254,116 +255,5 @@ function Due({ accounts }: { accounts: Account[] }) {
         />
       }
     />
-  );
-}
-
-function useSelectedTotal(question: Question, how: HowListed, selected: Set<string>, listed: number) {
-  const ranges = useMemo(
-    () => (selected.size === listed ? "all" : writeRanges([...selected].map(Number))),
-    [selected, listed],
-  );
-  const total = useQuery({
-    queryKey: ["due-total", question, how, ranges],
-    // a choice too long for an address is counted, not summed
-    enabled: selected.size > 1 && ranges.length < 30_000,
-    queryFn: () =>
-      call(api.GET("/api/due/total", { params: { query: { ...question, ...how, selected: ranges } } })),
-    placeholderData: keepPreviousData,
-  });
-  return selected.size > 1 ? total.data : undefined;
-}
-
-function useColumns(currency: string | undefined, onToggle: (row: Row) => void): Column<Row>[] {
-  return [
-    {
-      title: "Taken",
-      quiet: true,
-      width: "24px",
-      cell: (row) => <Taken row={row} onToggle={() => onToggle(row)} />,
-    },
-    { title: "Vendor", width: "minmax(140px,1fr)", cell: (row) => row.vendorName },
-    {
-      title: "Their reference",
-      width: "104px",
-      cell: (row) => <span className="font-mono text-[13px]">{row.reference}</span>,
-    },
-    {
-      title: "Due",
-      width: "80px",
-      cell: (row) => <span className={row.late ? "text-rust" : ""}>{row.due}</span>,
-    },
-    { title: "Discount, or why left out", width: "minmax(164px,0.5fr)", cell: (row) => <Note row={row} /> },
-    {
-      title: "Open",
-      width: "100px",
-      right: true,
-      cell: (row) => (row.currency === currency ? row.open : `${row.currency} ${row.open}`),
-    },
-    { title: "To pay", width: "88px", right: true, cell: (row) => row.toPay ?? "–" },
-  ];
-}
-
-function Heading({ group }: { group: Schemas["GroupView"] }) {
-  return (
-    <div className="grid grid-cols-[1fr_auto_88px] gap-x-3">
-      <span className="truncate">
-        <b>{group.title}</b> <span className="text-faint ml-1 text-[13px]">{group.detail}</span>
-      </span>
-      <b className="text-right">
-        {group.open.map((m, i) => (i === 0 ? m.text : ` + ${m.text} ${m.currency}`)).join("")}
-      </b>
-      <b className="text-right">{group.toPay}</b>
-    </div>
-  );
-}
-
-/** Where the cash limit ran out. */
-function CashLine({ view }: { view: DueView }) {
-  return (
-    <div data-cash-line className="border-harbour text-harbour flex gap-2 border-b-4 border-double">
-      <b>Cash line</b>
-      <span>
-        {view.toPay} of {view.limit} spent, {view.left} left; + takes the claim under the cursor in, − leaves
-        it
-      </span>
-    </div>
-  );
-}
-
-function Taken({ row, onToggle }: { row: Row; onToggle: () => void }) {
-  return (
-    <span
-      role="checkbox"
-      aria-checked={row.taken}
-      aria-disabled={!row.movable}
-      aria-label={`${row.vendorName} ${row.reference} taken`}
-      onClick={(event) => {
-        event.stopPropagation();
-        if (row.movable) onToggle();
-      }}
-      className={`flex h-6 w-6 items-center justify-center ${row.movable ? "cursor-pointer" : ""}`}
-    >
-      <span
-        className={`flex h-[18px] w-[18px] items-center justify-center border ${row.movable ? "border-ink" : "border-hair"}`}
-      >
-        {row.taken && <span className="bg-ink h-2.5 w-2.5" />}
-      </span>
-    </span>
-  );
-}
-
-function Note({ row }: { row: Row }) {
-  const look =
-    row.noteKind === "discount"
-      ? "text-greentext"
-      : row.noteKind === "left-out"
-        ? "text-brass"
-        : row.noteKind === "hand"
-          ? "text-harbour"
-          : "text-faint";
-  return (
-    <span className={`text-[13px] ${look}`} title={row.wayOut ? `${row.note}. ${row.wayOut}` : row.note}>
-      {row.note}
-    </span>
   );
 }

@@ -1,7 +1,7 @@
 import { cleanup, screen, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
-import { serve } from "../tests/served";
+import { serve, type Answers } from "../tests/served";
 import { VendorPage } from "./VendorPage";
 
 const address = (more: Partial<Schemas["AddressView"]> = {}): Schemas["AddressView"] => ({
@@ -18,6 +18,7 @@ function open(
   roles: string[],
   more: Partial<Schemas["VendorView"]> = {},
   account: Schemas["AccountRow"][] = [],
+  answers: Answers = {},
 ) {
   return serve(<VendorPage />, {
     path: "/vendors/:id",
@@ -45,6 +46,7 @@ function open(
       },
       "GET /api/vendors/{id}/account": account,
       "GET /api/vendors/{id}/changes": [],
+      ...answers,
       "POST /api/vendors/{id}/hold": {},
       "POST /api/vendors/{id}/release": {},
       "POST /api/vendors/{id}/changes": { id: 1 },
@@ -116,5 +118,20 @@ describe("a vendor's page", () => {
     expect(await screen.findByText("Trail of Turnstone Security")).toBeTruthy();
     (await screen.findByRole("grid")).focus();
     expect(await screen.findByText("Trail of TS-1")).toBeTruthy();
+  });
+
+  it("is merged by a controller into one that is chosen, and then leads to it", async () => {
+    const { user, sent } = open(["CONTROLLER"], {}, [], {
+      "GET /api/vendors": [{ id: 9, number: "V1009", name: "Turnstone Guards", group: "Crew services" }],
+      "POST /api/vendors/{id}/merge": {},
+    });
+    await user.click(await screen.findByRole("button", { name: "It is the same as…" }));
+    await user.type(screen.getByLabelText(/The vendor that stays/), "V1009");
+    await user.type(screen.getByLabelText(/How you know/), "one letterhead");
+    await user.click(await screen.findByRole("button", { name: "Merge into Turnstone Guards" }));
+    expect(sent.at(-1)).toMatchObject({
+      path: "/api/vendors/7/merge",
+      body: { kept: 9, why: "one letterhead" },
+    });
   });
 });

@@ -14,6 +14,7 @@ import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
 import { About } from "./VendorAbout";
 import { Hold } from "./VendorHold";
+import { MergeVendor } from "./MergeVendor";
 import { OffsetCredits } from "./OffsetCredits";
 import { ProposeChange } from "./VendorChangesPart";
 
@@ -44,7 +45,9 @@ function Page({ vendor }: { vendor: Vendor }) {
   const session = useSession();
   const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
-  const [asking, setAsking] = useState<"hold" | "release" | "hold-invoice" | "release-invoice" | "offset">();
+  const [asking, setAsking] = useState<
+    "hold" | "release" | "hold-invoice" | "release-invoice" | "offset" | "merge"
+  >();
   const [proposing, setProposing] = useState<Schemas["AddressView"] | "further">();
   const show = (values.show ?? "ALL") as Show;
   const account = useQuery({
@@ -54,7 +57,7 @@ function Page({ vendor }: { vendor: Vendor }) {
   });
   const items = useMemo(() => account.data?.map((row) => ({ key: row.key, row })) ?? [], [account.data]);
   const at = account.data?.find((row) => row.key === values.at);
-  const clerk = session.roles.includes("CLERK");
+  const clerk = session.roles.includes("CLERK") && !vendor.mergedInto;
   const holder = clerk || session.roles.includes("CONTROLLER");
   return (
     <Station
@@ -80,6 +83,14 @@ function Page({ vendor }: { vendor: Vendor }) {
           <Figure value={money(vendor.open)}>open</Figure>
           <Figure value={money(vendor.reserved)}>reserved</Figure>
           <Figure value={money(vendor.credits)}>in credits</Figure>
+          {vendor.mergedInto && (
+            <span className="text-brass">
+              became{" "}
+              <Link className="text-harbour font-bold underline" to={`/vendors/${vendor.mergedInto.id}`}>
+                {vendor.mergedInto.name}
+              </Link>
+            </span>
+          )}
           {vendor.held && (
             <span className="text-rust">
               <b>Held:</b> {vendor.held}
@@ -118,6 +129,9 @@ function Page({ vendor }: { vendor: Vendor }) {
             <Button onClick={() => setAsking(at.held ? "release-invoice" : "hold-invoice")}>
               {at.held ? `Release ${at.reference}…` : `Hold ${at.reference}…`}
             </Button>
+          )}
+          {session.roles.includes("CONTROLLER") && !vendor.mergedInto && (
+            <Button onClick={() => setAsking("merge")}>It is the same as…</Button>
           )}
           <span className="text-faint text-[13px]">
             {vendor.held &&
@@ -158,6 +172,7 @@ function Page({ vendor }: { vendor: Vendor }) {
               onClose={() => setProposing(undefined)}
             />
           )}
+          <MergeVendor vendor={vendor} open={asking === "merge"} onClose={() => setAsking(undefined)} />
           <OffsetCredits
             vendor={vendor}
             open={asking === "offset"}

@@ -144,3 +144,63 @@ ALTER TABLE invoice
   ADD INDEX amount_alone (amount_minor);
 ALTER TABLE payment ADD INDEX by_amount (amount_minor);
 ALTER TABLE check_number ADD INDEX by_number (number);
+
+-- ------------------------------------------------------------ two vendors that are one
+ALTER TABLE vendor
+  -- the one it became; its documents and payments are that one's
+  ADD COLUMN merged_into_id BIGINT REFERENCES vendor (id),
+  ADD CONSTRAINT into_another CHECK (merged_into_id <> id);
+DROP TRIGGER remit_to_by_two;
+DELIMITER //
+CREATE TRIGGER vendor_stays_merged BEFORE UPDATE ON vendor FOR EACH ROW
+BEGIN
+  IF OLD.merged_into_id IS NOT NULL AND NOT NEW.merged_into_id <=> OLD.merged_into_id THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'a vendor that became another stays it';
+  END IF;
+END//
+-- A remit-to becomes only what two people agreed on last, sealed bank details included. What comes along with a vendor that
+-- is merged into another waits for a second person, like a new one.
+CREATE TRIGGER remit_to_by_two BEFORE UPDATE ON remit_to FOR EACH ROW
+BEGIN
+  DECLARE became BIGINT;
+  SELECT merged_into_id INTO became FROM vendor WHERE id = OLD.vendor_id;
+  IF NEW.vendor_id <> OLD.vendor_id THEN
+    IF NOT NEW.vendor_id <=> became OR NEW.in_force OR BINARY NEW.payee <> BINARY OLD.payee
+      OR BINARY NEW.address <> BINARY OLD.address OR NEW.bank_key <> OLD.bank_key
+      OR NOT NEW.bank_details_sealed <=> OLD.bank_details_sealed THEN
+      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: an address changes hands only as it is, and waits';
+    END IF;
+  ELSEIF NOT EXISTS (
+      SELECT 1 FROM vendor_change v
+      WHERE v.id = (SELECT w.id FROM vendor_change w WHERE w.remit_to_id = NEW.id AND w.state = 'CONFIRMED'
+          ORDER BY w.decided_at DESC, w.id DESC LIMIT 1)
+        AND v.decided_by <> v.proposed_by
+        AND BINARY v.after_payee = BINARY NEW.payee AND BINARY v.after_address = BINARY NEW.address
+        AND v.after_bank_key = NEW.bank_key AND v.after_bank_sealed <=> NEW.bank_details_sealed) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: an address or bank details change by two people';
+  END IF;
+END//
+-- Documents and payments become the kept vendor's in one step; the application changes none of them otherwise.
+CREATE PROCEDURE merge_vendor(IN gone BIGINT, IN kept BIGINT)
+BEGIN
+  IF NOT EXISTS (SELECT 1 FROM vendor g JOIN vendor k ON k.id = kept AND k.currency = g.currency
+      WHERE g.id = gone AND g.merged_into_id IS NULL AND k.merged_into_id IS NULL AND g.id <> k.id)
+    OR EXISTS (SELECT 1 FROM reservation r JOIN invoice i ON i.id = r.invoice_id WHERE i.vendor_id = gone) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L9: these vendors cannot become one now';
+  END IF;
+  UPDATE vendor SET merged_into_id = kept, version = version + 1 WHERE id = gone;
+  -- what is open goes to the same address of the other where it has that
+  UPDATE invoice i JOIN remit_to r ON r.id = i.remit_to_id
+    JOIN (SELECT payee, address_key, bank_key, MIN(id) AS id FROM remit_to WHERE vendor_id = kept AND in_force
+      GROUP BY payee, address_key, bank_key) k
+      ON k.payee = r.payee AND k.address_key = r.address_key AND k.bank_key = r.bank_key
+    SET i.remit_to_id = k.id WHERE i.vendor_id = gone AND i.is_open = 1;
+  UPDATE remit_to r SET r.vendor_id = kept, r.in_force = FALSE
+    WHERE r.vendor_id = gone AND EXISTS (SELECT 1 FROM invoice i WHERE i.remit_to_id = r.id AND i.is_open = 1);
+  UPDATE invoice SET vendor_id = kept WHERE vendor_id = gone;
+  UPDATE payment SET vendor_id = kept WHERE vendor_id = gone;
+  UPDATE credit_offset SET vendor_id = kept WHERE vendor_id = gone;
+  UPDATE vendor_identifier SET vendor_id = kept WHERE vendor_id = gone;
+END//
+DELIMITER ;
+GRANT EXECUTE ON PROCEDURE merge_vendor TO ${appUser};

@@ -55,7 +55,10 @@ import leveltally.server.ledger.Periods;
 import leveltally.server.people.People;
 import leveltally.server.people.PersonChanges;
 import leveltally.server.people.Staff;
+import leveltally.server.proof.Proof;
 import leveltally.server.setup.AccountClosing;
+import leveltally.server.vendors.VendorChanges;
+import leveltally.server.vendors.VendorMerging;
 import leveltally.server.vendors.VendorRecords;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -63,6 +66,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -87,7 +91,9 @@ class SettingUpTest {
         joss = person("joss", Role.ADMINISTRATOR);
         ruth = person("ruth", Role.CONTROLLER);
         ines = person("ines", Role.CLERK);
-        bean(Periods.class).open(joss, YearMonth.from(joss.today()));
+        YearMonth month = YearMonth.from(joss.today());
+        bean(Periods.class).open(joss, month);
+        bean(Periods.class).open(joss, month.plusMonths(1));
     }
 
     @AfterAll
@@ -203,21 +209,21 @@ class SettingUpTest {
                 .hasMessageContaining("already");
         // what the services say, the database holds
         JdbcClient jdbc = bean(JdbcClient.class);
-        String month = YearMonth.from(joss.today()).toString();
-        jdbc.sql("INSERT INTO journal_line VALUES (880, 88, ?, 'USD', 100, 0), (881, 88, ?, 'USD', 0, 100)")
-                .params(fuel.value(), payables.value())
-                .update();
-        assertThatThrownBy(() -> jdbc.sql("INSERT INTO journal_entry (id, ledger_date, month, kind, text, made_at,"
-                                + " made_by) VALUES (88, ?, ?, 'INVOICE', 'x', NOW(), ?)")
-                        .params(
-                                joss.today().plusDays(1),
-                                YearMonth.from(joss.today().plusDays(1)).toString(),
-                                joss.person().value())
-                        .update())
-                .hasMessageContaining(
-                        month.equals(YearMonth.from(joss.today().plusDays(1)).toString())
-                                ? "closed from that day"
-                                : "");
+        bean(TransactionTemplate.class).executeWithoutResult(status -> {
+            status.setRollbackOnly();
+            LocalDate later = joss.today().plusDays(1);
+            jdbc.sql("INSERT INTO journal_line VALUES (880, 88, ?, 'USD', 100, 0), (881, 88, ?, 'USD', 0, 100)")
+                    .params(fuel.value(), payables.value())
+                    .update();
+            assertThatThrownBy(() -> jdbc.sql("INSERT INTO journal_entry (id, ledger_date, month, kind, text, made_at,"
+                                    + " made_by) VALUES (88, ?, ?, 'INVOICE', 'x', NOW(), ?)")
+                            .params(
+                                    later,
+                                    YearMonth.from(later).toString(),
+                                    joss.person().value())
+                            .update())
+                    .hasMessageContaining("closed from that day");
+        });
     }
 
     @Test
@@ -395,7 +401,7 @@ class SettingUpTest {
                         .get("missing")
                         .asString())
                 .isEqualTo("The address of 1 vendor waits for a second person, a controller.");
-        bean(leveltally.server.vendors.VendorChanges.class)
+        bean(VendorChanges.class)
                 .confirmAll(
                         ruth,
                         bean(JdbcClient.class)
@@ -417,6 +423,114 @@ class SettingUpTest {
         assertThat(invoice).isNotNull();
         JsonNode after = json.readTree(http.get("/api/setup").body());
         assertThat(after.get("ready").asBoolean()).as(after.toString()).isTrue();
+    }
+
+    private VendorId vendor(String name, String currency, String line) {
+        return bean(VendorRecords.class)
+                .enter(
+                        ines,
+                        new VendorRecords.New(
+                                "",
+                                new VendorFacts(name, "", 5, PaymentMethod.CHECK, Terms.net(30), "", Reportable.NO),
+                                Currency.getInstance(currency),
+                                false,
+                                null,
+                                new RemitTo("Oakum & Pitch", List.of(line)),
+                                "",
+                                null));
+    }
+
+    private void confirmAll() {
+        bean(VendorChanges.class)
+                .confirmAll(
+                        ruth,
+                        bean(JdbcClient.class)
+                                .sql("SELECT id FROM vendor_change WHERE state = 'PROPOSED'")
+                                .query(Long.class)
+                                .list());
+    }
+
+    private InvoiceId invoice(VendorId vendor, String reference) {
+        return bean(Entering.class)
+                .enter(
+                        ines,
+                        new NewInvoice(
+                                InvoiceKind.INVOICE,
+                                vendor,
+                                reference,
+                                joss.today(),
+                                joss.today(),
+                                bean(AccountRoles.class)
+                                        .find(AccountRole.PAYABLES, USD)
+                                        .orElseGet(() -> {
+                                            AccountId payables = account("Payables merged", AccountKind.PAYABLES);
+                                            bean(AccountRoles.class).give(joss, AccountRole.PAYABLES, USD, payables);
+                                            return payables;
+                                        }),
+                                Money.zero(USD),
+                                List.of(new NewInvoice.Line(
+                                        account("Expense", AccountKind.EXPENSE), Money.parse("120.00", USD)))));
+    }
+
+    @Test
+    void twoVendorsThatAreOneBecomeOneAndTheirAddressesWaitForASecondPerson() {
+        bank("Merging");
+        VendorMerging merging = bean(VendorMerging.class);
+        VendorId kept = vendor("Oakum & Pitch", "USD", "2 Slipway Road");
+        VendorId gone = vendor("Oakum and Pitch", "USD", "2 Slipway Road");
+        VendorId elsewhere = vendor("Oakum & Pitch Ltd", "USD", "9 Other Road");
+        assertThatThrownBy(() -> merging.merge(ruth, gone, kept, "one letterhead"))
+                .hasMessageContaining("waits for a second person");
+        confirmAll();
+        InvoiceId clash = invoice(gone, "SAME-1");
+        invoice(kept, "SAME-1");
+        assertThatThrownBy(() -> merging.merge(ruth, gone, gone, "x")).hasMessageContaining("is itself already");
+        assertThatThrownBy(() -> merging.merge(ruth, gone, kept, " ")).hasMessageContaining("Say how you know");
+        assertThatThrownBy(() -> merging.merge(ines, gone, kept, "x")).hasMessageContaining("make one vendor of two");
+        assertThatThrownBy(() -> merging.merge(ruth, gone, kept, "x"))
+                .hasMessageContaining("Both have a document with the reference SAME-1");
+        JdbcClient jdbc = bean(JdbcClient.class);
+        // as the application's account nobody moves a document
+        assertThatThrownBy(() -> jdbc.sql("UPDATE invoice SET vendor_id = ? WHERE id = ?")
+                        .params(kept.value(), clash.value())
+                        .update())
+                .rootCause()
+                .hasMessageContaining("denied");
+        InvoiceId far = invoice(elsewhere, "FAR-1");
+        merging.merge(ruth, elsewhere, kept, "their letter of last week");
+        assertThat(jdbc.sql("SELECT vendor_id FROM invoice WHERE id = ?")
+                        .param(far.value())
+                        .query(Long.class)
+                        .single())
+                .isEqualTo(kept.value());
+        // its address came along and waits; until then nothing is paid there
+        assertThat(jdbc.sql("SELECT COUNT(*) FROM vendor_change WHERE vendor_id = ? AND state = 'PROPOSED'")
+                        .param(kept.value())
+                        .query(Long.class)
+                        .single())
+                .isEqualTo(1);
+        assertThatThrownBy(() -> invoice(elsewhere, "FAR-2")).hasMessageContaining("became Oakum & Pitch");
+        assertThatThrownBy(() -> merging.merge(ruth, elsewhere, gone, "x")).hasMessageContaining("already");
+        assertThatThrownBy(() -> jdbc.sql("UPDATE vendor SET merged_into_id = NULL WHERE id = ?")
+                        .param(elsewhere.value())
+                        .update())
+                .rootCause()
+                .hasMessageContaining("stays it");
+        Actor second = new Actor(joss.person(), "joss", Set.of(Role.CONTROLLER), joss.today(), Instant.now(), "test");
+        long waiting = jdbc.sql("SELECT id FROM vendor_change WHERE vendor_id = ? AND state = 'PROPOSED'")
+                .param(kept.value())
+                .query(Long.class)
+                .single();
+        assertThatThrownBy(() -> bean(VendorChanges.class).confirm(ruth, waiting, null))
+                .hasMessageContaining("somebody else must confirm");
+        bean(VendorChanges.class).confirm(second, waiting, null);
+        assertThat(jdbc.sql("SELECT r.in_force FROM invoice i JOIN remit_to r ON r.id = i.remit_to_id WHERE i.id = ?")
+                        .param(far.value())
+                        .query(Boolean.class)
+                        .single())
+                .isTrue();
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).as(law.looked()).isEmpty());
     }
 
     private static JsonNode step(JsonNode setup, String name) {

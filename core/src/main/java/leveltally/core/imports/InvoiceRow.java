@@ -75,7 +75,9 @@ public record InvoiceRow(
         String vendor = in.text("vendor", 12, true);
         Currency currency = known.vendor(vendor);
         if (currency == null && !vendor.isEmpty()) {
-            in.wrong("vendor", "there is no vendor " + vendor + "; bring the vendor in first");
+            in.wrong(
+                    "vendor",
+                    "there is no vendor " + vendor + "; bring the vendor in first, or name the one it was merged into");
         }
         Currency reckoned = currency == null ? Currency.getInstance("USD") : currency;
         String named = in.raw("currency");

@@ -20,6 +20,7 @@ public enum Deed {
     CONFIRM_VENDOR_CHANGE("confirm or refuse a change of a vendor", CONTROLLER),
     ENTER_VENDOR("enter or bring in vendors", CLERK),
     CHANGE_VENDOR("change what is known of a vendor", CLERK, CONTROLLER),
+    MERGE_VENDORS("make one vendor of two", CONTROLLER),
     APPLY_CREDIT("apply credits to invoices", CLERK),
     BRING_IN_CASH("bring in cash movements", CLERK),
     SET_CASH_FLOOR("set the cash the company keeps", CONTROLLER),

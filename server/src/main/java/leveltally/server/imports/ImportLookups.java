@@ -75,7 +75,8 @@ class ImportLookups {
                 }
                 vendors.put(
                         number,
-                        jdbc.sql("SELECT currency FROM vendor WHERE number = :number AND BINARY number = :number")
+                        jdbc.sql("SELECT currency FROM vendor WHERE number = :number AND BINARY number = :number"
+                                        + " AND merged_into_id IS NULL")
                                 .param("number", number)
                                 .query(String.class)
                                 .optional()

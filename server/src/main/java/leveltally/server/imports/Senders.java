@@ -46,8 +46,9 @@ class Senders {
             return Optional.of(found.get(0));
         }
         String sql = switch (one.scheme().split(" ")[0]) {
-            case UblParty.NUMBER, UblParty.IDENTIFICATION -> "SELECT number FROM vendor WHERE number = :value";
-            case UblParty.NAME -> "SELECT number FROM vendor WHERE name = :value LIMIT 2";
+            case UblParty.NUMBER, UblParty.IDENTIFICATION ->
+                "SELECT number FROM vendor WHERE number = :value AND merged_into_id IS NULL";
+            case UblParty.NAME -> "SELECT number FROM vendor WHERE name = :value AND merged_into_id IS NULL LIMIT 2";
             case UblParty.ACCOUNT ->
                 "SELECT DISTINCT v.number FROM remit_to t JOIN vendor v ON v.id = t.vendor_id"
                         + " WHERE t.bank_key = :value AND t.bank_key <> '' LIMIT 2";

@@ -59,7 +59,7 @@ public class Entering {
     @Transactional
     public InvoiceId enter(Actor by, NewInvoice wanted) {
         by.mayDo(Deed.ENTER_INVOICE);
-        Vendor vendor = vendors.get(wanted.vendor());
+        Vendor vendor = vendors.taking(wanted.vendor());
         if (wanted.kind() == InvoiceKind.PREPAYMENT) {
             throw Refusal.invalidField(
                     "no-prepayments",

@@ -84,6 +84,16 @@ class ChangeRows {
                 r.getString(side + "bank_mask"));
     }
 
+    /** The addresses of a vendor that are not in force and that no change waits for. */
+    List<Long> forgotten(VendorId vendor) {
+        return jdbc.sql(
+                        "SELECT r.id FROM remit_to r WHERE r.vendor_id = ? AND NOT r.in_force AND NOT EXISTS"
+                                + " (SELECT 1 FROM vendor_change c WHERE c.remit_to_id = r.id AND c.state = 'PROPOSED') ORDER BY r.id")
+                .param(vendor.value())
+                .query(Long.class)
+                .list();
+    }
+
     /** How many changes of an address wait. */
     long waiting(long at) {
         return jdbc.sql("SELECT COUNT(*) FROM vendor_change WHERE remit_to_id = ? AND state = 'PROPOSED'")

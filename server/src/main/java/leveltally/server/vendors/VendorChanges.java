@@ -66,6 +66,18 @@ public class VendorChanges {
         propose(by, List.of(new First(vendor, remitTo, postalCode.strip(), bank)), "new vendor");
     }
 
+    /** Proposes the addresses of a vendor that are not in force and wait for nobody, as they are. */
+    void proposeAsTheyAre(Actor by, VendorId vendor, String why) {
+        WorkIds.Supply supply = ids.supply();
+        List<ChangeRows.Proposal> proposals = rows.forgotten(vendor).stream()
+                .map(at -> new ChangeRows.Proposal(
+                        supply.next(), vendor, at, ChangeRows.Sealed.NOWHERE, rows.lockPlace(vendor, at), why))
+                .toList();
+        if (!proposals.isEmpty()) {
+            rows.insert(by, proposals);
+        }
+    }
+
     /**
      * What somebody wants an address to become.
      *

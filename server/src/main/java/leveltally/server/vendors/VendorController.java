@@ -39,11 +39,13 @@ import org.springframework.web.bind.annotation.RestController;
 class VendorController {
     private final Vendors vendors;
     private final VendorRecords records;
+    private final VendorMerging merging;
     private final VendorPages pages;
 
-    VendorController(Vendors vendors, VendorRecords records, VendorPages pages) {
+    VendorController(Vendors vendors, VendorRecords records, VendorMerging merging, VendorPages pages) {
         this.vendors = vendors;
         this.records = records;
+        this.merging = merging;
         this.pages = pages;
     }
 
@@ -81,7 +83,13 @@ class VendorController {
             List<MoneyView> credits,
             List<MoneyView> reserved,
             List<PaidYear> paid,
-            List<OffsetView> offsets) {}
+            List<OffsetView> offsets,
+            @Nullable MergedInto mergedInto) {}
+
+    /** The vendor that another became. */
+    record MergedInto(long id, String number, String name) {}
+
+    record MergeWanted(long kept, @NotNull @Size(max = 200) String why) {}
 
     /**
      * One movement of the account, or one invoice, credit or payment.
@@ -296,6 +304,13 @@ class VendorController {
     void change(Actor by, @PathVariable long id, @Valid @RequestBody VendorChanged wanted) {
         records.change(
                 by, new VendorId(id), wanted.facts().facts(), wanted.facts().taxNumber(), wanted.version());
+    }
+
+    /** This vendor and the kept one always were one. */
+    @PostMapping("/{id}/merge")
+    @Needs(Deed.MERGE_VENDORS)
+    void merge(Actor by, @PathVariable long id, @Valid @RequestBody MergeWanted wanted) {
+        merging.merge(by, new VendorId(id), new VendorId(wanted.kept()), wanted.why());
     }
 
     @PostMapping("/{id}/hold")

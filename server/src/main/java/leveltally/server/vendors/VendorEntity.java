@@ -47,6 +47,10 @@ class VendorEntity {
 
     boolean oneTime;
 
+    /** What it became, where it was merged into another. */
+    @Nullable
+    Long mergedIntoId;
+
     String email = "";
 
     @Nullable

@@ -14,6 +14,7 @@ import leveltally.core.payments.PaymentState;
 import leveltally.core.vendors.VendorAccount;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.MoneyView;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -54,6 +55,7 @@ class VendorPages {
                           v.currency
                         FROM vendor v
                         WHERE (v.name LIKE :like OR v.number LIKE :like) AND (:group IS NULL OR v.vendor_group = :group)
+                          AND v.merged_into_id IS NULL
                         ORDER BY v.name, v.id LIMIT :from, :page
                         """)
                 .param("like", like)
@@ -175,7 +177,17 @@ class VendorPages {
                 credits,
                 reserved,
                 paid,
-                offsets);
+                offsets,
+                mergedInto(id));
+    }
+
+    private VendorController.@Nullable MergedInto mergedInto(VendorId id) {
+        return jdbc.sql(
+                        "SELECT k.id, k.number, k.name FROM vendor g JOIN vendor k ON k.id = g.merged_into_id WHERE g.id = ?")
+                .param(id.value())
+                .query(VendorController.MergedInto.class)
+                .optional()
+                .orElse(null);
     }
 
     private static void add(List<MoneyView> to, long minor, String currency) {

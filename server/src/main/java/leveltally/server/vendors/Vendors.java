@@ -131,6 +131,24 @@ public class Vendors {
         return view(row(id));
     }
 
+    /**
+     * The vendor whose documents can be entered.
+     *
+     * @throws Refusal when it became another
+     */
+    @Transactional(readOnly = true)
+    public Vendor taking(VendorId id) {
+        VendorEntity vendor = row(id);
+        if (vendor.mergedIntoId != null) {
+            VendorEntity became = row(new VendorId(vendor.mergedIntoId));
+            throw Refusal.invalidField(
+                    "vendor-merged",
+                    "vendor",
+                    vendor.name + " became " + became.name + " (" + became.number + "). Enter it for that one.");
+        }
+        return view(vendor);
+    }
+
     /** Remit-to addresses by id, with what orders claims; one statement, whatever their number. */
     @Transactional(readOnly = true)
     public Map<Long, Place> places(Collection<Long> ids) {
@@ -194,8 +212,9 @@ public class Vendors {
     @Transactional(readOnly = true)
     public List<Choice> named(String text) {
         String like = "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%";
-        return jdbc.sql("SELECT id, number, name, vendor_group FROM vendor WHERE name LIKE :like OR number LIKE :like"
-                        + " ORDER BY name LIMIT 50")
+        return jdbc.sql(
+                        "SELECT id, number, name, vendor_group FROM vendor WHERE (name LIKE :like OR number LIKE :like) AND merged_into_id IS NULL"
+                                + " ORDER BY name LIMIT 50")
                 .param("like", like)
                 .query((r, n) -> new Choice(r.getLong(1), r.getString(2), r.getString(3), r.getString(4)))
                 .list();

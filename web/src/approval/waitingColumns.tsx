@@ -1,0 +1,80 @@
+import type { Schemas } from "../api/client";
+import { Amount } from "../workline/Amount";
+import { waited } from "../parts/dates";
+import type { Column, Item } from "../parts/Grid";
+
+export type Waiting = Schemas["WaitingBatch"];
+
+export type Change = Schemas["ChangeView"];
+
+type Row = { batch: Waiting; change?: undefined } | { batch?: undefined; change: Change };
+
+/** What waits under one heading; nothing where nothing does. */
+export function group(key: string, title: string, batches: Waiting[], changes: Change[]): Item<Row>[] {
+  if (batches.length + changes.length === 0) return [];
+  return [
+    { key, heading: <b>{title}</b> },
+    ...batches.map((batch) => ({ key: `b${batch.id}`, row: { batch } })),
+    ...changes.map((change) => ({ key: `c${change.id}`, row: { change } })),
+  ];
+}
+
+const NAME: Column<Row> = {
+  title: "What",
+  width: "minmax(160px,1.8fr)",
+  cell: (row) =>
+    row.batch ? (
+      <>
+        {row.batch.name}
+        {row.batch.round > 1 && <span className="text-faint text-[13px]"> · sent again</span>}
+      </>
+    ) : (
+      `${row.change.vendorName}: ${row.change.what}`
+    ),
+};
+
+const AMOUNT: Column<Row> = {
+  title: "Amount",
+  width: "110px",
+  right: true,
+  cell: (row) => row.batch && <Amount of={row.batch.amount} />,
+};
+
+export const columns = (now: string): Column<Row>[] => [
+  NAME,
+  {
+    title: "Step",
+    width: "minmax(160px,1.3fr)",
+    cell: (row) =>
+      row.batch
+        ? `${row.batch.stepName}${row.batch.steps > 1 ? `, ${row.batch.step} of ${row.batch.steps}` : ""}`
+        : "second person",
+  },
+  {
+    title: "Marked",
+    width: "60px",
+    right: true,
+    cell: (row) =>
+      row.batch && row.batch.marked > 0 ? (
+        <span className="text-brass font-semibold">{row.batch.marked}</span>
+      ) : (
+        ""
+      ),
+  },
+  { title: "Payments", width: "66px", right: true, cell: (row) => row.batch?.claims ?? "" },
+  AMOUNT,
+  {
+    title: "Asked by",
+    width: "112px",
+    cell: (row) => (row.batch ? row.batch.sentBy : row.change.proposedBy),
+  },
+  {
+    title: "Waits",
+    width: "64px",
+    right: true,
+    cell: (row) =>
+      row.batch ? waited(row.batch.since ?? row.batch.sentAt, now) : waited(row.change.proposedAt, now),
+  },
+];
+
+export const NARROW = [NAME, { ...AMOUNT, width: "96px" }];
