@@ -4727,6 +4727,7 @@ export interface components {
             /** Format: int64 */
             version: number;
             mayChange: boolean;
+            maySet: boolean;
             mayCorrect: boolean;
         };
         AccountSeries: {

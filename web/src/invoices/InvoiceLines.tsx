@@ -80,11 +80,13 @@ export function InvoiceLines({
         </tbody>
       </table>
       <datalist id="accounts-known">
-        {accounts.map((a) => (
-          <option key={a.id} value={a.code}>
-            {a.name}
-          </option>
-        ))}
+        {accounts
+          .filter((a) => a.kind === "EXPENSE")
+          .map((a) => (
+            <option key={a.id} value={a.code}>
+              {a.name}
+            </option>
+          ))}
       </datalist>
     </>
   );

@@ -65,7 +65,7 @@ function Page({ account }: { account: Account }) {
         <div className="flex flex-col gap-5">
           <PositivePay account={account} />
           <Holidays account={account} />
-          {account.mayChange && !account.closedOn && <Closing account={account} />}
+          {account.maySet && !account.closedOn && <Closing account={account} />}
           <TrailFold key={account.version} subject={`bank account ${account.id}`} name={account.name} />
         </div>
       }
@@ -106,7 +106,7 @@ function Facts({ account }: { account: Account }) {
         label="The account"
         deed="Change the account"
         leave="Leave it as it was"
-        readOnly={!account.mayChange || account.closedOn !== null}
+        readOnly={!account.mayChange || Boolean(account.closedOn)}
       >
         <div className="grid grid-cols-2 gap-4 max-[640px]:grid-cols-1">
           <Entry name="name" label="What everybody calls it" />

@@ -52,7 +52,7 @@ export function BankAccountsPage() {
                 cursor={values.at}
                 onCursor={(at) => change({ at })}
                 onEnter={(key) => navigate(`/bank-accounts/${key}`)}
-                dim={(one) => one.closedOn !== undefined && one.closedOn !== null}
+                dim={(one) => Boolean(one.closedOn)}
                 empty="No bank account yet. Its cash needs an account of the ledger of the kind cash first."
               />
             )}

@@ -26,7 +26,7 @@ export function Holidays({ account }: { account: Account }) {
           <li key={one.day} className="flex items-baseline gap-3">
             <span className="w-32 shrink-0">{longDate(one.day)}</span>
             <span className="min-w-0 flex-1 truncate">{one.name}</span>
-            {account.mayChange && (
+            {account.maySet && (
               <Button
                 look="bare"
                 className="min-h-6 py-0"
@@ -39,7 +39,7 @@ export function Holidays({ account }: { account: Account }) {
           </li>
         ))}
       </ul>
-      {account.mayChange && (
+      {account.maySet && (
         <Button className="mt-2" onClick={() => setAdding(true)}>
           Add holidays…
         </Button>

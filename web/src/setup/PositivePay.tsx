@@ -13,7 +13,7 @@ export function PositivePay({ account }: { account: Account }) {
   const again = useAgain();
   const [asking, setAsking] = useState<"begin" | "end">();
   const close = () => setAsking(undefined);
-  const may = account.mayChange && !account.closedOn;
+  const may = account.maySet && !account.closedOn;
   return (
     <section aria-label="Positive pay">
       <h2 className="mb-1 text-base font-bold">Positive pay</h2>

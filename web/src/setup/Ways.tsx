@@ -17,7 +17,7 @@ export function Ways({ account }: { account: Account }) {
     <section aria-label="Ways to pay">
       <div className="mb-2 flex items-center gap-3">
         <h2 className="text-base font-bold">Ways to pay</h2>
-        {account.mayChange && !account.closedOn && (
+        {account.maySet && !account.closedOn && (
           <Button className="ml-auto" onClick={() => setAdding(true)}>
             Add checks with their numbers…
           </Button>

@@ -118,6 +118,15 @@ BEGIN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L6: the bank account is closed';
   END IF;
 END//
+-- Shared with whoever ends positive pay: what is told waits for a file that can be made.
+CREATE TRIGGER bank_event_is_wanted BEFORE INSERT ON bank_event FOR EACH ROW
+BEGIN
+  DECLARE told BOOLEAN;
+  SELECT positive_pay INTO told FROM bank_account WHERE id = NEW.bank_account_id LOCK IN SHARE MODE;
+  IF NOT told THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L5: the bank of this account is told of nothing';
+  END IF;
+END//
 DELIMITER ;
 GRANT SELECT, INSERT, DELETE ON bank_holiday TO ${appUser};
 GRANT SELECT, INSERT, UPDATE ON series_correction TO ${appUser};

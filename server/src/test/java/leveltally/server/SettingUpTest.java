@@ -49,8 +49,10 @@ import leveltally.server.invoices.InvoiceKind;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.ledger.AccountRoles;
 import leveltally.server.ledger.Accounts;
+import leveltally.server.ledger.BankAccountChanges;
 import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.BankHolidays;
 import leveltally.server.ledger.Periods;
 import leveltally.server.people.People;
 import leveltally.server.people.PersonChanges;
@@ -301,31 +303,32 @@ class SettingUpTest {
     void anAccountInUseIsNotClosedAndAClosedOnePaysNothing() {
         BankAccountId account = bank("Closing");
         BankAccountSetup setup = bean(BankAccountSetup.class);
+        BankAccountChanges changes = bean(BankAccountChanges.class);
+        BankHolidays holidays = bean(BankHolidays.class);
         long layout = bean(PositivePay.class).layouts().get(0).id();
         bean(PositivePay.class).begin(joss, account, layout);
         assertThat(bean(BankAccounts.class).get(account).positivePay()).isTrue();
         bean(PositivePay.class).end(joss, account);
         assertThat(bean(BankAccounts.class).get(account).layout()).isNull();
-        setup.addHolidays(joss, account, HolidayList.read(joss.today() + " Closing day"));
-        assertThat(setup.holidays(account, joss.today()))
-                .containsExactly(new BankAccountSetup.Holiday(joss.today(), "Closing day"));
-        setup.removeHoliday(joss, account, joss.today());
-        assertThatThrownBy(() -> setup.removeHoliday(joss, account, joss.today()))
-                .hasMessageContaining("not on the list");
-        setup.change(
+        holidays.add(joss, account, HolidayList.read(joss.today() + " Closing day"));
+        assertThat(holidays.from(account, joss.today()))
+                .containsExactly(new BankHolidays.Holiday(joss.today(), "Closing day"));
+        holidays.remove(joss, account, joss.today());
+        assertThatThrownBy(() -> holidays.remove(joss, account, joss.today())).hasMessageContaining("not on the list");
+        changes.change(
                 joss,
                 account,
-                new BankAccountSetup.Wanted("Closing", "Skerrow Trust", "1,000.00", "5", null, null),
+                new BankAccountChanges.Wanted("Closing", "Skerrow Trust", "1,000.00", "5", null, null),
                 version(account));
         assertThat(bean(BankAccounts.class).get(account).smallest()).isEqualTo(Money.parse("5.00", USD));
-        assertThatThrownBy(() -> setup.change(
+        assertThatThrownBy(() -> changes.change(
                         joss,
                         account,
-                        new BankAccountSetup.Wanted("Closing", "Skerrow Trust", "-1", "5", null, null),
+                        new BankAccountChanges.Wanted("Closing", "Skerrow Trust", "-1", "5", null, null),
                         version(account)))
                 .hasMessageContaining("cannot be below zero");
-        assertThatThrownBy(() -> setup.change(
-                        joss, account, new BankAccountSetup.Wanted("Closing", "Bank", "0", "0", null, null), 0))
+        assertThatThrownBy(() -> changes.change(
+                        joss, account, new BankAccountChanges.Wanted("Closing", "Bank", "0", "0", null, null), 0))
                 .hasMessageContaining("meanwhile");
         assertThatThrownBy(() -> bean(AccountClosing.class).close(joss, account, " "))
                 .hasMessageContaining("Say why");

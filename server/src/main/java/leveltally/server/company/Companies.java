@@ -2,7 +2,6 @@ package leveltally.server.company;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
-import jakarta.persistence.PersistenceException;
 import java.time.ZoneId;
 import java.time.format.TextStyle;
 import java.util.LinkedHashMap;
@@ -15,6 +14,7 @@ import leveltally.core.company.FiscalYear;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
+import org.hibernate.exception.ConstraintViolationException;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -88,7 +88,7 @@ public class Companies {
             try {
                 entities.persist(row);
                 entities.flush();
-            } catch (PersistenceException setUpByAnother) {
+            } catch (ConstraintViolationException setUpByAnother) {
                 // there is only one: its key held against two who set it up at the same moment
                 throw changedMeanwhile();
             }

@@ -33,6 +33,7 @@ import leveltally.server.checks.SeriesSetup;
 import leveltally.server.company.Companies;
 import leveltally.server.ledger.AccountRoles;
 import leveltally.server.ledger.Accounts;
+import leveltally.server.ledger.BankAccountChanges;
 import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
@@ -61,6 +62,7 @@ class DemoCompany {
     private final Accounts accounts;
     private final AccountRoles roles;
     private final BankAccountSetup setup;
+    private final BankAccountChanges changesOfAccounts;
     private final Companies companies;
     private final SeriesSetup series;
     private final Vendors vendors;
@@ -75,6 +77,7 @@ class DemoCompany {
             Accounts accounts,
             AccountRoles roles,
             BankAccountSetup setup,
+            BankAccountChanges changesOfAccounts,
             Companies companies,
             SeriesSetup series,
             Vendors vendors,
@@ -87,6 +90,7 @@ class DemoCompany {
         this.accounts = accounts;
         this.roles = roles;
         this.setup = setup;
+        this.changesOfAccounts = changesOfAccounts;
         this.companies = companies;
         this.series = series;
         this.vendors = vendors;
@@ -152,8 +156,8 @@ class DemoCompany {
         BankAccountId continental =
                 account(by, "Continental", "Bank of Eider", EUR, "990073053", "770031182264", cashEur);
         setup.positivePay(by, operations, layout, DemoLayout.skerrowTrust().name());
-        setup.keepFloor(cast.on(FIRST.atDay(1), "ruth"), operations, "250,000.00");
-        setup.keepFloor(cast.on(FIRST.atDay(1), "ruth"), works, "50,000.00");
+        changesOfAccounts.keepFloor(cast.on(FIRST.atDay(1), "ruth"), operations, "250,000.00");
+        changesOfAccounts.keepFloor(cast.on(FIRST.atDay(1), "ruth"), works, "50,000.00");
         checks(by, operations, Stock.BLANK, 41200);
         checks(by, works, Stock.NUMBERED, 7300);
         setup.addWay(by, continental, "Credit transfers", PaymentMethod.CREDIT_TRANSFER);

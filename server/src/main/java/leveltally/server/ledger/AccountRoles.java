@@ -79,10 +79,7 @@ public class AccountRoles {
                             ? "Say for which currency: each has an account of its own for " + role.words() + "."
                             : role.words() + " is one account for all currencies.");
         }
-        LedgerAccount account = accounts.all().stream()
-                .filter(one -> one.id().equals(wanted))
-                .findFirst()
-                .orElseThrow(() -> Refusal.notFound("no-account", "There is no such account. Look at the list again."));
+        LedgerAccount account = accounts.share(wanted);
         if (!role.takes(account.facts().kind())) {
             throw Refusal.invalidField(
                     "role-kind",

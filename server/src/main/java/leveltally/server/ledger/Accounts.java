@@ -19,8 +19,8 @@ import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
+import org.hibernate.exception.ConstraintViolationException;
 import org.jspecify.annotations.Nullable;
-import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -36,6 +36,24 @@ public class Accounts {
         this.entities = entities;
         this.jdbc = jdbc;
         this.audit = audit;
+    }
+
+    /**
+     * The account with its row shared until the transaction ends, so that it is not closed meanwhile.
+     *
+     * @throws Refusal when there is none
+     */
+    @Transactional
+    public LedgerAccount share(AccountId id) {
+        LedgerAccountEntity row = entities.find(LedgerAccountEntity.class, id.value(), LockModeType.PESSIMISTIC_READ);
+        if (row == null) {
+            throw noAccount();
+        }
+        return row.view();
+    }
+
+    private static Refusal noAccount() {
+        return Refusal.notFound("no-account", "There is no such account. Look at the list again.");
     }
 
     /** All of them by code. */
@@ -80,7 +98,7 @@ public class Accounts {
         try {
             entities.persist(row);
             entities.flush();
-        } catch (jakarta.persistence.PersistenceException | DuplicateKeyException known) {
+        } catch (ConstraintViolationException known) {
             throw Refusal.invalidField(
                     "code-known",
                     "code",
@@ -104,7 +122,7 @@ public class Accounts {
         by.mayDo(Deed.SET_ACCOUNTS);
         LedgerAccountEntity row = entities.find(LedgerAccountEntity.class, id.value(), LockModeType.PESSIMISTIC_WRITE);
         if (row == null) {
-            throw Refusal.notFound("no-account", "There is no such account. Look at the list again.");
+            throw noAccount();
         }
         if (row.version != version) {
             throw Refusal.conflict(

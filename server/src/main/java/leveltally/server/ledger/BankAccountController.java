@@ -24,12 +24,12 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class BankAccountController {
     private final BankAccounts accounts;
-    private final BankAccountSetup setup;
+    private final BankAccountChanges changes;
     private final CashMovements movements;
 
-    BankAccountController(BankAccounts accounts, BankAccountSetup setup, CashMovements movements) {
+    BankAccountController(BankAccounts accounts, BankAccountChanges changes, CashMovements movements) {
         this.accounts = accounts;
-        this.setup = setup;
+        this.changes = changes;
         this.movements = movements;
     }
 
@@ -79,7 +79,7 @@ class BankAccountController {
     @PostMapping("/{id}/floor")
     @Needs(Deed.SET_CASH_FLOOR)
     void floor(Actor by, @PathVariable long id, @Valid @RequestBody Floor wanted) {
-        setup.keepFloor(by, new BankAccountId(id), wanted.floor());
+        changes.keepFloor(by, new BankAccountId(id), wanted.floor());
     }
 
     @PostMapping("/{id}/movements")

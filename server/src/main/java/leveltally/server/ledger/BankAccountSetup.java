@@ -2,12 +2,7 @@ package leveltally.server.ledger;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
-import java.time.LocalDate;
-import java.util.Currency;
-import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
-import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountKind;
@@ -15,14 +10,12 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.ledger.NewBankAccount;
 import leveltally.core.ledger.WayId;
-import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.Seal;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -30,21 +23,14 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class BankAccountSetup {
     private final EntityManager entities;
-    private final JdbcClient jdbc;
     private final BankAccounts accounts;
     private final Accounts ledgerAccounts;
     private final Seal seal;
     private final AuditTrail audit;
 
     BankAccountSetup(
-            EntityManager entities,
-            JdbcClient jdbc,
-            BankAccounts accounts,
-            Accounts ledgerAccounts,
-            Seal seal,
-            AuditTrail audit) {
+            EntityManager entities, BankAccounts accounts, Accounts ledgerAccounts, Seal seal, AuditTrail audit) {
         this.entities = entities;
-        this.jdbc = jdbc;
         this.accounts = accounts;
         this.ledgerAccounts = ledgerAccounts;
         this.seal = seal;
@@ -56,7 +42,7 @@ public class BankAccountSetup {
     public BankAccountId open(Actor by, NewBankAccount wanted) {
         by.mayDo(Deed.SET_BANK_ACCOUNT);
         mustBeCash(by, wanted.cash());
-        mustBeAnotherName(wanted.name(), null);
+        accounts.mustBeAnotherName(wanted.name(), null);
         BankAccountEntity account = new BankAccountEntity();
         account.name = wanted.name();
         account.bankName = wanted.bankName();
@@ -104,105 +90,6 @@ public class BankAccountSetup {
                             account.inWords() + " keeps the cash of " + other.name()
                                     + ". Each bank account has an account of its own.");
                 });
-    }
-
-    private void mustBeAnotherName(String name, @Nullable Long but) {
-        if (accounts.list().stream()
-                .anyMatch(other -> other.name().equalsIgnoreCase(name)
-                        && (but == null || other.id().value() != but))) {
-            throw Refusal.invalidField(
-                    "name-taken", "name", "Another bank account is called " + name + ". Choose another name.");
-        }
-    }
-
-    /**
-     * What may change of an account.
-     *
-     * @param floor as it was typed, as is {@code smallest}
-     */
-    public record Wanted(
-            String name,
-            String bankName,
-            String floor,
-            String smallest,
-            @Nullable LocalDate thisRun,
-            @Nullable LocalDate nextRun) {}
-
-    /** Changes an account; what was printed and told stays as it was. */
-    @Transactional
-    public void change(Actor by, BankAccountId id, Wanted wanted, long version) {
-        by.mayDo(Deed.SET_BANK_ACCOUNT);
-        BankAccountEntity account = accounts.row(id, LockModeType.PESSIMISTIC_WRITE);
-        mustBeSeen(account, version);
-        Map<String, String> before = words(account);
-        account.name = NewBankAccount.name(wanted.name());
-        mustBeAnotherName(account.name, account.id);
-        account.bankName = NewBankAccount.bankName(wanted.bankName());
-        account.floorMinor = amount(wanted.floor(), account, "floor");
-        account.smallestMinor = amount(wanted.smallest(), account, "smallest");
-        if (wanted.nextRun() != null
-                && wanted.thisRun() != null
-                && !wanted.nextRun().isAfter(wanted.thisRun())) {
-            throw Refusal.invalidField("runs", "nextRun", "The next run comes after this one. Choose a later day.");
-        }
-        account.thisRun = wanted.thisRun();
-        account.nextRun = wanted.nextRun();
-        Map<String, String> after = words(account);
-        if (!after.equals(before)) {
-            record(by, account, "change bank account", before, after);
-        }
-    }
-
-    private static void mustBeSeen(BankAccountEntity account, long version) {
-        if (account.version != version) {
-            throw Refusal.conflict(
-                    "changed-meanwhile",
-                    "Somebody changed " + account.name + " meanwhile, or a batch moved its runs. Nothing of yours was"
-                            + " saved; look at it as it is now.");
-        }
-    }
-
-    private static long amount(String typed, BankAccountEntity account, String field) {
-        Money amount = Money.typed(typed.isBlank() ? "0" : typed, Currency.getInstance(account.currency), field);
-        if (amount.isNegative()) {
-            throw Refusal.invalidField(
-                    field + "-below-zero", field, "This amount cannot be below zero. Type 0 for none.");
-        }
-        return amount.minor();
-    }
-
-    private static Map<String, String> words(BankAccountEntity account) {
-        Map<String, String> words = new TreeMap<>();
-        words.put("name", account.name);
-        words.put("bank", account.bankName);
-        words.put("floor", Money.ofMinor(account.floorMinor, account.currency).plain());
-        words.put(
-                "smallest payment",
-                Money.ofMinor(account.smallestMinor, account.currency).plain());
-        words.put("this run", account.thisRun == null ? "" : Dates.inWords(account.thisRun));
-        words.put("next run", account.nextRun == null ? "" : Dates.inWords(account.nextRun));
-        return words;
-    }
-
-    private void record(
-            Actor by, BankAccountEntity account, String deed, Map<String, String> before, Map<String, String> after) {
-        Map<String, String> told = new TreeMap<>();
-        after.forEach((field, now) -> {
-            if (!now.equals(before.get(field))) {
-                told.put(field, before.get(field) + " → " + now);
-            }
-        });
-        audit.record(by, deed, subject(account.id), told);
-    }
-
-    /** Sets the cash the company keeps on an account. */
-    @Transactional
-    public void keepFloor(Actor by, BankAccountId id, String floor) {
-        by.mayDo(Deed.SET_CASH_FLOOR);
-        BankAccountEntity account = accounts.row(id, LockModeType.PESSIMISTIC_WRITE);
-        Map<String, String> before = words(account);
-        account.floorMinor = amount(floor, account, "floor");
-        record(by, account, "keep floor", before, words(account));
     }
 
     /** Adds a way to pay behind those the account has. */
@@ -262,59 +149,6 @@ public class BankAccountSetup {
         }
         account.closedOn = by.today();
         audit.record(by, "close bank account", subject(account.id), Map.of("reason", why.strip()));
-    }
-
-    /** Adds days on which the bank does not work; a day there already gets the new name. */
-    @Transactional
-    public void addHolidays(Actor by, BankAccountId id, Map<LocalDate, String> days) {
-        by.mayDo(Deed.SET_BANK_ACCOUNT);
-        accounts.lock(id);
-        days.forEach((day, name) -> {
-            deleteHoliday(id, day);
-            jdbc.sql("INSERT INTO bank_holiday (bank_account_id, day, name) VALUES (:account, :day, :name)")
-                    .param("account", id.value())
-                    .param("day", day)
-                    .param("name", name)
-                    .update();
-        });
-        audit.record(
-                by,
-                "add holidays",
-                subject(id.value()),
-                Map.of(
-                        "days",
-                        days.keySet().stream().map(Dates::inWords).toList().toString()));
-    }
-
-    @Transactional
-    public void removeHoliday(Actor by, BankAccountId id, LocalDate day) {
-        by.mayDo(Deed.SET_BANK_ACCOUNT);
-        accounts.lock(id);
-        if (deleteHoliday(id, day) == 0) {
-            throw Refusal.conflict("no-holiday", Dates.inWords(day) + " is not on the list any more. Look again.");
-        }
-        audit.record(by, "remove holiday", subject(id.value()), Map.of("day", Dates.inWords(day)));
-    }
-
-    private int deleteHoliday(BankAccountId id, LocalDate day) {
-        return jdbc.sql("DELETE FROM bank_holiday WHERE bank_account_id = :account AND day = :day")
-                .param("account", id.value())
-                .param("day", day)
-                .update();
-    }
-
-    /** A day on which the bank does not work. */
-    public record Holiday(LocalDate day, String name) {}
-
-    /** The holidays kept of an account, from a day on. */
-    @Transactional(readOnly = true)
-    public List<Holiday> holidays(BankAccountId id, LocalDate from) {
-        return jdbc.sql(
-                        "SELECT day, name FROM bank_holiday WHERE bank_account_id = :account AND day >= :from ORDER BY day")
-                .param("account", id.value())
-                .param("from", from)
-                .query(Holiday.class)
-                .list();
     }
 
     private static String subject(long id) {

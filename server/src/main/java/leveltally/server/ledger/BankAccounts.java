@@ -66,6 +66,16 @@ public class BankAccounts {
         return view(List.of(row(id, null))).get(0);
     }
 
+    /** @throws Refusal when another account is called so; {@code but} may keep its name */
+    void mustBeAnotherName(String name, @Nullable Long but) {
+        if (list().stream()
+                .anyMatch(other -> other.name().equalsIgnoreCase(name)
+                        && (but == null || other.id().value() != but))) {
+            throw Refusal.invalidField(
+                    "name-taken", "name", "Another bank account is called " + name + ". Choose another name.");
+        }
+    }
+
     /** The version whoever changes the account must have seen. */
     @Transactional(readOnly = true)
     public long version(BankAccountId id) {

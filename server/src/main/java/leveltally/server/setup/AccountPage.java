@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param accountNumber its end; the rest stays sealed
  * @param layout the layout of the files the bank gets; empty without positive pay
+ * @param mayChange its name, floor, smallest payment and runs; {@code maySet} all that hangs on it
  * @param inUse what keeps it from being closed, in words; empty when nothing does
  */
 record AccountPage(
@@ -30,6 +31,7 @@ record AccountPage(
         String inUse,
         long version,
         boolean mayChange,
+        boolean maySet,
         boolean mayCorrect) {
 
     /** @param series null where its payments carry no check numbers */

@@ -13,8 +13,8 @@ import leveltally.server.checks.Series;
 import leveltally.server.checks.SeriesCorrections;
 import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.BankAccount;
-import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.BankHolidays;
 import leveltally.server.ledger.WayToPay;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -26,7 +26,7 @@ class AccountPages {
     private static final int DIGITS_SHOWN = 4;
 
     private final BankAccounts accounts;
-    private final BankAccountSetup setup;
+    private final BankHolidays holidays;
     private final Accounts ledger;
     private final Series series;
     private final SeriesCorrections corrections;
@@ -35,14 +35,14 @@ class AccountPages {
 
     AccountPages(
             BankAccounts accounts,
-            BankAccountSetup setup,
+            BankHolidays holidays,
             Accounts ledger,
             Series series,
             SeriesCorrections corrections,
             PositivePay positivePay,
             AccountClosing closing) {
         this.accounts = accounts;
-        this.setup = setup;
+        this.holidays = holidays;
         this.ledger = ledger;
         this.series = series;
         this.corrections = corrections;
@@ -76,11 +76,12 @@ class AccountPages {
                         .map(way -> new AccountPage.AccountWay(
                                 way.id().value(), way.name(), way.method().words(), numbers(by, numbers.get(way.id()))))
                         .toList(),
-                setup.holidays(id, by.today().withDayOfYear(1)).stream()
+                holidays.from(id, by.today().withDayOfYear(1)).stream()
                         .map(day -> new AccountPage.BankHoliday(day.day(), day.name()))
                         .toList(),
                 closing.stillUsed(id).inWords(),
                 accounts.version(id),
+                Deed.CHANGE_BANK_ACCOUNT.allowedTo(by.roles()),
                 Deed.SET_BANK_ACCOUNT.allowedTo(by.roles()),
                 Deed.CORRECT_NUMBERS.allowedTo(by.roles()));
     }

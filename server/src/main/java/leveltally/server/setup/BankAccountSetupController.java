@@ -22,7 +22,9 @@ import leveltally.server.bankfiles.PositivePay;
 import leveltally.server.checks.SeriesCorrections;
 import leveltally.server.checks.SeriesSetup;
 import leveltally.server.frame.Needs;
+import leveltally.server.ledger.BankAccountChanges;
 import leveltally.server.ledger.BankAccountSetup;
+import leveltally.server.ledger.BankHolidays;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -38,6 +40,8 @@ import org.springframework.web.bind.annotation.RestController;
 class BankAccountSetupController {
     private final AccountPages pages;
     private final BankAccountSetup setup;
+    private final BankAccountChanges changes;
+    private final BankHolidays holidays;
     private final SeriesSetup series;
     private final SeriesCorrections corrections;
     private final PositivePay positivePay;
@@ -46,12 +50,16 @@ class BankAccountSetupController {
     BankAccountSetupController(
             AccountPages pages,
             BankAccountSetup setup,
+            BankAccountChanges changes,
+            BankHolidays holidays,
             SeriesSetup series,
             SeriesCorrections corrections,
             PositivePay positivePay,
             AccountClosing closing) {
         this.pages = pages;
         this.setup = setup;
+        this.changes = changes;
+        this.holidays = holidays;
         this.series = series;
         this.corrections = corrections;
         this.positivePay = positivePay;
@@ -138,12 +146,12 @@ class BankAccountSetupController {
     }
 
     @PostMapping("/bank-accounts/{id}")
-    @Needs(Deed.SET_BANK_ACCOUNT)
+    @Needs(Deed.CHANGE_BANK_ACCOUNT)
     void change(Actor by, @PathVariable long id, @Valid @RequestBody BankAccountChanged wanted) {
-        setup.change(
+        changes.change(
                 by,
                 new BankAccountId(id),
-                new BankAccountSetup.Wanted(
+                new BankAccountChanges.Wanted(
                         wanted.name(),
                         wanted.bankName(),
                         wanted.floor(),
@@ -181,13 +189,13 @@ class BankAccountSetupController {
     @PostMapping("/bank-accounts/{id}/holidays")
     @Needs(Deed.SET_BANK_ACCOUNT)
     void addHolidays(Actor by, @PathVariable long id, @Valid @RequestBody HolidaysWanted wanted) {
-        setup.addHolidays(by, new BankAccountId(id), HolidayList.read(wanted.text()));
+        holidays.add(by, new BankAccountId(id), HolidayList.read(wanted.text()));
     }
 
     @PostMapping("/bank-accounts/{id}/holidays/remove")
     @Needs(Deed.SET_BANK_ACCOUNT)
     void removeHoliday(Actor by, @PathVariable long id, @Valid @RequestBody HolidayGone wanted) {
-        setup.removeHoliday(by, new BankAccountId(id), wanted.day());
+        holidays.remove(by, new BankAccountId(id), wanted.day());
     }
 
     @PostMapping("/bank-accounts/{id}/positive-pay")

@@ -2,7 +2,6 @@ package leveltally.server.vendors;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
-import jakarta.persistence.PersistenceException;
 import java.util.Currency;
 import java.util.List;
 import java.util.Map;
@@ -17,6 +16,7 @@ import leveltally.core.vendors.VendorFacts;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.Seal;
+import org.hibernate.exception.ConstraintViolationException;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -70,7 +70,7 @@ public class VendorRecords {
         try {
             entities.persist(row);
             entities.flush();
-        } catch (PersistenceException known) {
+        } catch (ConstraintViolationException known) {
             throw Refusal.invalidField(
                     "vendor-known",
                     "number",
