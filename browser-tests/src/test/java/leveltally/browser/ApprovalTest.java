@@ -66,8 +66,7 @@ class ApprovalTest {
         DESK.see("address and bank details of Turnstone Security changed on Fri 6 Nov 2026");
         DESK.press(Keys.ARROW_DOWN);
         DESK.see("Six, one for each ship");
-        DESK.press(Keys.END);
-        DESK.see("Kittiwake Uniforms");
+        DESK.pick("Kittiwake Uniforms");
         DESK.press("x");
         DESK.see("Strike the payment to");
         DESK.confirm();
