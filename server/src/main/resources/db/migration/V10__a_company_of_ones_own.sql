@@ -189,12 +189,25 @@ BEGIN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: an address or bank details change by two people';
   END IF;
 END//
+-- Shared with whoever merges it: a document is there before and comes along, or it is not taken.
+CREATE TRIGGER invoice_of_a_vendor_that_stays BEFORE INSERT ON invoice FOR EACH ROW
+BEGIN
+  DECLARE became BIGINT;
+  SELECT merged_into_id INTO became FROM vendor WHERE id = NEW.vendor_id LOCK IN SHARE MODE;
+  IF became IS NOT NULL THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'this vendor became another';
+  END IF;
+END//
 -- Documents and payments become the kept vendor's in one step; the application changes none of them otherwise.
 CREATE PROCEDURE merge_vendor(IN gone BIGINT, IN kept BIGINT)
 BEGIN
+  DECLARE documents BIGINT;
+  -- whoever reserves one of them meanwhile is waited for, and then seen
+  SELECT COUNT(*) INTO documents FROM invoice WHERE vendor_id = gone FOR UPDATE;
   IF NOT EXISTS (SELECT 1 FROM vendor g JOIN vendor k ON k.id = kept AND k.currency = g.currency
       WHERE g.id = gone AND g.merged_into_id IS NULL AND k.merged_into_id IS NULL AND g.id <> k.id)
-    OR EXISTS (SELECT 1 FROM reservation r JOIN invoice i ON i.id = r.invoice_id WHERE i.vendor_id = gone) THEN
+    OR EXISTS (SELECT 1 FROM reservation r JOIN invoice i ON i.id = r.invoice_id WHERE i.vendor_id = gone
+      LOCK IN SHARE MODE) THEN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L9: these vendors cannot become one now';
   END IF;
   UPDATE vendor SET merged_into_id = kept, version = version + 1 WHERE id = gone;

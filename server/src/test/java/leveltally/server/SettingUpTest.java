@@ -514,6 +514,18 @@ class SettingUpTest {
                 .isEqualTo(1);
         assertThatThrownBy(() -> invoice(elsewhere, "FAR-2")).hasMessageContaining("became Oakum & Pitch");
         assertThatThrownBy(() -> merging.merge(ruth, elsewhere, gone, "x")).hasMessageContaining("already");
+        // one that was entered at the same moment is not taken behind the services either
+        String columns = jdbc.sql("SELECT GROUP_CONCAT(column_name) FROM information_schema.columns WHERE"
+                        + " table_schema = DATABASE() AND table_name = 'invoice' AND is_generated = 'NEVER'"
+                        + " AND column_name NOT IN ('id', 'vendor_id', 'reference')")
+                .query(String.class)
+                .single();
+        assertThatThrownBy(() -> jdbc.sql("INSERT INTO invoice (id, vendor_id, reference, " + columns
+                                + ") SELECT 999999, ?, 'LATE-1', " + columns + " FROM invoice WHERE id = ?")
+                        .params(elsewhere.value(), far.value())
+                        .update())
+                .rootCause()
+                .hasMessageContaining("became another");
         assertThatThrownBy(() -> jdbc.sql("UPDATE vendor SET merged_into_id = NULL WHERE id = ?")
                         .param(elsewhere.value())
                         .update())
