@@ -1,19 +1,21 @@
-import { useQuery } from "@tanstack/react-query";
-import { Suspense, useEffect } from "react";
+import { usePrefetchQuery, useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect } from "react";
 import { Route, Routes, useLocation } from "react-router";
 import { api, call, Refused, type Schemas } from "./api/client";
 import { Boundary } from "./frame/Boundary";
 import { Connection } from "./frame/Connection";
 import { SessionContext } from "./frame/session";
-import { Button } from "./parts/Button";
 import { showInZone } from "./parts/dates";
+import { KEPT_LISTS } from "./parts/keptLists";
 import { typedBy } from "./parts/useKept";
-import { Password } from "./people/Password";
 import { SignIn } from "./people/SignIn";
-import { useSignOut } from "./people/useSignOut";
 import { Home } from "./setup/useSetup";
 import { fetchTheRest, VIEWS } from "./views";
 import { WorkLine } from "./workline/WorkLine";
+
+const FirstPassword = lazy(() =>
+  import("./people/FirstPassword").then((m) => ({ default: m.FirstPassword })),
+);
 
 /** The door, and everything behind it. */
 export function App() {
@@ -35,32 +37,19 @@ export function App() {
   showInZone(session.data.zone);
   typedBy(session.data.personId);
   return session.data.mustChangePassword ? (
-    <FirstPassword name={session.data.name} />
+    <Suspense>
+      <FirstPassword name={session.data.name} />
+    </Suspense>
   ) : (
     <Inside session={session.data} />
-  );
-}
-
-/** Somebody else set the password: nothing goes on before it is one's own. */
-function FirstPassword({ name }: { name: string }) {
-  const leaving = useSignOut();
-  return (
-    <main className="mx-auto flex min-h-full max-w-md flex-col justify-center gap-4 p-8">
-      <h1 className="text-2xl font-bold">Welcome, {name}</h1>
-      <p>
-        Somebody else set your password. Set one that only you know; nothing else can be done before that.
-      </p>
-      <Password first />
-      <Button className="self-start" disabled={leaving.busy} onClick={() => void leaving.run()}>
-        Sign out
-      </Button>
-    </main>
   );
 }
 
 function Inside({ session }: { session: Schemas["SessionView"] }) {
   const place = useLocation().pathname;
   useEffect(fetchTheRest, []);
+  // how lists are arranged is here before the first of them
+  usePrefetchQuery(KEPT_LISTS);
   return (
     <SessionContext value={session}>
       <div className="station flex h-full flex-col">

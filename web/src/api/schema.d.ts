@@ -564,6 +564,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lists/{list}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger-accounts": {
         parameters: {
             query?: never;
@@ -2132,6 +2148,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["mine"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger/{month}/trial-balance": {
         parameters: {
             query?: never;
@@ -2906,6 +2938,8 @@ export interface components {
             /** Format: int32 */
             count: number;
             amount: components["schemas"]["MoneyView"];
+            /** Format: int32 */
+            changedLater: number;
         };
         VendorView: {
             /** Format: int64 */
@@ -3126,6 +3160,18 @@ export interface components {
         UndoOffset: {
             /** Format: date */
             on?: string;
+        };
+        ArrangedColumn: {
+            key: string;
+            /** Format: int32 */
+            width?: number;
+            hidden: boolean;
+        };
+        Arrangement: {
+            columns: components["schemas"]["ArrangedColumn"][];
+            sortedBy?: string;
+            descending: boolean;
+            folded: string[];
         };
         NewLedgerAccount: {
             code: string;
@@ -5829,6 +5875,30 @@ export interface operations {
             };
         };
     };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Arrangement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     accounts: {
         parameters: {
             query?: never;
@@ -7807,8 +7877,10 @@ export interface operations {
     list_3: {
         parameters: {
             query?: {
-                text?: string;
-                group?: string;
+                text?: string | null;
+                group?: string | null;
+                sortedBy?: "NAME" | "NUMBER" | "GROUP" | "PRIORITY" | "METHOD" | "HELD" | "COUNT" | "OPEN" | null;
+                descending?: boolean | null;
                 from?: number;
             };
             header?: never;
@@ -7850,7 +7922,12 @@ export interface operations {
     };
     csv: {
         parameters: {
-            query?: never;
+            query?: {
+                text?: string | null;
+                group?: string | null;
+                sortedBy?: "NAME" | "NUMBER" | "GROUP" | "PRIORITY" | "METHOD" | "HELD" | "COUNT" | "OPEN" | null;
+                descending?: boolean | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8393,6 +8470,28 @@ export interface operations {
             };
         };
     };
+    mine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["Arrangement"];
+                    };
+                };
+            };
+        };
+    };
     trialBalance: {
         parameters: {
             query?: never;
@@ -8698,6 +8797,8 @@ export interface operations {
                 listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH" | null;
                 showing?: "ALL" | "TAKEN" | "LEFT_OUT" | null;
                 days?: string | null;
+                sortedBy?: "VENDOR" | "REFERENCE" | "DUE" | "NOTE" | "OPEN" | "TO_PAY" | null;
+                descending?: boolean | null;
             };
             header?: never;
             path?: never;
@@ -8796,6 +8897,8 @@ export interface operations {
                 listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH" | null;
                 showing?: "ALL" | "TAKEN" | "LEFT_OUT" | null;
                 days?: string | null;
+                sortedBy?: "VENDOR" | "REFERENCE" | "DUE" | "NOTE" | "OPEN" | "TO_PAY" | null;
+                descending?: boolean | null;
                 selected: string;
             };
             header?: never;
@@ -8847,6 +8950,8 @@ export interface operations {
                 listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH" | null;
                 showing?: "ALL" | "TAKEN" | "LEFT_OUT" | null;
                 days?: string | null;
+                sortedBy?: "VENDOR" | "REFERENCE" | "DUE" | "NOTE" | "OPEN" | "TO_PAY" | null;
+                descending?: boolean | null;
                 from: number;
             };
             header?: never;
@@ -8968,6 +9073,9 @@ export interface operations {
                 listedBy?: "DAY" | "VENDOR" | "GROUP" | "CASH" | null;
                 showing?: "ALL" | "TAKEN" | "LEFT_OUT" | null;
                 days?: string | null;
+                sortedBy?: "VENDOR" | "REFERENCE" | "DUE" | "NOTE" | "OPEN" | "TO_PAY" | null;
+                descending?: boolean | null;
+                selected?: string;
             };
             header?: never;
             path?: never;
@@ -9057,10 +9165,12 @@ export interface operations {
     };
     register: {
         parameters: {
-            query: {
-                series: number;
-                state?: string;
-                below?: number;
+            query?: {
+                series?: number;
+                state?: string | null;
+                sortedBy?: "NUMBER" | "STATE" | "PAYEE" | "CHECK_DATE" | "AMOUNT" | null;
+                descending?: boolean | null;
+                after?: number;
             };
             header?: never;
             path?: never;
@@ -9147,8 +9257,11 @@ export interface operations {
     };
     csv_4: {
         parameters: {
-            query: {
-                series: number;
+            query?: {
+                series?: number;
+                state?: string | null;
+                sortedBy?: "NUMBER" | "STATE" | "PAYEE" | "CHECK_DATE" | "AMOUNT" | null;
+                descending?: boolean | null;
             };
             header?: never;
             path?: never;

@@ -64,6 +64,7 @@ function View({ asked }: { asked: Asked }) {
       }
       list={
         <Grid
+          list="asked"
           label="Payments"
           items={items}
           columns={narrow ? NARROW : asked.compared ? COMPARED : COLUMNS}

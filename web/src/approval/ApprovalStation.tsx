@@ -84,6 +84,7 @@ export function Waits({ waiting, changes }: { waiting: Schemas["DeskView"]; chan
       }
       list={
         <Grid
+          list="approval"
           label="What waits"
           items={items}
           columns={narrow ? NARROW : columns(waiting.now)}

@@ -18,11 +18,17 @@ type Deputy = Schemas["DeputyView"];
 
 const STATES: Record<string, string> = { NOW: "stands in now", LATER: "to come", OVER: "over" };
 const COLUMNS: Column<Deputy>[] = [
-  { title: "For", width: "minmax(120px,1fr)", cell: (one) => one.person },
-  { title: "Deputy", width: "minmax(120px,1fr)", cell: (one) => <b>{one.deputy}</b> },
-  { title: "From", width: "122px", cell: (one) => longDate(one.from) },
-  { title: "Until", width: "122px", cell: (one) => longDate(one.until) },
-  { title: "State", width: "110px", cell: (one) => STATES[one.state] },
+  { key: "for", title: "For", width: "minmax(120px,1fr)", cell: (one) => one.person },
+  { key: "deputy", title: "Deputy", width: "minmax(120px,1fr)", cell: (one) => <b>{one.deputy}</b> },
+  { key: "from", title: "From", width: "122px", value: (one) => one.from, cell: (one) => longDate(one.from) },
+  {
+    key: "until",
+    title: "Until",
+    width: "122px",
+    value: (one) => one.until,
+    cell: (one) => longDate(one.until),
+  },
+  { key: "state", title: "State", width: "110px", cell: (one) => STATES[one.state] },
 ];
 
 /** Who answers for whom while they are away. */
@@ -54,6 +60,7 @@ function Named({ deputies }: { deputies: Deputy[] }) {
       answer={<Figure value={deputies.filter((one) => one.state === "NOW").length}>stand in today</Figure>}
       list={
         <Grid
+          list="deputies"
           label="Deputies"
           items={deputies.map((row) => ({ key: String(row.id), row }))}
           columns={COLUMNS}

@@ -7,12 +7,14 @@ export type Claim = Schemas["AskedClaim"];
 const SINCE: Record<string, string> = { NEW: "new", CHANGED: "was", SAME: "as before" };
 
 const PAYEE: Column<Claim> = {
+  key: "payee",
   title: "Payee",
   width: "minmax(150px,1.2fr)",
   cell: (claim) => <span className={claim.since === "SAME" ? "" : "font-semibold"}>{claim.payee}</span>,
 };
 
 const LOOK: Column<Claim> = {
+  key: "deserves-a-look",
   title: "Deserves a look",
   width: "minmax(150px,1.6fr)",
   cell: (claim) =>
@@ -29,6 +31,7 @@ const LOOK: Column<Claim> = {
 };
 
 const LINES: Column<Claim> = {
+  key: "lines",
   title: "Lines",
   width: "46px",
   right: true,
@@ -36,6 +39,7 @@ const LINES: Column<Claim> = {
 };
 
 const AMOUNT: Column<Claim> = {
+  key: "amount",
   title: "Amount",
   width: "100px",
   right: true,
@@ -48,6 +52,7 @@ export const COMPARED: Column<Claim>[] = [
   PAYEE,
   LOOK,
   {
+    key: "before",
     title: "Before",
     width: "100px",
     right: true,
@@ -58,6 +63,7 @@ export const COMPARED: Column<Claim>[] = [
 
 export const NARROW: Column<Claim>[] = [
   {
+    key: "payee",
     title: "Payee",
     width: "1fr",
     cell: (claim) => (

@@ -20,6 +20,7 @@ export function group(key: string, title: string, batches: Waiting[], changes: C
 }
 
 const NAME: Column<Row> = {
+  key: "what",
   title: "What",
   width: "minmax(160px,1.8fr)",
   cell: (row) =>
@@ -34,15 +35,18 @@ const NAME: Column<Row> = {
 };
 
 const AMOUNT: Column<Row> = {
+  key: "amount",
   title: "Amount",
   width: "110px",
   right: true,
+  words: (row) => row.batch?.amount.text ?? "",
   cell: (row) => row.batch && <Amount of={row.batch.amount} />,
 };
 
 export const columns = (now: string): Column<Row>[] => [
   NAME,
   {
+    key: "step",
     title: "Step",
     width: "minmax(160px,1.3fr)",
     cell: (row) =>
@@ -51,6 +55,7 @@ export const columns = (now: string): Column<Row>[] => [
         : "second person",
   },
   {
+    key: "marked",
     title: "Marked",
     width: "60px",
     right: true,
@@ -61,17 +66,20 @@ export const columns = (now: string): Column<Row>[] => [
         ""
       ),
   },
-  { title: "Payments", width: "66px", right: true, cell: (row) => row.batch?.claims ?? "" },
+  { key: "payments", title: "Payments", width: "66px", right: true, cell: (row) => row.batch?.claims ?? "" },
   AMOUNT,
   {
+    key: "asked-by",
     title: "Asked by",
     width: "112px",
     cell: (row) => (row.batch ? row.batch.sentBy : row.change.proposedBy),
   },
   {
+    key: "waits",
     title: "Waits",
     width: "64px",
     right: true,
+    value: (row) => (row.batch ? (row.batch.since ?? row.batch.sentAt) : row.change.proposedAt),
     cell: (row) =>
       row.batch ? waited(row.batch.since ?? row.batch.sentAt, now) : waited(row.change.proposedAt, now),
   },

@@ -9,18 +9,20 @@ import { Button } from "../parts/Button";
 import { clock, longDate } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
+import { everyPage } from "../parts/PrintedList";
 import { ChoiceWord, DayWord, Word } from "../parts/Word";
 import { TrailFacts, factsInLine } from "./TrailFacts";
 
 type Record = Schemas["TrailView"];
 
 const COLUMNS: Column<Record>[] = [
-  { title: "No.", width: "56px", right: true, cell: (one) => one.sequence },
-  { title: "When", width: "136px", cell: (one) => clock(one.at) },
-  { title: "Who", width: "120px", cell: (one) => one.who },
-  { title: "Deed", width: "minmax(178px,1fr)", cell: (one) => <b>{one.deed}</b> },
-  { title: "To what", width: "minmax(110px,1fr)", cell: (one) => one.name || one.subject },
+  { key: "no", title: "No.", width: "56px", right: true, cell: (one) => one.sequence },
+  { key: "when", title: "When", width: "136px", cell: (one) => clock(one.at) },
+  { key: "who", title: "Who", width: "120px", cell: (one) => one.who },
+  { key: "deed", title: "Deed", width: "minmax(178px,1fr)", cell: (one) => <b>{one.deed}</b> },
+  { key: "to-what", title: "To what", width: "minmax(110px,1fr)", cell: (one) => one.name || one.subject },
   {
+    key: "what-it-says",
     title: "What it says",
     width: "minmax(140px,1.6fr)",
     cell: (one) => <span className="text-faint text-[13px]">{factsInLine(one.facts)}</span>,
@@ -28,6 +30,8 @@ const COLUMNS: Column<Record>[] = [
 ];
 
 const PAGES: { [kind: string]: string } = { batch: "/batches", vendor: "/vendors" };
+
+const itemsOf = (rows: Record[]) => rows.map((row) => ({ key: String(row.sequence), row }));
 
 /** Every deed ever done here, with filters, and to take away. */
 export function TrailPage() {
@@ -50,7 +54,7 @@ export function TrailPage() {
     getNextPageParam: (last) => (last.length < 100 ? undefined : last[last.length - 1]?.sequence),
   });
   const records = useMemo(() => pages.data?.pages.flat() ?? [], [pages.data]);
-  const items = useMemo(() => records.map((row) => ({ key: String(row.sequence), row })), [records]);
+  const items = useMemo(() => itemsOf(records), [records]);
   const at = records.find((one) => String(one.sequence) === values.at);
   const who = people.data?.find((one) => String(one.id) === values.person)?.name;
   return (
@@ -123,8 +127,10 @@ export function TrailPage() {
         <Loaded query={pages}>
           {() => (
             <Grid
+              list="trail"
               label="Records, newest first"
               items={items}
+              all={async () => itemsOf((await everyPage(pages)).flat())}
               columns={COLUMNS}
               cursor={values.at}
               onCursor={(key) => change({ at: key })}

@@ -14,17 +14,23 @@ import { ChoiceWord } from "../parts/Word";
 import { useFiles, type Event, counted, Preview, Files } from "./BankFiles";
 
 const COLUMNS: Column<Event>[] = [
-  { title: "Number", width: "84px", cell: (e) => <span className="font-mono">{e.number}</span> },
   {
+    key: "number",
+    title: "Number",
+    width: "84px",
+    cell: (e) => <span className="font-mono">{e.number}</span>,
+  },
+  {
+    key: "tells-of",
     title: "Tells of",
     width: "90px",
     cell: (e) => (
       <span className={e.kind === "VOID" ? "text-brass" : ""}>{e.kind === "VOID" ? "void" : "issue"}</span>
     ),
   },
-  { title: "Payee", width: "minmax(150px,2fr)", cell: (e) => e.payee },
-  { title: "Dated", width: "100px", cell: (e) => shortDate(e.date) },
-  { title: "Amount", width: "110px", right: true, cell: (e) => e.amount.text },
+  { key: "payee", title: "Payee", width: "minmax(150px,2fr)", cell: (e) => e.payee },
+  { key: "dated", title: "Dated", width: "100px", value: (e) => e.date, cell: (e) => shortDate(e.date) },
+  { key: "amount", title: "Amount", width: "110px", right: true, cell: (e) => e.amount.text },
 ];
 
 /** What the bank has not heard yet, the file that tells it, and the files before. */
@@ -107,6 +113,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
         <Loaded query={preview}>
           {(seen) => (
             <Grid
+              list="bank-events"
               label="Waiting bank events"
               items={seen.events.map((row) => ({ key: String(row.event), row }))}
               columns={COLUMNS}

@@ -15,6 +15,7 @@ export function BatchList({
   sentence,
   states,
   columns = BATCH_COLUMNS,
+  list,
   opens,
   empty,
   slip,
@@ -24,6 +25,8 @@ export function BatchList({
   sentence: ReactNode;
   states: BatchState[];
   columns?: Column<Listed>[];
+  /** The name its columns are kept under. */
+  list: string;
   /** The view Enter opens, such as `/print`. */
   opens: string;
   empty: string;
@@ -32,22 +35,25 @@ export function BatchList({
 }) {
   const [values, change] = useAddress();
   const navigate = useNavigate();
-  const list = useBatches(states);
-  const cursor = values.at ?? (list.data?.length === 1 ? String(list.data[0]!.id) : undefined);
-  const at = list.data?.find((batch) => String(batch.id) === cursor);
+  const batches = useBatches(states);
+  const cursor = values.at ?? (batches.data?.length === 1 ? String(batches.data[0]!.id) : undefined);
+  const at = batches.data?.find((batch) => String(batch.id) === cursor);
   return (
     <Station
       title={title}
       sentence={sentence}
       answer={
-        list.data && <Figure value={list.data.length}>{list.data.length === 1 ? "batch" : "batches"}</Figure>
+        batches.data && (
+          <Figure value={batches.data.length}>{batches.data.length === 1 ? "batch" : "batches"}</Figure>
+        )
       }
       list={
-        <Loaded query={list}>
-          {(batches) => (
+        <Loaded query={batches}>
+          {(rows) => (
             <Grid
+              list={list}
               label={title}
-              items={batches.map((row) => ({ key: String(row.id), row }))}
+              items={rows.map((row) => ({ key: String(row.id), row }))}
               columns={columns}
               cursor={cursor}
               onCursor={(key) => change({ at: key })}

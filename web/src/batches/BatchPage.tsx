@@ -139,6 +139,7 @@ function View({ batch }: { batch: Batch }) {
       }
       list={
         <Grid
+          list="batch-lines"
           label="Lines of the batch"
           items={items}
           columns={columns}

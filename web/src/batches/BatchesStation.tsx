@@ -21,6 +21,7 @@ export function BatchesStation() {
   const choice = CHOICES.find((c) => c.value === values.show) ?? CHOICES[0]!;
   return (
     <BatchList
+      list="batches"
       // another state is another list, with a cursor of its own
       key={choice.value}
       title="Batches"

@@ -58,6 +58,7 @@ function ClaimHeading({
 export function columnsOf(batch: Batch, typing: (line: Line) => ReactNode): Column<Line>[] {
   return [
     {
+      key: "their-reference",
       title: "Their reference",
       width: "minmax(120px,1.4fr)",
       cell: (line) => (
@@ -77,18 +78,32 @@ export function columnsOf(batch: Batch, typing: (line: Line) => ReactNode): Colu
         </>
       ),
     },
-    { title: "Dated", width: "58px", cell: (line) => dayMonth(line.invoiceDate) },
-    { title: "Due", width: "58px", cell: (line) => (line.kind === "CREDIT" ? "" : dayMonth(line.dueDate)) },
-    { title: "Open", width: "88px", right: true, cell: (line) => line.open },
-    { title: "Settles", width: "88px", right: true, cell: (line) => line.gross },
     {
+      key: "dated",
+      title: "Dated",
+      width: "58px",
+      value: (line) => line.invoiceDate,
+      cell: (line) => dayMonth(line.invoiceDate),
+    },
+    {
+      key: "due",
+      title: "Due",
+      width: "58px",
+      value: (line) => line.dueDate,
+      cell: (line) => (line.kind === "CREDIT" ? "" : dayMonth(line.dueDate)),
+    },
+    { key: "open", title: "Open", width: "88px", right: true, cell: (line) => line.open },
+    { key: "settles", title: "Settles", width: "88px", right: true, cell: (line) => line.gross },
+    {
+      key: "discount",
       title: "Discount",
       width: "66px",
       right: true,
       cell: (line) => <span className="text-greentext">{line.discount}</span>,
     },
-    { title: "Credit", width: "70px", right: true, cell: (line) => line.credit },
+    { key: "credit", title: "Credit", width: "70px", right: true, cell: (line) => line.credit },
     {
+      key: "pays",
       title: "Pays",
       width: "112px",
       right: true,

@@ -15,8 +15,9 @@ export function useBatches(states: BatchState[]) {
 }
 
 export const BATCH_COLUMNS: Column<Schemas["ListedView"]>[] = [
-  { title: "Batch", width: "minmax(180px,2fr)", cell: (b) => b.name },
+  { key: "batch", title: "Batch", width: "minmax(180px,2fr)", cell: (b) => b.name },
   {
+    key: "state",
     title: "State",
     width: "130px",
     cell: (b) => (
@@ -25,13 +26,21 @@ export const BATCH_COLUMNS: Column<Schemas["ListedView"]>[] = [
       </span>
     ),
   },
-  { title: "Account", width: "minmax(100px,1fr)", cell: (b) => b.account },
-  { title: "Checks of", width: "94px", cell: (b) => shortDate(b.checkDate) },
-  { title: "Claims", width: "56px", right: true, cell: (b) => b.claims },
+  { key: "account", title: "Account", width: "minmax(100px,1fr)", cell: (b) => b.account },
   {
+    key: "checks-of",
+    title: "Checks of",
+    width: "94px",
+    value: (b) => b.checkDate,
+    cell: (b) => shortDate(b.checkDate),
+  },
+  { key: "claims", title: "Claims", width: "56px", right: true, cell: (b) => b.claims },
+  {
+    key: "amount",
     title: "Amount",
     width: "110px",
     right: true,
+    words: (b) => b.amount.text,
     cell: (b) => <Amount of={b.amount} />,
   },
 ];

@@ -1,17 +1,21 @@
-import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { api, call, type Schemas } from "../api/client";
+import type { paths } from "../api/schema";
 import { useAddress } from "../frame/address";
 import { Station } from "../frame/Station";
 import { longDate } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
+import { everyPage } from "../parts/PrintedList";
+import { useArrangement } from "../parts/useArrangement";
 import { ChoiceWord } from "../parts/Word";
 import { LevelStrip } from "../proof/LevelStrip";
 import { CheckSlip } from "./CheckSlip";
 
 type Series = Schemas["SeriesView"];
 type NumberRow = Schemas["NumberView"];
+type Order = NonNullable<paths["/api/checks"]["get"]["parameters"]["query"]>["sortedBy"];
 type State =
   "TAKEN" | "PRINTED" | "OUTSTANDING" | "STOPPED" | "CLEARED" | "VOIDED" | "SPOILED" | "UNACCOUNTED";
 
@@ -32,16 +36,38 @@ const LOOKS: Record<string, string> = {
 };
 
 const COLUMNS: Column<NumberRow>[] = [
-  { title: "Number", width: "76px", cell: (n) => <span className="font-mono">{n.number}</span> },
   {
+    key: "NUMBER",
+    sorts: true,
+    title: "Number",
+    width: "76px",
+    cell: (n) => <span className="font-mono">{n.number}</span>,
+  },
+  {
+    key: "STATE",
+    sorts: true,
     title: "State",
     width: "98px",
     cell: (n) => <span className={LOOKS[n.state] ?? ""}>{n.stateWords}</span>,
   },
-  { title: "Payee", width: "minmax(150px,1.6fr)", cell: (n) => n.payee || "–" },
-  { title: "Check date", width: "124px", cell: (n) => (n.checkDate ? longDate(n.checkDate) : "") },
-  { title: "Amount", width: "92px", right: true, cell: (n) => n.amount?.text ?? "–" },
+  { key: "PAYEE", sorts: true, title: "Payee", width: "minmax(150px,1.6fr)", cell: (n) => n.payee || "–" },
   {
+    key: "CHECK_DATE",
+    sorts: true,
+    title: "Check date",
+    width: "124px",
+    cell: (n) => (n.checkDate ? longDate(n.checkDate) : ""),
+  },
+  {
+    key: "AMOUNT",
+    sorts: true,
+    title: "Amount",
+    width: "92px",
+    right: true,
+    cell: (n) => n.amount?.text ?? "–",
+  },
+  {
+    key: "then",
     title: "Then",
     width: "minmax(130px,1.3fr)",
     cell: (n) => <span className={n.stale ? "text-brass" : "text-faint"}>{n.then}</span>,
@@ -69,6 +95,9 @@ export function RegisterPage() {
   );
 }
 
+const itemsOf = (pages: Schemas["RegisterView"][]) =>
+  pages.flatMap((page) => page.rows).map((row) => ({ key: String(row.id), row }));
+
 /** The account's name says which series, as long as it has one. */
 function nameOf(series: Series, all: Series[]) {
   const alone = all.filter((s) => s.bankAccount === series.bankAccount).length === 1;
@@ -80,22 +109,20 @@ function Register({ all }: { all: Series[] }) {
   const series = all.find((s) => String(s.id) === values.series) ?? all[0]!;
   const state = STATES.find((s) => s.value === values.state) ?? STATES[0]!;
   const cursor = values.check;
+  const [{ sortedBy, descending }] = useArrangement("register");
+  const asked = {
+    series: series.id,
+    state: state.value === "ALL" ? undefined : state.value,
+    sortedBy: sortedBy as Order,
+    descending,
+  };
   const pages = useInfiniteQuery({
-    queryKey: ["register", series.id, state.value],
+    queryKey: ["register", asked],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
-      call(
-        api.GET("/api/checks", {
-          params: {
-            query: {
-              series: series.id,
-              state: state.value === "ALL" ? undefined : state.value,
-              below: pageParam,
-            },
-          },
-        }),
-      ),
+      call(api.GET("/api/checks", { params: { query: { ...asked, after: pageParam } } })),
     getNextPageParam: (page) => page.next ?? undefined,
+    placeholderData: keepPreviousData,
   });
   const first = pages.data?.pages[0];
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -114,7 +141,7 @@ function Register({ all }: { all: Series[] }) {
             choices={all.map((s) => ({ value: String(s.id), text: nameOf(s, all), detail: s.name }))}
             onChange={(value) => change({ series: value, check: undefined })}
           />
-          , newest first, in{" "}
+          {sortedBy ? "" : ", newest first"}, in{" "}
           <ChoiceWord
             name="State"
             text={state.text}
@@ -138,7 +165,7 @@ function Register({ all }: { all: Series[] }) {
               </span>
             ))}
             <span className="ml-auto">
-              <Download path="/api/checks/csv" params={{ series: series.id }} />
+              <Download path="/api/checks/csv" params={asked} />
             </span>
           </>
         )
@@ -147,8 +174,10 @@ function Register({ all }: { all: Series[] }) {
         <Loaded query={pages}>
           {() => (
             <Grid
+              list="register"
               label="Check numbers"
-              items={rows.map((row) => ({ key: String(row.id), row }))}
+              items={itemsOf(pages.data?.pages ?? [])}
+              all={async () => itemsOf(await everyPage(pages))}
               columns={COLUMNS}
               cursor={cursor}
               onCursor={(key) => change({ check: key })}

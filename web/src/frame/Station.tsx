@@ -29,7 +29,7 @@ export function Station({
         <section aria-label="List" className="station-list bg-sheet flex min-h-0 min-w-0 flex-1 flex-col">
           {list}
           {bar && (
-            <div className="border-ink flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-5 gap-y-1 border-t px-4 py-1.5">
+            <div className="station-bar border-ink flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-5 gap-y-1 border-t px-4 py-1.5">
               {bar}
             </div>
           )}
@@ -45,7 +45,7 @@ export function Station({
           </section>
         )}
       </div>
-      {strip}
+      {strip && <div className="station-strip">{strip}</div>}
     </>
   );
 }

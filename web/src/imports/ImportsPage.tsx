@@ -13,19 +13,26 @@ import { count, type Kind, type Import, KINDS } from "./kinds";
 import { About } from "./AboutImport";
 
 export const COLUMNS: Column<Import>[] = [
-  { title: "File", width: "minmax(100px,1.4fr)", cell: (i) => i.fileName },
-  { title: "It", width: "minmax(130px,1fr)", cell: (i) => i.stateWords },
-  { title: "Sent", width: "132px", cell: (i) => clock(i.at) },
-  { title: "Rows", width: "62px", right: true, cell: (i) => count(i.rows) },
-  { title: "Good", width: "62px", right: true, cell: (i) => count(i.good) },
+  { key: "file", title: "File", width: "minmax(100px,1.4fr)", cell: (i) => i.fileName },
+  { key: "it", title: "It", width: "minmax(130px,1fr)", cell: (i) => i.stateWords },
+  { key: "sent", title: "Sent", width: "132px", value: (i) => i.at, cell: (i) => clock(i.at) },
+  { key: "rows", title: "Rows", width: "62px", right: true, cell: (i) => count(i.rows) },
+  { key: "good", title: "Good", width: "62px", right: true, cell: (i) => count(i.good) },
   {
+    key: "refused",
     title: "Refused",
     width: "58px",
     right: true,
     cell: (i) => <span className={i.refused > 0 ? "text-rust" : ""}>{count(i.refused)}</span>,
   },
-  { title: "Here already", width: "82px", right: true, cell: (i) => count(i.duplicates) },
-  { title: "Brought in", width: "70px", right: true, cell: (i) => count(i.broughtIn) },
+  {
+    key: "here-already",
+    title: "Here already",
+    width: "82px",
+    right: true,
+    cell: (i) => count(i.duplicates),
+  },
+  { key: "brought-in", title: "Brought in", width: "70px", right: true, cell: (i) => count(i.broughtIn) },
 ];
 
 /** Files to bring in: checked first, row by row; then all of it or only what is good. */
@@ -92,6 +99,7 @@ export function ImportsPage() {
         <Loaded query={list}>
           {() => (
             <Grid
+              list="imports"
               label="Files"
               items={list.data?.map((row) => ({ key: String(row.id), row })) ?? []}
               columns={COLUMNS}

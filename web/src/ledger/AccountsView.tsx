@@ -15,13 +15,25 @@ import { ChangeAccount, GiveRole, NewAccount } from "./AccountForms";
 type Account = Schemas["AccountView"];
 
 const COLUMNS: Column<Account>[] = [
-  { title: "Code", width: "90px", cell: (a) => <span className="font-mono text-[13px]">{a.code}</span> },
-  { title: "Name", width: "minmax(160px,2fr)", cell: (a) => a.name },
-  { title: "Kind", width: "120px", cell: (a) => a.kindWords },
-  { title: "What it is for", width: "minmax(140px,1.4fr)", cell: (a) => a.roles.join("; ") },
   {
+    key: "code",
+    title: "Code",
+    width: "90px",
+    cell: (a) => <span className="font-mono text-[13px]">{a.code}</span>,
+  },
+  { key: "name", title: "Name", width: "minmax(160px,2fr)", cell: (a) => a.name },
+  { key: "kind", title: "Kind", width: "120px", cell: (a) => a.kindWords },
+  {
+    key: "what-it-is-for",
+    title: "What it is for",
+    width: "minmax(140px,1.4fr)",
+    cell: (a) => a.roles.join("; "),
+  },
+  {
+    key: "closed-from",
     title: "Closed from",
     width: "140px",
+    value: (a) => a.closedFrom,
     cell: (a) => (a.closedFrom ? <span className="text-brass">{longDate(a.closedFrom)}</span> : ""),
   },
 ];
@@ -57,6 +69,7 @@ export function AccountsView({ word }: { word: ReactNode }) {
           <Loaded query={accounts}>
             {() => (
               <Grid
+                list="accounts"
                 label="Accounts"
                 items={items}
                 columns={COLUMNS}

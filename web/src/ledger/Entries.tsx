@@ -4,15 +4,22 @@ import { api, call, type Schemas } from "../api/client";
 import { Figure } from "../frame/Station";
 import { shortDate } from "../parts/dates";
 import { Grid, type Column, type Item } from "../parts/Grid";
+import { everyPage } from "../parts/PrintedList";
 import { Loaded } from "../parts/Loaded";
 
 type Line = Schemas["LedgerLineView"];
 
 const ENTRY_COLUMNS: Column<Line>[] = [
-  { title: "Account", width: "minmax(220px,380px)", cell: (l) => <span className="pl-4">{l.account}</span> },
-  { title: "Debit", width: "130px", right: true, cell: (l) => l.debit },
-  { title: "Credit", width: "130px", right: true, cell: (l) => l.credit },
   {
+    key: "account",
+    title: "Account",
+    width: "minmax(220px,380px)",
+    cell: (l) => <span className="pl-4">{l.account}</span>,
+  },
+  { key: "debit", title: "Debit", width: "130px", right: true, cell: (l) => l.debit },
+  { key: "credit", title: "Credit", width: "130px", right: true, cell: (l) => l.credit },
+  {
+    key: "currency",
     title: "Currency",
     quiet: true,
     width: "1fr",
@@ -20,20 +27,8 @@ const ENTRY_COLUMNS: Column<Line>[] = [
   },
 ];
 
-/** The entries of a month, newest first. */
-export function Entries({ month }: { month: string }) {
-  const [cursor, setCursor] = useState<string>();
-  const pages = useInfiniteQuery({
-    queryKey: ["entries", month],
-    initialPageParam: undefined as string | undefined,
-    queryFn: ({ pageParam }) =>
-      call(
-        api.GET("/api/ledger/{month}/entries", { params: { path: { month }, query: { after: pageParam } } }),
-      ),
-    getNextPageParam: (page) => page.next ?? undefined,
-  });
-  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
-  const items: Item<Line>[] = (pages.data?.pages ?? [])
+const itemsOf = (pages: Schemas["EntriesView"][]): Item<Line>[] =>
+  pages
     .flatMap((page) => page.entries)
     .flatMap((entry) => [
       {
@@ -50,6 +45,21 @@ export function Entries({ month }: { month: string }) {
       },
       ...entry.lines.map((row, i) => ({ key: `e${entry.id}-${i}`, row })),
     ]);
+
+/** The entries of a month, newest first. */
+export function Entries({ month }: { month: string }) {
+  const [cursor, setCursor] = useState<string>();
+  const pages = useInfiniteQuery({
+    queryKey: ["entries", month],
+    initialPageParam: undefined as string | undefined,
+    queryFn: ({ pageParam }) =>
+      call(
+        api.GET("/api/ledger/{month}/entries", { params: { path: { month }, query: { after: pageParam } } }),
+      ),
+    getNextPageParam: (page) => page.next ?? undefined,
+  });
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
+  const items = itemsOf(pages.data?.pages ?? []);
   return (
     <Loaded query={pages}>
       {(data) => (
@@ -58,8 +68,10 @@ export function Entries({ month }: { month: string }) {
             <Figure value={data.pages[0]?.total ?? 0}>entries, newest first</Figure>
           </p>
           <Grid
+            list="entries"
             label="Entries"
             items={items}
+            all={async () => itemsOf(await everyPage(pages))}
             columns={ENTRY_COLUMNS}
             cursor={cursor}
             onCursor={setCursor}

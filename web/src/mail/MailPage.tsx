@@ -14,9 +14,10 @@ type Mail = Schemas["MailView"];
 
 const STATES: Record<string, string> = { WAITING: "waits", SENT: "sent", GIVEN_UP: "given up" };
 const COLUMNS: Column<Mail>[] = [
-  { title: "To", width: "minmax(110px,0.8fr)", cell: (one) => one.to },
-  { title: "Subject", width: "minmax(180px,2fr)", cell: (one) => one.subject },
+  { key: "to", title: "To", width: "minmax(110px,0.8fr)", cell: (one) => one.to },
+  { key: "subject", title: "Subject", width: "minmax(180px,2fr)", cell: (one) => one.subject },
   {
+    key: "state",
     title: "State",
     width: "minmax(84px,0.8fr)",
     cell: (one) =>
@@ -29,9 +30,11 @@ const COLUMNS: Column<Mail>[] = [
       ),
   },
   {
+    key: "written",
     title: "Written",
     width: "132px",
     right: true,
+    value: (one) => one.madeAt,
     cell: (one) => clock(one.madeAt),
   },
 ];
@@ -80,6 +83,7 @@ function MailList({ mail }: { mail: Mail[] }) {
       }
       list={
         <Grid
+          list="mail"
           label="Mail"
           items={mail.map((row) => ({ key: String(row.id), row }))}
           columns={COLUMNS}

@@ -1,7 +1,10 @@
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render as rendered, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
+import { MemoryRouter } from "react-router";
 import { afterEach, beforeAll, describe, expect, it, vi } from "vitest";
+import { api } from "../api/client";
 import { Grid, type Item, type Rows } from "./Grid";
 import { setSingleKeys } from "./singleKeys";
 
@@ -10,6 +13,24 @@ interface Row {
 }
 
 const HEIGHT = 310;
+const kept = vi.fn();
+
+/** A list before somebody for whom nothing, or this, is kept. */
+function render(list: ReactNode, arranged: Record<string, unknown> = {}) {
+  vi.spyOn(api, "GET").mockResolvedValue({ data: arranged, response: new Response() } as never);
+  vi.spyOn(api, "POST").mockImplementation(((_: string, asked: { body: unknown }) => {
+    kept(asked.body);
+    return Promise.resolve({ response: new Response() });
+  }) as never);
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  queries.setQueryData(["kept-lists"], arranged);
+  rendered(
+    <QueryClientProvider client={queries}>
+      <MemoryRouter>{list}</MemoryRouter>
+    </QueryClientProvider>,
+  );
+}
+
 const spaced = vi.fn();
 const entered = vi.fn();
 const typed = vi.fn();
@@ -27,9 +48,10 @@ function List({ rows }: { rows: number }) {
   return (
     <>
       <Grid
+        list="rows"
         label="rows"
         items={items(rows)}
-        columns={[{ title: "Name", width: "1fr", cell: (row) => row.name }]}
+        columns={[{ key: "name", title: "Name", width: "1fr", cell: (row) => row.name }]}
         cursor={cursor}
         onCursor={setCursor}
         selected={selected}
@@ -167,6 +189,7 @@ describe("Grid", () => {
     cleanup();
     render(
       <Grid
+        list="rows"
         label="none"
         items={[]}
         columns={[]}
@@ -196,9 +219,10 @@ describe("Grid over rows that are on their way", () => {
     return (
       <>
         <Grid
+          list="rows"
           label="rows"
           items={rows}
-          columns={[{ title: "Name", width: "1fr", cell: (row) => row.name }]}
+          columns={[{ key: "name", title: "Name", width: "1fr", cell: (row) => row.name }]}
           cursor={cursor}
           onCursor={setCursor}
           onKey={commanded}

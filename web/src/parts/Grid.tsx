@@ -1,42 +1,23 @@
 import { useVirtualizer, defaultRangeExtractor } from "@tanstack/react-virtual";
-import type { CSSProperties, KeyboardEvent, MouseEvent, ReactNode } from "react";
-import { useCallback, useEffect, useId, useMemo, useRef } from "react";
-import { singleKeys } from "./singleKeys";
+import type { ClipboardEvent, CSSProperties, ReactNode } from "react";
+import { useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import { toast } from "sonner";
+import { ArrangeList } from "./ArrangeList";
+import { arrangedColumns, folded, nextSort, sized, sortingOf } from "./arranging";
+import { csvOf, withoutFolded, type Column, type Item, type Rows } from "./columns";
+import { GridHead } from "./GridHead";
+import { GridRow } from "./GridRow";
+import { clicked, keysBetween, pressed, step, type ListMoves } from "./listKeys";
+import { PrintedList, usePrinted } from "./PrintedList";
+import { useArranged } from "./useArranged";
+import { useArrangement } from "./useArrangement";
 
-export interface Column<R> {
-  title: string;
-  /** The title is read aloud, not shown. */
-  quiet?: boolean;
-  /** A CSS grid track, such as `90px` or `1fr`. */
-  width: string;
-  right?: boolean;
-  cell: (row: R) => ReactNode;
-}
-
-/** Either a heading over rows, or a row. */
-export type Item<R> = { heading: ReactNode; key: string } | { row: R; key: string };
-
-/** A list whose rows may be still on their way; `at` is undefined for those. */
-export interface Rows<R> {
-  length: number;
-  at: (index: number) => Item<R> | undefined;
-  key: (index: number) => string;
-  isRow: (index: number) => boolean;
-  indexOf: (key: string) => number;
-}
-
-function rowsOf<R>(items: Item<R>[]): Rows<R> {
-  const places = new Map(items.map((item, i) => [item.key, i]));
-  return {
-    length: items.length,
-    at: (i) => items[i],
-    key: (i) => items[i]?.key ?? "",
-    isRow: (i) => items[i] !== undefined && "row" in items[i],
-    indexOf: (key) => places.get(key) ?? -1,
-  };
-}
+export type { Column, Item, Rows } from "./columns";
 
 export interface GridProps<R> {
+  /** The name under which its columns, sizes and order are kept for each person. */
+  list: string;
   label: string;
   items: Item<R>[] | Rows<R>;
   columns: Column<R>[];
@@ -56,21 +37,31 @@ export interface GridProps<R> {
   empty: ReactNode;
   /** Called near the end, to load more. */
   onEnd?: () => void;
+  /** Brings every row, for paper, where only a part of the list is here. */
+  all?: () => Promise<Item<R>[]>;
+  /** Chosen rows as CSV, where not all of them are here. */
+  csv?: (keys: string[]) => Promise<string>;
 }
 
 const ROW = 30;
 
 /** A list of any length: one tab stop, a cursor, a selection, rows drawn only where they are seen. */
 export function Grid<R>(props: GridProps<R>) {
-  const { columns, cursor, selected, onCursor, onSelect, onEnd, onRange } = props;
-  const given = props.items;
-  const items = useMemo(() => (Array.isArray(given) ? rowsOf(given) : given), [given]);
+  const { list, columns, cursor, selected, onCursor, onSelect, onEnd, onRange, all } = props;
+  const whole = Array.isArray(props.items) && !onEnd;
+  const [arrangement, arrange] = useArrangement(list);
+  const [holding, setHolding] = useHolding(list);
+  const arranged = useArranged(props.items, columns, arrangement, holding, whole);
+  const foldedNow = useMemo(() => new Set(arrangement.folded), [arrangement.folded]);
+  const items = useMemo(() => withoutFolded(arranged.items, foldedNow), [arranged.items, foldedNow]);
   const scroller = useRef<HTMLDivElement>(null);
   const pointing = useRef(false);
   const anchor = useRef<number>(-1);
+  // the heading of a folded group, when the cursor stands on it; beside the list nothing changes by that
+  const [resting, setResting] = useState<string>();
   const id = useId();
-  const tracks = columns.map((column) => column.width).join(" ");
-  const at = cursor === undefined ? -1 : items.indexOf(cursor);
+  const rested = resting !== undefined && foldedNow.has(resting) ? items.indexOf(resting) : -1;
+  const at = rested >= 0 ? rested : cursor === undefined ? -1 : items.indexOf(cursor);
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => scroller.current,
@@ -88,10 +79,9 @@ export function Grid<R>(props: GridProps<R>) {
       [at],
     ),
   });
-  const seen = virtual.getVirtualItems();
   // what is seen; the cursor's row is drawn wherever it is and does not count
-  const first = virtual.range?.startIndex ?? 0;
-  const last = virtual.range?.endIndex ?? 0;
+  const first = items.from(virtual.range?.startIndex ?? 0);
+  const last = items.from(virtual.range?.endIndex ?? 0);
   useEffect(() => onRange?.(first, last), [first, last, onRange]);
   // a cursor from the address, or one set from beside the list, is brought into view
   const shown = useRef<string | undefined>(undefined);
@@ -101,202 +91,187 @@ export function Grid<R>(props: GridProps<R>) {
       shown.current = cursor;
     }
   }, [cursor, at, virtual]);
+  const near = items.length > 0 && (virtual.range?.endIndex ?? 0) >= items.length - 20;
   useEffect(() => {
-    if (onEnd && items.length > 0 && last >= items.length - 20) onEnd();
-  }, [last, items.length, onEnd]);
+    if (onEnd && near) onEnd();
+  }, [near, items.length, onEnd]);
 
-  const isRow = (index: number) => items.isRow(index);
-  const step = (from: number, by: number): number => {
-    let next = Math.max(0, Math.min(items.length - 1, from + by));
-    const direction = by < 0 ? -1 : 1;
-    while (next >= 0 && next < items.length && !isRow(next)) next += direction;
-    return isRow(next) ? next : from;
-  };
-  const keysBetween = (a: number, b: number) => {
-    const keys = new Set<string>();
-    for (let i = Math.min(a, b); i <= Math.max(a, b); i++) if (isRow(i)) keys.add(items.key(i));
-    return keys;
-  };
   const go = (index: number, extend: boolean) => {
-    if (!isRow(index)) return;
-    if (extend && onSelect) {
-      if (anchor.current < 0) anchor.current = at < 0 ? index : at;
-      onSelect(keysBetween(anchor.current, index));
-    } else {
-      anchor.current = index;
+    if (!moves.stands(index)) return;
+    if (!moves.isRow(index)) setResting(items.key(index));
+    else {
+      if (extend && onSelect) {
+        if (anchor.current < 0) anchor.current = at < 0 ? index : at;
+        onSelect(keysBetween(moves, anchor.current, index));
+      } else {
+        anchor.current = index;
+      }
+      setResting(undefined);
+      shown.current = items.key(index);
+      onCursor(items.key(index));
     }
-    shown.current = items.key(index);
-    onCursor(items.key(index));
     virtual.scrollToIndex(index);
   };
-
-  const onKeyDown = (event: KeyboardEvent) => {
-    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / ROW) - 1);
-    const moves: Record<string, () => number> = {
-      ArrowDown: () => step(at, 1),
-      ArrowUp: () => step(at, -1),
-      PageDown: () => step(at, page),
-      PageUp: () => step(at, -page),
-      Home: () => step(-1, 1),
-      End: () => step(items.length, -1),
-    };
-    const move = moves[event.key];
-    if (move) {
-      event.preventDefault();
-      go(move(), event.shiftKey);
-    } else if (event.repeat) {
-      // held down, a key moves and does nothing else
-      if (event.key === " ") event.preventDefault();
-    } else if (event.key === " " && cursor && props.onSpace) {
-      event.preventDefault();
-      const many = selected && selected.has(cursor) ? [...selected] : [cursor];
-      props.onSpace(many, cursor);
-    } else if (event.key === "Enter" && cursor && props.onEnter) {
-      event.preventDefault();
-      props.onEnter(cursor);
-    } else if (event.key === "Escape" && selected && selected.size > 0 && onSelect) {
-      event.preventDefault();
-      onSelect(new Set());
-    } else if (event.key === "a" && (event.ctrlKey || event.metaKey) && onSelect) {
-      event.preventDefault();
-      onSelect(keysBetween(0, items.length - 1));
-    } else if (event.ctrlKey || event.metaKey || event.altKey || !singleKeys()) {
-      return;
-    } else if (/^[0-9]$/.test(event.key) && cursor && props.onDigit) {
-      event.preventDefault();
-      props.onDigit(cursor, event.key);
-    } else if (/^[a-z+-]$/.test(event.key) && cursor && props.onKey) {
-      event.preventDefault();
-      props.onKey(event.key, cursor);
+  const fold = (index: number) => {
+    let heading = index;
+    while (heading >= 0 && items.isRow(heading)) heading--;
+    if (heading < 0) return;
+    arrange(folded(arrangement, items.key(heading), true));
+    setResting(items.key(heading));
+  };
+  const moves: ListMoves = {
+    ...props,
+    selected,
+    onSelect,
+    onSpace: props.onSpace,
+    onEnter: props.onEnter,
+    onDigit: props.onDigit,
+    onKey: props.onKey,
+    at,
+    length: items.length,
+    page: Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / ROW) - 1),
+    isRow: items.isRow,
+    stands: (index) => items.isRow(index) || foldedNow.has(items.key(index)),
+    key: items.key,
+    go,
+    fold,
+    unfold: (index) => arrange(folded(arrangement, items.key(index), false)),
+  };
+  const here = useCallback(
+    () =>
+      Array.from({ length: arranged.items.length }, (_, i) => arranged.items.at(i)).flatMap(
+        (item) => item ?? [],
+      ),
+    [arranged.items],
+  );
+  const { printed, print } = usePrinted(
+    here,
+    useCallback(async () => (all ? all() : here()), [all, here]),
+    arranged.items.length,
+  );
+  const onCopy = (event: ClipboardEvent) => {
+    if (window.getSelection()?.isCollapsed === false) return;
+    event.preventDefault();
+    const keys = selected?.size ? [...selected] : cursor === undefined ? [] : [cursor];
+    const copied = () => toast(`${keys.length === 1 ? "1 row" : `${keys.length} rows`} copied as CSV.`);
+    if (props.csv)
+      void props.csv(keys).then(async (text) => {
+        await navigator.clipboard.writeText(text);
+        copied();
+      });
+    else {
+      const chosen = new Set(keys);
+      const rows = here().flatMap((item) => ("row" in item && chosen.has(item.key) ? [item.row] : []));
+      event.clipboardData.setData("text/plain", csvOf(arranged.shown, rows));
+      copied();
     }
   };
-  const onClick = (event: MouseEvent, index: number) => {
-    if (!isRow(index)) return;
-    const key = items.key(index);
-    if (event.shiftKey) {
-      go(index, true);
-    } else {
-      if (onSelect) {
-        const next = new Set(event.ctrlKey || event.metaKey ? selected : []);
-        if (event.ctrlKey || event.metaKey) {
-          if (next.has(key)) next.delete(key);
-          else next.add(key);
-        } else {
-          next.add(key);
-        }
-        onSelect(next);
-      }
-      go(index, false);
-    }
-  };
-
+  const size = (key: string, width: number) =>
+    arrange({ columns: sized(arrangedColumns(columns, arrangement), key, width) });
+  const empty = items.length === 0;
   return (
     <div
-      className="grid-list flex min-h-0 flex-1 flex-col"
+      className="grid-list relative flex min-h-0 flex-1 flex-col"
       style={{ "--rows": `${(items.length + 1) * ROW + 12}px` } as CSSProperties}
     >
+      {holding && whole && (
+        <p className="border-hair text-brass no-print flex shrink-0 items-center gap-3 border-b px-4 text-[13px]">
+          Only rows that hold “{holding}”: {arranged.held} of {arranged.all}.
+          <button type="button" className="text-harbour min-h-7 underline" onClick={() => setHolding("")}>
+            Show all
+          </button>
+        </p>
+      )}
       <div
         ref={scroller}
-        role={items.length === 0 ? "region" : "grid"}
+        role={empty ? "region" : "grid"}
         aria-label={props.label}
         // the headings are the first row
-        aria-rowcount={items.length === 0 ? undefined : items.length + 1}
-        aria-multiselectable={onSelect && items.length > 0 ? true : undefined}
+        aria-rowcount={empty ? undefined : items.length + 1}
+        aria-multiselectable={onSelect && !empty ? true : undefined}
         aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
         tabIndex={0}
         data-list
-        onKeyDown={onKeyDown}
+        onKeyDown={(event) => pressed(moves, event)}
+        onCopy={onCopy}
         // a row that is clicked is the cursor at once; only the keyboard comes in at the first row
         onPointerDownCapture={() => (pointing.current = true)}
         onPointerUpCapture={() => (pointing.current = false)}
-        onFocus={() => !pointing.current && at < 0 && isRow(step(-1, 1)) && go(step(-1, 1), false)}
-        className="group min-h-0 flex-1 overflow-auto [scrollbar-gutter:stable] focus-visible:outline-none"
+        onFocus={() => !pointing.current && at < 0 && go(step(moves, -1, 1), false)}
+        className="group no-print min-h-0 flex-1 overflow-auto [scrollbar-gutter:stable] focus-visible:outline-none"
       >
-        <div
-          role={items.length === 0 ? undefined : "row"}
-          aria-rowindex={items.length === 0 ? undefined : 1}
-          aria-hidden={items.length === 0 ? true : undefined}
-          className="border-hair bg-sheet text-faint sticky top-0 z-10 grid items-center gap-x-3 border-b px-4 text-[13px] font-semibold"
-          style={{ gridTemplateColumns: tracks, height: ROW }}
-        >
-          {columns.map((column, i) => (
-            <span
-              key={i}
-              role={items.length === 0 ? undefined : "columnheader"}
-              className={column.right ? "text-right" : "truncate"}
-            >
-              {column.quiet ? <span className="sr-only">{column.title}</span> : column.title}
-            </span>
+        <GridHead
+          columns={arranged.shown}
+          tracks={arranged.tracks}
+          height={ROW}
+          empty={empty}
+          sorting={(column) => sortingOf(column, arrangement, whole)}
+          onSort={(key) => arrange(nextSort(key, arrangement))}
+          onSize={size}
+        />
+        {empty && (
+          <div className="text-faint p-6">{holding && arranged.all ? "No row holds that." : props.empty}</div>
+        )}
+        <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
+          {virtual.getVirtualItems().map((spot) => (
+            <GridRow
+              key={items.key(spot.index)}
+              id={`${id}-${spot.index}`}
+              item={items.at(spot.index)}
+              index={spot.index}
+              top={spot.start - ROW}
+              height={ROW}
+              columns={arranged.shown}
+              tracks={arranged.tracks}
+              here={spot.index === at}
+              chosen={selected?.has(items.key(spot.index)) ?? false}
+              selectable={onSelect !== undefined}
+              dim={props.dim}
+              fold={
+                foldedNow.has(items.key(spot.index)) ? true : items.isRow(spot.index + 1) ? false : undefined
+              }
+              onFold={(fold) => arrange(folded(arrangement, items.key(spot.index), fold))}
+              onClick={(event) => clicked(moves, event, spot.index)}
+              onOpen={() => props.onEnter?.(items.key(spot.index))}
+            />
           ))}
         </div>
-        {items.length === 0 && <div className="text-faint p-6">{props.empty}</div>}
-        <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
-          {seen.map((spot) => {
-            const item = items.at(spot.index);
-            const place = {
-              position: "absolute" as const,
-              top: 0,
-              left: 0,
-              right: 0,
-              height: ROW,
-              transform: `translateY(${spot.start - ROW}px)`,
-            };
-            if (!item) {
-              return (
-                <div
-                  key={items.key(spot.index)}
-                  aria-hidden
-                  style={place}
-                  className="border-hair flex items-center border-b px-4"
-                >
-                  <div className="bg-hair/60 h-3" style={{ width: `${40 + ((spot.index * 37) % 45)}%` }} />
-                </div>
-              );
-            }
-            if ("heading" in item) {
-              return (
-                <div
-                  key={item.key}
-                  role="row"
-                  aria-rowindex={spot.index + 2}
-                  style={place}
-                  className="bg-paper border-hair border-b px-4 leading-[29px]"
-                >
-                  <div role="gridcell" aria-colspan={columns.length}>
-                    {item.heading}
-                  </div>
-                </div>
-              );
-            }
-            const here = item.key === cursor;
-            const chosen = selected?.has(item.key) ?? false;
-            return (
-              <div
-                key={item.key}
-                id={`${id}-${spot.index}`}
-                role="row"
-                aria-rowindex={spot.index + 2}
-                aria-selected={onSelect ? chosen : undefined}
-                data-key={item.key}
-                onClick={(event) => onClick(event, spot.index)}
-                onDoubleClick={() => props.onEnter?.(item.key)}
-                style={{ ...place, gridTemplateColumns: tracks }}
-                className={`border-hair grid items-center gap-x-3 border-b px-4 ${chosen ? "border-l-harbour border-l-4 pl-3" : ""} ${here ? "bg-cursor outline-harbour outline-1 -outline-offset-1 group-focus:outline-2 group-focus:-outline-offset-2" : ""} ${props.dim?.(item.row) ? "text-faint" : ""}`}
-              >
-                {columns.map((column, i) => (
-                  <div
-                    role="gridcell"
-                    key={i}
-                    className={column.right ? "text-right whitespace-nowrap" : "min-w-0 truncate"}
-                  >
-                    {column.cell(item.row)}
-                  </div>
-                ))}
-              </div>
-            );
-          })}
-        </div>
       </div>
+      <ArrangeList
+        label={props.label}
+        columns={columns}
+        arrangement={arrangement}
+        arrange={arrange}
+        whole={whole}
+        holding={holding}
+        onHolding={whole ? setHolding : undefined}
+        widthOf={(key) =>
+          scroller.current?.querySelector<HTMLElement>(`[data-column="${key}"]`)?.offsetWidth ?? 100
+        }
+        headings={() =>
+          Array.from({ length: arranged.items.length }, (_, i) => i)
+            .filter((i) => !arranged.items.isRow(i) && arranged.items.isRow(i + 1))
+            .map((i) => arranged.items.key(i))
+        }
+        onPrint={() => void print()}
+      />
+      {printed && <PrintedList columns={arranged.shown} items={printed} />}
     </div>
   );
+}
+
+/** The words that the rows of a list must hold, in the address like any other narrowing. */
+function useHolding(list: string): [string, (words: string) => void] {
+  const [params, setParams] = useSearchParams();
+  const name = `${list}-holds`;
+  const set = (words: string) =>
+    setParams(
+      (now) => {
+        if (words) now.set(name, words);
+        else now.delete(name);
+        return now;
+      },
+      { replace: true },
+    );
+  return [params.get(name) ?? "", set];
 }

@@ -14,23 +14,27 @@ import { PersonSessions } from "./PersonSessions";
 import { words, type Member } from "./roles";
 
 const COLUMNS: Column<Member>[] = [
-  { title: "Name", width: "minmax(140px,1.2fr)", cell: (one) => one.name },
+  { key: "name", title: "Name", width: "minmax(140px,1.2fr)", cell: (one) => one.name },
   {
+    key: "signs-in-as",
     title: "Signs in as",
     width: "110px",
     cell: (one) => <span className="font-mono text-[13px]">{one.signIn}</span>,
   },
-  { title: "Roles", width: "minmax(120px,1.2fr)", cell: (one) => words(one.roles) },
+  { key: "roles", title: "Roles", width: "minmax(120px,1.2fr)", cell: (one) => words(one.roles) },
   {
+    key: "state",
     title: "State",
     width: "92px",
     cell: (one) => (one.enabled ? "may sign in" : <span className="text-rust">disabled</span>),
   },
-  { title: "Sessions", width: "66px", right: true, cell: (one) => one.sessions || "" },
+  { key: "sessions", title: "Sessions", width: "66px", right: true, cell: (one) => one.sessions || "" },
   {
+    key: "last-signed-in",
     title: "Last signed in",
     width: "132px",
     right: true,
+    value: (one) => one.lastSignIn,
     cell: (one) => (one.lastSignIn ? clock(one.lastSignIn) : "never"),
   },
 ];
@@ -95,6 +99,7 @@ function Members({ members, changes }: { members: Member[]; changes: Schemas["Pe
       }
       list={
         <Grid
+          list="people"
           label="People"
           items={members.map((row) => ({ key: String(row.id), row }))}
           columns={COLUMNS}

@@ -14,6 +14,7 @@ import { LevelStrip } from "../proof/LevelStrip";
 export function PostStation() {
   return (
     <BatchList
+      list="post"
       title="Post"
       sentence={<>Batches with their numbers, to be posted.</>}
       states={["NUMBERED"]}

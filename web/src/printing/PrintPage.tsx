@@ -194,6 +194,7 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
       }
       list={
         <Grid
+          list="sheets"
           label="Sheets"
           items={items}
           columns={COLUMNS}

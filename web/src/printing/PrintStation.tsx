@@ -7,6 +7,7 @@ import { usePrinting } from "./usePrinting";
 export function PrintStation() {
   return (
     <BatchList
+      list="print"
       title="Print"
       sentence={<>Batches that can be printed, or whose sheets wait for an answer.</>}
       states={["APPROVED", "NUMBERED"]}

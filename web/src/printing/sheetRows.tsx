@@ -21,13 +21,26 @@ const TRAY: Record<string, string> = {
 
 export const COLUMNS: Column<Row>[] = [
   {
+    key: "number",
     title: "Number",
     width: "84px",
     cell: ({ sheet }) => (sheet ? <span className="font-mono">{sheet.number}</span> : ""),
   },
-  { title: "Payee", width: "minmax(150px,2fr)", cell: (row) => (row.sheet ?? row.waiting).payee },
-  { title: "Amount", width: "100px", right: true, cell: (row) => (row.sheet ?? row.waiting).amount },
   {
+    key: "payee",
+    title: "Payee",
+    width: "minmax(150px,2fr)",
+    cell: (row) => (row.sheet ?? row.waiting).payee,
+  },
+  {
+    key: "amount",
+    title: "Amount",
+    width: "100px",
+    right: true,
+    cell: (row) => (row.sheet ?? row.waiting).amount,
+  },
+  {
+    key: "in-the-tray",
     title: "In the tray",
     width: "120px",
     cell: ({ sheet }) =>
@@ -40,6 +53,7 @@ export const COLUMNS: Column<Row>[] = [
       ),
   },
   {
+    key: "answer",
     title: "Answer",
     width: "minmax(120px,1fr)",
     cell: ({ sheet: s, waiting }) =>

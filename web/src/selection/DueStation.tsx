@@ -15,7 +15,7 @@ import { MakeBatch } from "./MakeBatch";
 import { WhatIsMissing } from "../setup/WhatIsMissing";
 import { useCriteria, type Account } from "./criteria";
 import { useDueList, type DueView, type Row } from "./useDueList";
-import { useSelectedTotal, useColumns, Heading, CashLine } from "./dueRows";
+import { useSelectedTotal, useColumns, Heading, CashLine, selectedCsv } from "./dueRows";
 
 /** See what is due, why the rest is left out, and make a batch of what is taken. */
 export function DueStation() {
@@ -79,7 +79,7 @@ export function Due({ accounts }: { accounts: Account[] }) {
   );
   const heading = useCallback((group: Schemas["GroupView"]) => <Heading group={group} />, []);
   const line = useCallback((view: DueView) => <CashLine view={view} />, []);
-  const { due, items, onRange, row } = useDueList(question, how, heading, line);
+  const { due, items, onRange, row, all } = useDueList(question, how, heading, line);
   const total = useSelectedTotal(question, how, selected, due.data?.listed ?? 0);
   const rowOf = (entry: number) => row(String(entry));
   // until the answer to a mark is here, what was marked is what counts: Space twice is back where it was
@@ -173,6 +173,7 @@ export function Due({ accounts }: { accounts: Account[] }) {
           <Loaded query={due}>
             {() => (
               <Grid
+                list="due"
                 label="Invoices due"
                 items={items}
                 columns={columns}
@@ -183,6 +184,8 @@ export function Due({ accounts }: { accounts: Account[] }) {
                 onSpace={toggle}
                 onKey={onKey}
                 onRange={onRange}
+                all={all}
+                csv={(keys) => selectedCsv(question, how, keys)}
                 dim={(one) => !one.taken}
                 empty={
                   how.showing !== "ALL" && due.data?.count ? (

@@ -1,7 +1,9 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, renderHook } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { describe, expect, it } from "vitest";
+import { KEPT_LISTS, type Arrangement } from "../parts/keptLists";
 import { addressOf, useCriteria, type Account } from "./criteria";
 
 const account = (id: number): Account => ({
@@ -14,10 +16,14 @@ const account = (id: number): Account => ({
   ways: [{ id: 70, name: "Checks", method: "CHECK", words: "check" }],
 });
 
-function criteria(address: string, accounts: Account[]) {
+function criteria(address: string, accounts: Account[], kept: Record<string, Arrangement> = {}) {
+  const queries = new QueryClient();
+  queries.setQueryData(KEPT_LISTS.queryKey, kept);
   return renderHook(() => useCriteria(accounts), {
     wrapper: ({ children }: { children: ReactNode }) => (
-      <MemoryRouter initialEntries={[address]}>{children}</MemoryRouter>
+      <QueryClientProvider client={queries}>
+        <MemoryRouter initialEntries={[address]}>{children}</MemoryRouter>
+      </QueryClientProvider>
     ),
   });
 }
@@ -33,6 +39,14 @@ describe("the sentence in the address", () => {
     });
     expect(result.current.question.ledgerDate).toBeUndefined();
     expect(result.current.how).toEqual({ listedBy: "DAY", showing: "ALL", days: undefined });
+  });
+
+  it("has the rows sorted as whoever sits here keeps them", () => {
+    const kept = { due: { columns: [], folded: [], sortedBy: "OPEN", descending: true } };
+    expect(criteria("/due", [account(7)], kept).result.current.how).toMatchObject({
+      sortedBy: "OPEN",
+      descending: true,
+    });
   });
 
   it("reads every word and lists by the order of cash once there is a limit", () => {

@@ -1,6 +1,8 @@
 import { useMemo } from "react";
 import type { Schemas } from "../api/client";
+import type { paths } from "../api/schema";
 import { useAddress } from "../frame/address";
+import { useArrangement } from "../parts/useArrangement";
 
 export type Account = Schemas["BankAccountView"];
 export type Question = Schemas["DueQuestion"];
@@ -11,7 +13,10 @@ export interface HowListed {
   listedBy: ListedBy;
   showing: Showing;
   days: string | undefined;
+  sortedBy: Order | undefined;
+  descending: boolean | undefined;
 }
+type Order = NonNullable<paths["/api/due"]["get"]["parameters"]["query"]>["sortedBy"];
 export type CashWay = NonNullable<Question["way"]>;
 
 /** The words of the sentence beyond account and dates: the name in the address is the name in the question. */
@@ -66,13 +71,16 @@ export function useCriteria(accounts: Account[]) {
       ...further,
     };
   }, [values, accounts]);
+  const [{ sortedBy, descending }] = useArrangement("due");
   const how = useMemo<HowListed>(
     () => ({
       listedBy: (values.by ?? (values.limit ? "CASH" : "DAY")) as ListedBy,
       showing: (values.show ?? "ALL") as Showing,
       days: values.days,
+      sortedBy: sortedBy as Order,
+      descending: sortedBy ? descending : undefined,
     }),
-    [values],
+    [values, sortedBy, descending],
   );
   return { question, how, values, change };
 }

@@ -22,33 +22,68 @@ export function useSelectedTotal(question: Question, how: HowListed, selected: S
   return selected.size > 1 ? total.data : undefined;
 }
 
+/** The selected rows as the server writes them, whether they are here or not. */
+export function selectedCsv(question: Question, how: HowListed, keys: string[]): Promise<string> {
+  const selected = writeRanges(keys.map(Number));
+  return call(
+    api.GET("/api/due/csv", { params: { query: { ...question, ...how, selected } }, parseAs: "text" }),
+  ) as Promise<string>;
+}
+
 export function useColumns(currency: string | undefined, onToggle: (row: Row) => void): Column<Row>[] {
   return [
     {
+      key: "taken",
       title: "Taken",
       quiet: true,
       width: "24px",
       cell: (row) => <Taken row={row} onToggle={() => onToggle(row)} />,
     },
-    { title: "Vendor", width: "minmax(140px,1fr)", cell: (row) => row.vendorName },
     {
+      key: "VENDOR",
+      sorts: true,
+      title: "Vendor",
+      width: "minmax(140px,1fr)",
+      cell: (row) => row.vendorName,
+    },
+    {
+      key: "REFERENCE",
+      sorts: true,
       title: "Their reference",
       width: "104px",
       cell: (row) => <span className="font-mono text-[13px]">{row.reference}</span>,
     },
     {
+      key: "DUE",
+      sorts: true,
       title: "Due",
       width: "80px",
       cell: (row) => <span className={row.late ? "text-rust" : ""}>{row.due}</span>,
     },
-    { title: "Discount, or why left out", width: "minmax(164px,0.5fr)", cell: (row) => <Note row={row} /> },
     {
+      key: "NOTE",
+      sorts: true,
+      title: "Discount, or why left out",
+      width: "minmax(164px,0.5fr)",
+      words: (row) => row.note,
+      cell: (row) => <Note row={row} />,
+    },
+    {
+      key: "OPEN",
+      sorts: true,
       title: "Open",
       width: "100px",
       right: true,
       cell: (row) => (row.currency === currency ? row.open : `${row.currency} ${row.open}`),
     },
-    { title: "To pay", width: "88px", right: true, cell: (row) => row.toPay ?? "–" },
+    {
+      key: "TO_PAY",
+      sorts: true,
+      title: "To pay",
+      width: "88px",
+      right: true,
+      cell: (row) => row.toPay ?? "–",
+    },
   ];
 }
 

@@ -7,7 +7,13 @@ import type { HowListed, Question } from "./criteria";
 import { useDueList, type DueView, type Row } from "./useDueList";
 
 const LISTED = 250;
-const HOW: HowListed = { listedBy: "DAY", showing: "ALL", days: undefined };
+const HOW: HowListed = {
+  listedBy: "DAY",
+  showing: "ALL",
+  days: undefined,
+  sortedBy: undefined,
+  descending: undefined,
+};
 
 /** Row `i` of the list that a question asks for; what was marked out is not taken. */
 function row(i: number, out: string | undefined): Row {

@@ -80,6 +80,21 @@ export function useDueList(
     return { places, at };
   }, [view]);
 
+  const itemAt = useCallback(
+    (i: number, rowOf: (entry: number) => Row | undefined): Item<Row> | undefined => {
+      const place = order.places[i];
+      if (place === undefined || !view) return undefined;
+      if (place === Number.NEGATIVE_INFINITY) return { key: LINE, heading: line(view) };
+      if (place < 0) {
+        const group = view.groups[-1 - place]!;
+        return { key: `group-${group.key}`, heading: heading(group) };
+      }
+      const entry = view.order[place]!;
+      const row = rowOf(entry);
+      return row && { key: String(entry), row };
+    },
+    [order, view, heading, line],
+  );
   const items = useMemo<Rows<Row>>(
     () => ({
       length: order.places.length,
@@ -90,20 +105,9 @@ export function useDueList(
         return place === Number.NEGATIVE_INFINITY ? LINE : `group-${view?.groups[-1 - place]?.key}`;
       },
       indexOf: (key) => order.at.get(key) ?? -1,
-      at: (i): Item<Row> | undefined => {
-        const place = order.places[i];
-        if (place === undefined || !view) return undefined;
-        if (place === Number.NEGATIVE_INFINITY) return { key: LINE, heading: line(view) };
-        if (place < 0) {
-          const group = view.groups[-1 - place]!;
-          return { key: `group-${group.key}`, heading: heading(group) };
-        }
-        const entry = view.order[place]!;
-        const row = first.get(entry) ?? further.get(entry) ?? before.current.get(entry);
-        return row && { key: String(entry), row };
-      },
+      at: (i) => itemAt(i, (entry) => first.get(entry) ?? further.get(entry) ?? before.current.get(entry)),
     }),
-    [order, view, first, further, heading, line],
+    [order, view, first, further, itemAt],
   );
 
   const onRange = useCallback(
@@ -125,5 +129,14 @@ export function useDueList(
     },
     [items],
   );
-  return { due, items, onRange, row };
+  /** Every row, for paper. */
+  const all = useCallback(async () => {
+    const rows = new Map(first);
+    for (let from = PAGE; view && from < view.listed; from += PAGE)
+      (await call(api.GET("/api/due/rows", { params: { query: { ...answered!.asked, from } } }))).forEach(
+        (row) => rows.set(row.invoice, row),
+      );
+    return order.places.flatMap((_, i) => itemAt(i, (entry) => rows.get(entry)) ?? []);
+  }, [view, answered, first, order, itemAt]);
+  return { due, items, onRange, row, all };
 }

@@ -12,15 +12,22 @@ import { Loaded } from "../parts/Loaded";
 import { OpenBankAccount } from "./OpenBankAccount";
 
 const COLUMNS: Column<Schemas["BankAccountView"]>[] = [
-  { title: "Account", width: "minmax(140px,1.2fr)", cell: (a) => a.name },
-  { title: "Bank", width: "minmax(140px,1.2fr)", cell: (a) => a.bankName },
-  { title: "Currency", width: "80px", cell: (a) => a.currency },
-  { title: "Pays by", width: "minmax(140px,1.4fr)", cell: (a) => a.ways.map((way) => way.name).join(", ") },
-  { title: "Positive pay", width: "100px", cell: (a) => (a.positivePay ? "on" : "off") },
-  { title: "Floor", width: "120px", right: true, cell: (a) => a.floor },
+  { key: "account", title: "Account", width: "minmax(140px,1.2fr)", cell: (a) => a.name },
+  { key: "bank", title: "Bank", width: "minmax(140px,1.2fr)", cell: (a) => a.bankName },
+  { key: "currency", title: "Currency", width: "80px", cell: (a) => a.currency },
   {
+    key: "pays-by",
+    title: "Pays by",
+    width: "minmax(140px,1.4fr)",
+    cell: (a) => a.ways.map((way) => way.name).join(", "),
+  },
+  { key: "positive-pay", title: "Positive pay", width: "100px", cell: (a) => (a.positivePay ? "on" : "off") },
+  { key: "floor", title: "Floor", width: "120px", right: true, cell: (a) => a.floor },
+  {
+    key: "closed",
     title: "Closed",
     width: "140px",
+    value: (a) => a.closedOn,
     cell: (a) => (a.closedOn ? <span className="text-brass">{longDate(a.closedOn)}</span> : ""),
   },
 ];
@@ -46,6 +53,7 @@ export function BankAccountsPage() {
           <Loaded query={accounts}>
             {(data) => (
               <Grid
+                list="bank-accounts"
                 label="Bank accounts"
                 items={data.map((row) => ({ key: String(row.id), row }))}
                 columns={COLUMNS}

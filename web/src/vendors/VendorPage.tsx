@@ -106,6 +106,7 @@ function Page({ vendor }: { vendor: Vendor }) {
         <Loaded query={account}>
           {() => (
             <Grid
+              list={`vendor-${show === "ALL" ? "account" : show === "PAYMENTS" ? "payments" : "entries"}`}
               label={SHOWN[show]}
               items={items}
               columns={show === "ALL" ? MOVEMENTS : show === "PAYMENTS" ? PAYMENTS : ENTRIES}
@@ -190,24 +191,44 @@ function money(amounts: Schemas["MoneyView"][]): string {
 }
 
 const REFERENCE: Column<Row> = {
+  key: "their-reference",
   title: "Their reference",
   width: "minmax(110px,1fr)",
   cell: (row) => <span className="font-mono text-[13px]">{row.reference}</span>,
 };
 const MOVEMENTS: Column<Row>[] = [
-  { title: "In the ledger", width: "122px", cell: (row) => longDate(row.date) },
-  { title: "What", width: "minmax(140px,1fr)", cell: (row) => row.words },
+  {
+    key: "in-the-ledger",
+    title: "In the ledger",
+    width: "122px",
+    value: (row) => row.date,
+    cell: (row) => longDate(row.date),
+  },
+  { key: "what", title: "What", width: "minmax(140px,1fr)", cell: (row) => row.words },
   REFERENCE,
-  { title: "Entry", width: "70px", right: true, cell: (row) => row.entry },
-  { title: "Amount", width: "110px", right: true, cell: (row) => row.amount },
-  { title: "Owed then", width: "120px", right: true, cell: (row) => row.balance },
+  { key: "entry", title: "Entry", width: "70px", right: true, cell: (row) => row.entry },
+  { key: "amount", title: "Amount", width: "110px", right: true, cell: (row) => row.amount },
+  { key: "owed-then", title: "Owed then", width: "120px", right: true, cell: (row) => row.balance },
 ];
 const ENTRIES: Column<Row>[] = [
-  { title: "Dated", width: "118px", cell: (row) => longDate(row.date) },
-  { title: "Due", width: "88px", cell: (row) => (row.dueDate ? shortDate(row.dueDate) : "") },
-  { title: "What", width: "70px", cell: (row) => row.words },
+  {
+    key: "dated",
+    title: "Dated",
+    width: "118px",
+    value: (row) => row.date,
+    cell: (row) => longDate(row.date),
+  },
+  {
+    key: "due",
+    title: "Due",
+    width: "88px",
+    value: (row) => row.dueDate,
+    cell: (row) => (row.dueDate ? shortDate(row.dueDate) : ""),
+  },
+  { key: "what", title: "What", width: "70px", cell: (row) => row.words },
   REFERENCE,
   {
+    key: "state",
     title: "State",
     width: "minmax(120px,1.2fr)",
     cell: (row) => (
@@ -216,17 +237,24 @@ const ENTRIES: Column<Row>[] = [
       </span>
     ),
   },
-  { title: "Amount", width: "100px", right: true, cell: (row) => row.amount },
-  { title: "Open", width: "100px", right: true, cell: (row) => row.open },
+  { key: "amount", title: "Amount", width: "100px", right: true, cell: (row) => row.amount },
+  { key: "open", title: "Open", width: "100px", right: true, cell: (row) => row.open },
 ];
 const PAYMENTS: Column<Row>[] = [
-  { title: "Check date", width: "122px", cell: (row) => longDate(row.date) },
-  { title: "Payment", width: "minmax(160px,1fr)", cell: (row) => row.words },
   {
+    key: "check-date",
+    title: "Check date",
+    width: "122px",
+    value: (row) => row.date,
+    cell: (row) => longDate(row.date),
+  },
+  { key: "payment", title: "Payment", width: "minmax(160px,1fr)", cell: (row) => row.words },
+  {
+    key: "number",
     title: "Number",
     width: "100px",
     cell: (row) => <span className="font-mono text-[13px]">{row.reference}</span>,
   },
-  { title: "State", width: "110px", cell: (row) => row.state },
-  { title: "Amount", width: "120px", right: true, cell: (row) => row.amount },
+  { key: "state", title: "State", width: "110px", cell: (row) => row.state },
+  { key: "amount", title: "Amount", width: "120px", right: true, cell: (row) => row.amount },
 ];

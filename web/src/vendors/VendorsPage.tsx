@@ -3,6 +3,7 @@ import { Loaded } from "../parts/Loaded";
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import type { paths } from "../api/schema";
 import { Amount } from "../workline/Amount";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
@@ -10,29 +11,45 @@ import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
+import { everyPage } from "../parts/PrintedList";
+import { useArrangement } from "../parts/useArrangement";
 import { ChoiceWord } from "../parts/Word";
 
 const PAGE = 200;
+type Order = NonNullable<paths["/api/vendors/list"]["get"]["parameters"]["query"]>["sortedBy"];
 
 const COLUMNS: Column<Schemas["ListedVendor"]>[] = [
-  { title: "Vendor", width: "minmax(180px,2fr)", cell: (v) => v.name },
-  { title: "Number", width: "80px", cell: (v) => <span className="font-mono text-[13px]">{v.number}</span> },
-  { title: "Group", width: "minmax(110px,1fr)", cell: (v) => v.group },
-  { title: "Priority", width: "56px", right: true, cell: (v) => v.priority },
-  { title: "Method", width: "110px", cell: (v) => v.method },
+  { key: "NAME", sorts: true, title: "Vendor", width: "minmax(180px,2fr)", cell: (v) => v.name },
   {
+    key: "NUMBER",
+    sorts: true,
+    title: "Number",
+    width: "80px",
+    cell: (v) => <span className="font-mono text-[13px]">{v.number}</span>,
+  },
+  { key: "GROUP", sorts: true, title: "Group", width: "minmax(110px,1fr)", cell: (v) => v.group },
+  { key: "PRIORITY", sorts: true, title: "Priority", width: "56px", right: true, cell: (v) => v.priority },
+  { key: "METHOD", sorts: true, title: "Method", width: "110px", cell: (v) => v.method },
+  {
+    key: "HELD",
+    sorts: true,
     title: "Held",
     width: "minmax(120px,1fr)",
     cell: (v) => <span className="text-brass text-[13px]">{v.held}</span>,
   },
-  { title: "Open", width: "56px", right: true, cell: (v) => v.count },
+  { key: "COUNT", sorts: true, title: "Open", width: "56px", right: true, cell: (v) => v.count },
   {
+    key: "OPEN",
+    sorts: true,
     title: "Amount",
     width: "120px",
     right: true,
+    words: (v) => `${v.open.text} ${v.open.currency}`,
     cell: (v) => <Amount of={v.open} />,
   },
 ];
+
+const itemsOf = (rows: Schemas["ListedVendor"][]) => rows.map((row) => ({ key: String(row.id), row }));
 
 /** Every vendor, with what is open. */
 export function VendorsPage() {
@@ -43,20 +60,22 @@ export function VendorsPage() {
     queryKey: ["vendor-groups"],
     queryFn: () => call(api.GET("/api/vendors/groups")),
   });
+  const [{ sortedBy, descending }] = useArrangement("vendors");
+  const asked = { text: values.text, group: values.group, sortedBy: sortedBy as Order, descending };
   const list = useInfiniteQuery({
-    queryKey: ["vendor-list", values.text, values.group],
+    queryKey: ["vendor-list", asked],
     initialPageParam: 0,
     queryFn: ({ pageParam }) =>
       call(
         api.GET("/api/vendors/list", {
-          params: { query: { text: values.text ?? "", group: values.group, from: pageParam } },
+          params: { query: { ...asked, from: pageParam } },
         }),
       ),
     getNextPageParam: (last, pages) => (last.length === PAGE ? pages.length * PAGE : undefined),
     placeholderData: keepPreviousData,
   });
   const rows = useMemo(() => list.data?.pages.flat() ?? [], [list.data]);
-  const items = useMemo(() => rows.map((row) => ({ key: String(row.id), row })), [rows]);
+  const items = useMemo(() => itemsOf(rows), [rows]);
   return (
     <Station
       title="Vendors"
@@ -88,7 +107,7 @@ export function VendorsPage() {
         <>
           <Figure value={`${rows.length}${list.hasNextPage ? "+" : ""}`}>listed</Figure>
           <span className="ml-auto">
-            <Download path="/api/vendors/csv">all as CSV</Download>
+            <Download path="/api/vendors/csv" params={asked} />
           </span>
         </>
       }
@@ -96,8 +115,10 @@ export function VendorsPage() {
         <Loaded query={list}>
           {() => (
             <Grid
+              list="vendors"
               label="Vendors"
               items={items}
+              all={async () => itemsOf((await everyPage(list)).flat())}
               columns={COLUMNS}
               cursor={values.at}
               onCursor={(at) => change({ at })}

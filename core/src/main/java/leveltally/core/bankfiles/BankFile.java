@@ -22,7 +22,11 @@ public record BankFile(List<String> records, byte[] bytes, List<Finding> finding
         /** What the bank is told. */
         public enum Kind {
             ISSUE,
-            VOID
+            VOID;
+
+            public String words() {
+                return name().toLowerCase(java.util.Locale.ROOT);
+            }
         }
     }
 

@@ -1,17 +1,16 @@
 package leveltally.server.checks;
 
 import java.util.List;
-import leveltally.core.Refusal;
-import leveltally.core.checks.SeriesId;
-import leveltally.core.checks.Standing;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.Needs;
 import org.jspecify.annotations.Nullable;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -23,9 +22,11 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class RegisterController {
     private final RegisterRows rows;
+    private final NumberHistory history;
 
-    RegisterController(RegisterRows rows) {
+    RegisterController(RegisterRows rows, NumberHistory history) {
         this.rows = rows;
+        this.history = history;
     }
 
     /** The series there are, in the order of their accounts. */
@@ -35,31 +36,26 @@ class RegisterController {
         return rows.series();
     }
 
+    /** A page of the numbers, after the one named. */
     @GetMapping
     RegisterView register(
             Actor by,
-            @RequestParam long series,
-            @RequestParam(required = false) @Nullable String state,
-            @RequestParam(required = false) Long below) {
+            @ParameterObject @ModelAttribute RegisterAsked asked,
+            @RequestParam(required = false) @Nullable Long after) {
         by.mayDo(Deed.READ);
-        Standing narrowed = state == null || state.isEmpty()
-                ? null
-                : Standing.named(state)
-                        .orElseThrow(() -> Refusal.invalidField(
-                                "no-state", "state", "No check is ever “" + state + "”. Choose a state shown."));
-        return rows.page(new SeriesId(series), narrowed, below, by.today());
+        return rows.page(asked, after, by.today());
     }
 
-    /** The register of a series as CSV. */
+    /** The same numbers as CSV, all of them. */
     @GetMapping(value = "/csv", produces = Csv.TYPE)
-    ResponseEntity<Resource> csv(Actor by, @RequestParam long series) {
+    ResponseEntity<Resource> csv(Actor by, @ParameterObject @ModelAttribute RegisterAsked asked) {
         by.mayDo(Deed.READ);
-        return rows.csv(new SeriesId(series));
+        return rows.csv(asked);
     }
 
     @GetMapping("/{id}")
     HistoryView history(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
-        return rows.history(id, by.today());
+        return history.of(id, by.today());
     }
 }

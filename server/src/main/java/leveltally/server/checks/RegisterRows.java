@@ -3,14 +3,11 @@ package leveltally.server.checks;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import leveltally.core.Refusal;
-import leveltally.core.batches.ClaimLine;
 import leveltally.core.checks.RegisterLine;
-import leveltally.core.checks.SeriesId;
 import leveltally.core.checks.Standing;
-import leveltally.core.money.Money;
 import leveltally.server.company.Companies;
 import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
@@ -21,12 +18,12 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Reads the register: every number of a series, with its state and history. */
+/** Reads the register: every number of a series, with its state. */
 @Component
 class RegisterRows {
     private static final int PAGE = 200;
 
-    private static final String ROW = """
+    static final String ROW = """
             SELECT n.id, n.number, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
               p.check_date, p.batch_id, b.name AS batch_name,
               (SELECT x.number FROM check_number x WHERE x.live_payment_id = n.payment_id) AS live_number
@@ -49,41 +46,24 @@ class RegisterRows {
 
     /** The series there are, in the order of their accounts. */
     List<SeriesView> series() {
-        return jdbc.sql("SELECT id, way_name, account_name, bank_account_id FROM series_of_account ORDER BY place")
-                .query((r, n) -> new SeriesView(r.getLong(1), r.getString(2), r.getString(3), r.getLong(4)))
-                .list();
+        return jdbc.sql("""
+                        SELECT id, way_name AS name, account_name AS account, bank_account_id AS bank_account
+                        FROM series_of_account ORDER BY place
+                        """).query(SeriesView.class).list();
     }
 
-    /**
-     * @param state narrows; null does not
-     * @param below the number the page starts below; null for the first
-     */
+    /** @param after the number of the row that the page comes after; null for the first */
     @Transactional(readOnly = true)
-    RegisterView page(SeriesId id, @Nullable Standing state, @Nullable Long below, LocalDate today) {
-        NumberSeries of = series.get(id);
+    RegisterView page(RegisterAsked asked, @Nullable Long after, LocalDate today) {
+        NumberSeries of = series.get(asked.id());
         int staleDays = companies.staleDays();
-        String currency = jdbc.sql("SELECT currency FROM series_of_account WHERE id = ?")
-                .param(id.value())
+        String currency = jdbc.sql("SELECT currency FROM series_of_account WHERE id = :series")
+                .param("series", asked.series())
                 .query(String.class)
                 .single();
-        List<RegisterView.StateTotal> states = jdbc.sql("""
-                        SELECT n.state, COUNT(*), COALESCE(SUM(CASE WHEN n.state <> 'SPOILED' THEN p.amount_minor END), 0) FROM check_register n
-                        LEFT JOIN payment p ON p.id = n.payment_id WHERE n.series_id = :series GROUP BY n.state
-                        """)
-                .param("series", id.value())
-                .query((r, n) -> {
-                    Standing s = standing(r.getString(1));
-                    String amount = MoneyView.of(r.getLong(3), currency).text();
-                    return new RegisterView.StateTotal(s.name(), s.words(), r.getInt(2), amount);
-                })
-                .list();
-        List<RegisterView.NumberView> rows = jdbc.sql(ROW + """
-                        WHERE n.series_id = :series AND n.number < :below AND (:state IS NULL OR n.state = :state)
-                        ORDER BY n.number DESC LIMIT :limit
-                        """)
-                .param("series", id.value())
-                .param("below", below == null ? Long.MAX_VALUE : below)
-                .param("state", state == null ? null : state.name())
+        List<RegisterView.StateTotal> states = states(asked, currency);
+        List<RegisterView.NumberView> rows = jdbc.sql(ROW + where(asked, after) + " LIMIT :limit")
+                .params(params(asked, after))
                 .param("limit", PAGE)
                 .query((r, n) -> view(r, today, staleDays))
                 .list();
@@ -97,85 +77,62 @@ class RegisterRows {
                 rows.size() < PAGE ? null : rows.get(rows.size() - 1).number());
     }
 
-    ResponseEntity<Resource> csv(SeriesId id) {
+    private List<RegisterView.StateTotal> states(RegisterAsked asked, String currency) {
+        return jdbc.sql("""
+                        SELECT n.state, COUNT(*) AS numbers,
+                          COALESCE(SUM(CASE WHEN n.state <> :spoiled THEN p.amount_minor END), 0) AS amount_minor
+                        FROM check_register n LEFT JOIN payment p ON p.id = n.payment_id
+                        WHERE n.series_id = :series GROUP BY n.state
+                        """)
+                .param("series", asked.series())
+                .param("spoiled", leveltally.core.checks.NumberState.SPOILED.name())
+                .query((r, n) -> {
+                    Standing state = standing(r.getString("state"));
+                    return new RegisterView.StateTotal(
+                            state.name(),
+                            state.words(),
+                            r.getInt("numbers"),
+                            MoneyView.of(r.getLong("amount_minor"), currency).text());
+                })
+                .list();
+    }
+
+    /** The numbers of a list in its order; those after one of them where a page is asked for. */
+    private static String where(RegisterAsked asked, @Nullable Long after) {
+        String value = asked.by().value();
+        String beyond = asked.isDescending() ? "<" : ">";
+        String page = after == null ? "" : """
+                         AND (%s, n.number) %s (SELECT %s, n.number FROM check_register n
+                          LEFT JOIN payment p ON p.id = n.payment_id
+                          WHERE n.series_id = :series AND n.number = :after)
+                        """.formatted(value, beyond, value);
+        return " WHERE n.series_id = :series AND (:state IS NULL OR n.state = :state)" + page + " ORDER BY "
+                + asked.by().order(asked.isDescending());
+    }
+
+    private static Map<String, Object> params(RegisterAsked asked, @Nullable Long after) {
+        Map<String, Object> params = new HashMap<>();
+        params.put("series", asked.series());
+        params.put("state", asked.standing().map(Standing::name).orElse(null));
+        params.put("after", after);
+        return params;
+    }
+
+    /** The same numbers, all of them. */
+    ResponseEntity<Resource> csv(RegisterAsked asked) {
         return lists.of("register.csv", """
                 SELECT n.number, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee, p.check_date,
                   p.amount_minor, a.currency, n.explanation, p.batch_id AS batch
                 FROM check_register n JOIN series_of_account a ON a.id = n.series_id
-                LEFT JOIN payment p ON p.id = n.payment_id WHERE n.series_id = :series ORDER BY n.number DESC
-                """, Map.of("series", id.value()));
+                LEFT JOIN payment p ON p.id = n.payment_id
+                """ + where(asked, null), params(asked, null));
     }
 
-    @Transactional(readOnly = true)
-    HistoryView history(long id, LocalDate today) {
-        int staleDays = companies.staleDays();
-        RegisterView.NumberView number = jdbc.sql(ROW + " WHERE n.id = :id")
-                .param("id", id)
-                .query((r, n) -> view(r, today, staleDays))
-                .optional()
-                .orElseThrow(() ->
-                        Refusal.notFound("no-check", "There is no such check number. Choose one from the register."));
-        // the number's life, then that of the payment it carries, which begins with the number
-        List<HistoryView.StepView> steps = jdbc.sql("""
-                        SELECT x.at, x.business_date, p.name, x.to_state, x.why FROM (
-                          SELECT 1 AS life, e.step, e.at, e.business_date, e.person_id, e.to_state, e.why
-                          FROM number_event e WHERE e.check_number_id = :id
-                          UNION ALL SELECT 2, e.step, e.at, e.business_date, e.person_id, e.to_state, e.why
-                          FROM payment_event e JOIN check_number n ON n.live_payment_id = e.payment_id
-                          WHERE n.id = :id AND e.step > 1) x
-                        JOIN person p ON p.id = x.person_id ORDER BY x.life, x.step
-                        """)
-                .param("id", id)
-                .query((r, n) -> new HistoryView.StepView(
-                        r.getTimestamp(1).toInstant(),
-                        r.getObject(2, LocalDate.class),
-                        r.getString(3),
-                        standing(r.getString(4)).words(),
-                        r.getString(5)))
-                .list();
-        List<HistoryView.PaidView> invoices = jdbc.sql("""
-                        SELECT l.id, l.reference, l.kind, l.gross_minor, l.discount_minor, l.cash_minor, l.currency
-                        FROM check_number n JOIN payment p ON p.id = n.payment_id
-                        JOIN claim_line l ON l.claim_id = p.claim_id WHERE n.id = :id ORDER BY l.invoice_date, l.invoice_id, l.id
-                        """)
-                .param("id", id)
-                .query((r, n) -> {
-                    String currency = r.getString("currency");
-                    Money gross = Money.ofMinor(r.getLong("gross_minor"), currency);
-                    Money discount = Money.ofMinor(r.getLong("discount_minor"), currency);
-                    boolean lowers = ClaimLine.Kind.valueOf(r.getString("kind")) == ClaimLine.Kind.CREDIT;
-                    return new HistoryView.PaidView(
-                            r.getLong("id"),
-                            r.getString("reference"),
-                            (lowers ? gross.negated() : gross).toString(),
-                            discount.isZero() ? "" : discount.toString(),
-                            Money.ofMinor(r.getLong("cash_minor"), currency).toString());
-                })
-                .list();
-        List<String> bank = jdbc.sql("""
-                        SELECT e.kind, f.serial, f.state, e.never_reported FROM bank_event e
-                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE e.check_number_id = :id ORDER BY e.id
-                        """)
-                .param("id", id)
-                .query((r, n) -> {
-                    String kind = r.getString(1).equals("ISSUE") ? "The issue" : "The void";
-                    if (r.getString(4) != null) {
-                        return kind + " is closed, never reported: " + r.getString(4) + ".";
-                    }
-                    return r.getString(3) == null
-                            ? kind + " waits for the next bank file."
-                            : kind + " stands in bank file " + r.getLong(2) + ", "
-                                    + r.getString(3).toLowerCase(java.util.Locale.ROOT) + ".";
-                })
-                .list();
-        return new HistoryView(number, steps, invoices, bank);
-    }
-
-    private static Standing standing(String name) {
+    static Standing standing(String name) {
         return Standing.named(name).orElseThrow();
     }
 
-    private static RegisterView.NumberView view(ResultSet r, LocalDate today, int staleDays) throws SQLException {
+    static RegisterView.NumberView view(ResultSet r, LocalDate today, int staleDays) throws SQLException {
         Standing state = standing(r.getString("state"));
         RegisterLine line = new RegisterLine(
                 state,

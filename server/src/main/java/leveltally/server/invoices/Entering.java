@@ -8,6 +8,7 @@ import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.ArrivalEntry;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;

@@ -7,6 +7,7 @@ import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountRole;
 import leveltally.core.money.Money;

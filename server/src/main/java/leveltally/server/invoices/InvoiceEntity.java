@@ -3,6 +3,7 @@ package leveltally.server.invoices;
 import jakarta.persistence.*;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import leveltally.core.invoices.InvoiceKind;
 import org.jspecify.annotations.Nullable;
 
 /** What the company owes, or what reduces it; open amounts are moved by the database when a settlement row arrives. */

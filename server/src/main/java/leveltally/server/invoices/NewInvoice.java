@@ -3,6 +3,7 @@ package leveltally.server.invoices;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.money.Money;
 import leveltally.core.terms.Terms;

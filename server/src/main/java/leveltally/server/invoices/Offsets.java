@@ -15,6 +15,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.OffsetEntry;
 import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
+import leveltally.core.invoices.SettlementKind;
 import leveltally.core.invoices.Settling;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;

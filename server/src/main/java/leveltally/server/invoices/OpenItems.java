@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.invoices.LedgerDays;
 import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenHistory;

@@ -2,6 +2,7 @@ package leveltally.server.invoices;
 
 import jakarta.persistence.*;
 import java.time.LocalDate;
+import leveltally.core.invoices.SettlementKind;
 import org.jspecify.annotations.Nullable;
 
 /** What took some off an open amount, on a ledger date; written once. */

@@ -7,6 +7,7 @@ import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.Settled;
 import leveltally.core.invoices.SettlementId;
+import leveltally.core.invoices.SettlementKind;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.money.Money;
 import org.springframework.stereotype.Service;

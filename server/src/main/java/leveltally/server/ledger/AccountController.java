@@ -7,14 +7,12 @@ import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.Currency;
 import java.util.List;
-import java.util.Optional;
-import java.util.stream.Collectors;
-import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountFacts;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountKind;
 import leveltally.core.ledger.AccountList;
 import leveltally.core.ledger.AccountRole;
+import leveltally.core.money.Currencies;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Needs;
@@ -115,17 +113,7 @@ class AccountController {
     }
 
     private static @Nullable Currency currency(@Nullable String code) {
-        if (code == null || code.isBlank()) {
-            return null;
-        }
-        return Optional.of(code.strip())
-                .filter(wanted -> Currency.getAvailableCurrencies().stream()
-                        .map(Currency::getCurrencyCode)
-                        .collect(Collectors.toSet())
-                        .contains(wanted))
-                .map(Currency::getInstance)
-                .orElseThrow(() -> Refusal.invalidField(
-                        "no-currency", "currency", "“" + code + "” is no currency. Write its code, such as USD."));
+        return code == null || code.isBlank() ? null : Currencies.typed(code, "currency");
     }
 
     /** What bringing in a list would do; nothing is changed. */

@@ -1,11 +1,11 @@
 package leveltally.server.marks;
 
 import java.time.LocalDate;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.Needs;
-import leveltally.server.invoices.InvoiceKind;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;

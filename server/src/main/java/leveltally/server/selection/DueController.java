@@ -3,8 +3,10 @@ package leveltally.server.selection;
 import java.util.List;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.selection.Selection;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.Needs;
+import org.jspecify.annotations.Nullable;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
@@ -56,14 +58,16 @@ class DueController {
         return DueViews.total(lists.lately(question, how.shape(), by.today()), selected);
     }
 
-    /** The list as CSV, row by row. */
+    /** The list as CSV, row by row; only the selected ones where some are named. */
     @GetMapping(value = "/csv", produces = Csv.TYPE)
     ResponseEntity<Resource> csv(
             Actor by,
             @ParameterObject @ModelAttribute DueQuestion question,
-            @ParameterObject @ModelAttribute HowListed how) {
+            @ParameterObject @ModelAttribute HowListed how,
+            @RequestParam(required = false) @Nullable String selected) {
         by.mayDo(Deed.READ);
         Listing list = lists.now(question, how.shape(), by.today());
-        return Csv.answer("due.csv", DueViews.HEADS, list.rows().stream().map(DueViews::cells));
+        List<Selection.Row> rows = DueViews.selected(list, selected == null ? "all" : selected);
+        return Csv.answer("due.csv", DueViews.HEADS, rows.stream().map(DueViews::cells));
     }
 }

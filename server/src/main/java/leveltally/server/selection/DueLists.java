@@ -17,8 +17,8 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class DueLists {
-    /** How a screen lists a selection: grouped, all of it or part, and narrowed to some days. */
-    record Shape(Listing.By by, Listing.Showing showing, Span<LocalDate> days) {}
+    /** How a screen lists a selection: grouped, all of it or part, narrowed to some days, and sorted. */
+    record Shape(Listing.By by, Listing.Showing showing, Span<LocalDate> days, RowOrder order) {}
 
     private record Asked(DueQuestion question, LocalDate today) {}
 
@@ -34,7 +34,7 @@ public class DueLists {
         Listing listing(Shape shape, LocalDate today) {
             Shaped shaped = last;
             if (shaped == null || !shaped.shape().equals(shape)) {
-                shaped = new Shaped(shape, Listing.of(selection, shape.by(), shape.showing(), shape.days(), today));
+                shaped = new Shaped(shape, Listing.of(selection, shape, today));
                 last = shaped;
             }
             return shaped.listing();

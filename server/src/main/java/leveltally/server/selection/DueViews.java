@@ -88,17 +88,22 @@ final class DueViews {
 
     /** @param selected entry numbers and ranges of them, or {@code all} */
     static DueView.TotalView total(Listing list, String selected) {
-        List<Selection.Row> rows = list.rows();
-        if (!selected.equals("all")) {
-            Set<InvoiceId> wanted = EntryRanges.read(selected);
-            rows = rows.stream()
-                    .filter(row -> wanted.contains(row.candidate().invoice().id()))
-                    .toList();
-        }
+        List<Selection.Row> rows = selected(list, selected);
         return new DueView.TotalView(
                 rows.size(),
                 money(Listing.open(rows)),
                 Listing.toPay(rows, list.none()).toString());
+    }
+
+    /** @param selected entry numbers and ranges of them, or {@code all} */
+    static List<Selection.Row> selected(Listing list, String selected) {
+        if (selected.equals("all")) {
+            return list.rows();
+        }
+        Set<InvoiceId> wanted = EntryRanges.read(selected);
+        return list.rows().stream()
+                .filter(row -> wanted.contains(row.candidate().invoice().id()))
+                .toList();
     }
 
     /** A page of the list: rows {@code from}, {@code from} + 1, and so on. */

@@ -10,17 +10,21 @@ import org.jspecify.annotations.Nullable;
  *
  * @param listedBy null: by due day
  * @param showing null: all of it
+ * @param sortedBy null: the rows of a group stand as the selection has them
  * @param days those picked on the horizon, {@code 2026-11-20~2026-11-24}; all when none are
  */
 public record HowListed(
         Listing.@Nullable By listedBy,
         Listing.@Nullable Showing showing,
-        @Nullable String days) {
+        @Nullable String days,
+        RowOrder.@Nullable By sortedBy,
+        @Nullable Boolean descending) {
     DueLists.Shape shape() {
         return new DueLists.Shape(
                 listedBy == null ? Listing.By.DAY : listedBy,
                 showing == null ? Listing.Showing.ALL : showing,
-                span(days));
+                span(days),
+                new RowOrder(sortedBy, Boolean.TRUE.equals(descending)));
     }
 
     private static Span<LocalDate> span(@Nullable String text) {

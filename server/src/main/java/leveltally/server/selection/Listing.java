@@ -54,10 +54,10 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
         }
     }
 
-    /** @param days only what falls due, or loses its discount, in these days is listed; totals stay the batch's */
-    static Listing of(Selection selection, By by, Showing showing, Span<LocalDate> days, LocalDate today) {
-        Maker maker = new Maker(selection, showing, days, today);
-        switch (by) {
+    /** Only what falls due, or loses its discount, in the days of the shape is listed; totals stay the batch's. */
+    static Listing of(Selection selection, DueLists.Shape shape, LocalDate today) {
+        Maker maker = new Maker(selection, shape, today);
+        switch (shape.by()) {
             case DAY -> maker.byDay();
             case VENDOR -> maker.byName(row -> row.candidate().payee().name());
             case GROUP -> maker.byName(row -> row.candidate().payee().group());
@@ -109,12 +109,16 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
         private final Selection selection;
         private final List<Selection.Row> shown;
         private final LocalDate today;
+        private final RowOrder order;
         private final List<Selection.Row> rows = new ArrayList<>();
         private final List<Group> groups = new ArrayList<>();
         private int lineAt = -1;
 
-        Maker(Selection selection, Showing showing, Span<LocalDate> days, LocalDate today) {
+        Maker(Selection selection, DueLists.Shape shape, LocalDate today) {
+            Span<LocalDate> days = shape.days();
+            Showing showing = shape.showing();
             this.selection = selection;
+            this.order = shape.order();
             this.shown = days.isAll() && showing == Showing.ALL
                     ? selection.rows()
                     : selection.rows().stream()
@@ -126,9 +130,10 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
 
         private void add(String key, String title, String detail, List<Selection.Row> members, boolean claim) {
             String count = members.size() == 1 ? "1 invoice" : members.size() + " invoices";
+            List<Selection.Row> sorted = order.of(members);
             groups.add(new Group(
-                    key, title, detail.isEmpty() ? count : detail + " · " + count, rows.size(), members, claim));
-            rows.addAll(members);
+                    key, title, detail.isEmpty() ? count : detail + " · " + count, rows.size(), sorted, claim));
+            rows.addAll(sorted);
         }
 
         private boolean falls(Selection.Row row, Span<LocalDate> days) {

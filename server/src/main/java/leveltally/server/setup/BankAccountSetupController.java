@@ -4,7 +4,6 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
-import java.util.Currency;
 import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.checks.NumberRange;
@@ -15,6 +14,7 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.HolidayList;
 import leveltally.core.ledger.NewBankAccount;
 import leveltally.core.ledger.RoutingNumber;
+import leveltally.core.money.Currencies;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.vendors.PaymentMethod;
@@ -129,20 +129,11 @@ class BankAccountSetupController {
                         new NewBankAccount(
                                 wanted.name(),
                                 wanted.bankName(),
-                                currency(wanted.currency()),
+                                Currencies.typed(wanted.currency(), "currency"),
                                 new RoutingNumber(wanted.routing()),
                                 wanted.accountNumber(),
                                 new AccountId(wanted.cash())))
                 .value();
-    }
-
-    private static Currency currency(String code) {
-        String wanted = code.strip().toUpperCase(java.util.Locale.ROOT);
-        return Currency.getAvailableCurrencies().stream()
-                .filter(one -> one.getCurrencyCode().equals(wanted))
-                .findFirst()
-                .orElseThrow(() -> Refusal.invalidField(
-                        "no-currency", "currency", "“" + code + "” is no currency. Write its code, such as USD."));
     }
 
     @PostMapping("/bank-accounts/{id}")

@@ -3,11 +3,9 @@ package leveltally.server.vendors;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.time.LocalDate;
 import java.util.Arrays;
-import java.util.Currency;
 import java.util.List;
-import leveltally.core.Refusal;
+import leveltally.core.money.Currencies;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.terms.Terms;
@@ -19,12 +17,13 @@ import leveltally.core.vendors.TaxNumber;
 import leveltally.core.vendors.VendorFacts;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.Csv;
-import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
 import org.jspecify.annotations.Nullable;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -40,82 +39,26 @@ class VendorController {
     private final Vendors vendors;
     private final VendorRecords records;
     private final VendorMerging merging;
-    private final VendorPages pages;
+    private final VendorList list;
+    private final VendorPage page;
+    private final VendorAccounts accounts;
 
-    VendorController(Vendors vendors, VendorRecords records, VendorMerging merging, VendorPages pages) {
+    VendorController(
+            Vendors vendors,
+            VendorRecords records,
+            VendorMerging merging,
+            VendorList list,
+            VendorPage page,
+            VendorAccounts accounts) {
         this.vendors = vendors;
         this.records = records;
         this.merging = merging;
-        this.pages = pages;
+        this.list = list;
+        this.page = page;
+        this.accounts = accounts;
     }
 
-    record ListedVendor(
-            long id,
-            String number,
-            String name,
-            String group,
-            int priority,
-            String method,
-            String held,
-            int count,
-            MoneyView open) {}
-
-    /** {@code bank} is the masked end of the bank details, empty where there are none. */
-    record AddressView(long id, String payee, List<String> lines, String postalCode, String bank, boolean inForce) {}
-
-    record PaidYear(int year, int count, MoneyView amount) {}
-
-    record OffsetView(long id, String reference, LocalDate date, MoneyView amount, boolean undone) {}
-
-    record VendorView(
-            long id,
-            String number,
-            String name,
-            String group,
-            int priority,
-            String method,
-            String currency,
-            String terms,
-            String held,
-            boolean oneTime,
-            List<AddressView> addresses,
-            List<MoneyView> open,
-            List<MoneyView> credits,
-            List<MoneyView> reserved,
-            List<PaidYear> paid,
-            List<OffsetView> offsets,
-            @Nullable MergedInto mergedInto) {}
-
-    /** The vendor that another became. */
-    record MergedInto(long id, String number, String name) {}
-
     record MergeWanted(long kept, @NotNull @Size(max = 200) String why) {}
-
-    /**
-     * One movement of the account, or one invoice, credit or payment.
-     *
-     * @param balance what is owed after it; only in the account in time order
-     * @param settled nothing of it is open any more
-     * @param held it is held by itself
-     * @param state open, reserved, settled, held or the state of a check number
-     * @param selectable true for an invoice or credit that is open and free
-     */
-    record AccountRow(
-            String key,
-            LocalDate date,
-            long entry,
-            String kind,
-            String words,
-            String reference,
-            String amount,
-            String currency,
-            @Nullable String open,
-            @Nullable String balance,
-            @Nullable LocalDate dueDate,
-            String state,
-            boolean settled,
-            boolean held,
-            boolean selectable) {}
 
     /** What is kept of a vendor and changed by one person; {@code taxNumber} null leaves it as it is. */
     record VendorWanted(
@@ -179,44 +122,44 @@ class VendorController {
         return vendors.groups();
     }
 
-    /** Vendors by name, number or group with what is open, a page after the given name and id. */
+    /** Vendors with what is open, a page from a place on. */
     @GetMapping("/list")
     List<ListedVendor> list(
             Actor by,
-            @RequestParam(defaultValue = "") String text,
-            @RequestParam(required = false) String group,
+            @ParameterObject @ModelAttribute VendorList.Asked asked,
             @RequestParam(defaultValue = "0") int from) {
         by.mayDo(Deed.READ);
-        return pages.list(text, group, Math.max(0, from));
+        return list.page(asked, Math.max(0, from));
     }
 
+    /** The same vendors as CSV, all of them. */
     @GetMapping(value = "/csv", produces = Csv.TYPE)
-    ResponseEntity<Resource> csv(Actor by) {
+    ResponseEntity<Resource> csv(Actor by, @ParameterObject @ModelAttribute VendorList.Asked asked) {
         by.mayDo(Deed.READ);
-        return Csv.answer("vendors.csv", VendorPages.COLUMNS, pages.all());
+        return Csv.answer("vendors.csv", VendorList.COLUMNS, list.rows(asked));
     }
 
     @GetMapping("/{id}")
     VendorView one(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
-        return pages.one(new VendorId(id));
+        return page.of(new VendorId(id));
     }
 
     @GetMapping("/{id}/account")
     List<AccountRow> account(
-            Actor by, @PathVariable long id, @RequestParam(defaultValue = "ALL") VendorPages.Show show) {
+            Actor by, @PathVariable long id, @RequestParam(defaultValue = "ALL") VendorAccounts.Show show) {
         by.mayDo(Deed.READ);
-        return pages.account(new VendorId(id), show);
+        return accounts.of(new VendorId(id), show);
     }
 
     @GetMapping(value = "/{id}/account/csv", produces = Csv.TYPE)
     ResponseEntity<Resource> accountCsv(
-            Actor by, @PathVariable long id, @RequestParam(defaultValue = "ALL") VendorPages.Show show) {
+            Actor by, @PathVariable long id, @RequestParam(defaultValue = "ALL") VendorAccounts.Show show) {
         by.mayDo(Deed.READ);
         return Csv.answer(
                 "vendor-" + id + ".csv",
                 List.of("date", "entry", "what", "reference", "amount", "currency", "open", "balance", "state"),
-                pages.account(new VendorId(id), show).stream()
+                accounts.of(new VendorId(id), show).stream()
                         .map(row -> List.of(
                                 row.date().toString(),
                                 String.valueOf(row.entry()),
@@ -254,7 +197,7 @@ class VendorController {
                         new VendorRecords.New(
                                 wanted.number(),
                                 facts,
-                                currency(wanted.currency()),
+                                Currencies.typed(wanted.currency(), "currency"),
                                 wanted.oneTime(),
                                 tax == null || tax.isBlank() ? null : new TaxNumber(tax),
                                 new RemitTo(
@@ -270,14 +213,6 @@ class VendorController {
                                         ? null
                                         : BankDetails.typed(wanted.routing(), wanted.account())))
                 .value();
-    }
-
-    private static Currency currency(String code) {
-        return Currency.getAvailableCurrencies().stream()
-                .filter(one -> one.getCurrencyCode().equalsIgnoreCase(code.strip()))
-                .findFirst()
-                .orElseThrow(() -> Refusal.invalidField(
-                        "no-currency", "currency", "“" + code + "” is no currency. Write its code, such as USD."));
     }
 
     @GetMapping("/{id}/kept")
@@ -317,13 +252,13 @@ class VendorController {
     @Needs(Deed.HOLD)
     VendorView hold(Actor by, @PathVariable long id, @Valid @RequestBody VendorReason wanted) {
         vendors.hold(by, new VendorId(id), wanted.reason());
-        return pages.one(new VendorId(id));
+        return page.of(new VendorId(id));
     }
 
     @PostMapping("/{id}/release")
     @Needs(Deed.RELEASE_VENDOR)
     VendorView release(Actor by, @PathVariable long id, @Valid @RequestBody VendorReason wanted) {
         vendors.release(by, new VendorId(id), wanted.reason());
-        return pages.one(new VendorId(id));
+        return page.of(new VendorId(id));
     }
 }

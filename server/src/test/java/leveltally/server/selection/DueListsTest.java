@@ -31,7 +31,10 @@ class DueListsTest {
 
     /** A day on which nothing is due: the narrowest list there is. */
     private static final DueLists.Shape NARROW = new DueLists.Shape(
-            Listing.By.DAY, Listing.Showing.ALL, new Span<>(LocalDate.of(2030, 1, 1), LocalDate.of(2030, 1, 1)));
+            Listing.By.DAY,
+            Listing.Showing.ALL,
+            new Span<>(LocalDate.of(2030, 1, 1), LocalDate.of(2030, 1, 1)),
+            new RowOrder(null, false));
 
     @Mock
     Due due;

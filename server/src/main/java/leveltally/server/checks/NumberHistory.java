@@ -1,0 +1,100 @@
+package leveltally.server.checks;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Locale;
+import leveltally.core.Refusal;
+import leveltally.core.bankfiles.BankFile;
+import leveltally.core.batches.ClaimLine;
+import leveltally.core.money.Money;
+import leveltally.server.company.Companies;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Everything about one number: its life, what it paid, and what the bank was told of it. */
+@Component
+class NumberHistory {
+    private final JdbcClient jdbc;
+    private final Companies companies;
+
+    NumberHistory(JdbcClient jdbc, Companies companies) {
+        this.jdbc = jdbc;
+        this.companies = companies;
+    }
+
+    @Transactional(readOnly = true)
+    HistoryView of(long id, LocalDate today) {
+        int staleDays = companies.staleDays();
+        RegisterView.NumberView number = jdbc.sql(RegisterRows.ROW + " WHERE n.id = :id")
+                .param("id", id)
+                .query((r, n) -> RegisterRows.view(r, today, staleDays))
+                .optional()
+                .orElseThrow(() ->
+                        Refusal.notFound("no-check", "There is no such check number. Choose one from the register."));
+        return new HistoryView(number, steps(id), paid(id), told(id));
+    }
+
+    /** The number's life, then that of the payment it carries, which begins with the number. */
+    private List<HistoryView.StepView> steps(long id) {
+        return jdbc.sql("""
+                        SELECT x.at, x.business_date, p.name, x.to_state, x.why FROM (
+                          SELECT 1 AS life, e.step, e.at, e.business_date, e.person_id, e.to_state, e.why
+                          FROM number_event e WHERE e.check_number_id = :id
+                          UNION ALL SELECT 2, e.step, e.at, e.business_date, e.person_id, e.to_state, e.why
+                          FROM payment_event e JOIN check_number n ON n.live_payment_id = e.payment_id
+                          WHERE n.id = :id AND e.step > 1) x
+                        JOIN person p ON p.id = x.person_id ORDER BY x.life, x.step
+                        """)
+                .param("id", id)
+                .query((r, n) -> new HistoryView.StepView(
+                        r.getTimestamp("at").toInstant(),
+                        r.getObject("business_date", LocalDate.class),
+                        r.getString("name"),
+                        RegisterRows.standing(r.getString("to_state")).words(),
+                        r.getString("why")))
+                .list();
+    }
+
+    private List<HistoryView.PaidView> paid(long id) {
+        return jdbc.sql("""
+                        SELECT l.id, l.reference, l.kind, l.gross_minor, l.discount_minor, l.cash_minor, l.currency
+                        FROM check_number n JOIN payment p ON p.id = n.payment_id
+                        JOIN claim_line l ON l.claim_id = p.claim_id WHERE n.id = :id ORDER BY l.invoice_date, l.invoice_id, l.id
+                        """).param("id", id).query((r, n) -> paid(r)).list();
+    }
+
+    private static HistoryView.PaidView paid(ResultSet r) throws SQLException {
+        String currency = r.getString("currency");
+        Money gross = Money.ofMinor(r.getLong("gross_minor"), currency);
+        Money discount = Money.ofMinor(r.getLong("discount_minor"), currency);
+        boolean lowers = ClaimLine.Kind.valueOf(r.getString("kind")) == ClaimLine.Kind.CREDIT;
+        return new HistoryView.PaidView(
+                r.getLong("id"),
+                r.getString("reference"),
+                (lowers ? gross.negated() : gross).toString(),
+                discount.isZero() ? "" : discount.toString(),
+                Money.ofMinor(r.getLong("cash_minor"), currency).toString());
+    }
+
+    private List<String> told(long id) {
+        return jdbc.sql("""
+                        SELECT e.kind, f.serial, f.state AS file_state, e.never_reported FROM bank_event e
+                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE e.check_number_id = :id ORDER BY e.id
+                        """).param("id", id).query((r, n) -> told(r)).list();
+    }
+
+    private static String told(ResultSet r) throws SQLException {
+        String what = "The " + BankFile.Item.Kind.valueOf(r.getString("kind")).words();
+        String never = r.getString("never_reported");
+        String state = r.getString("file_state");
+        if (never != null) {
+            return what + " is closed, never reported: " + never + ".";
+        }
+        return state == null
+                ? what + " waits for the next bank file."
+                : what + " stands in bank file " + r.getLong("serial") + ", " + state.toLowerCase(Locale.ROOT) + ".";
+    }
+}
