@@ -4331,6 +4331,7 @@ export interface components {
             currency: string;
             /** Format: date */
             checkDate: string;
+            checkDateIsBankingDay: boolean;
             /** Format: date */
             ledgerDate: string;
             /** Format: date */

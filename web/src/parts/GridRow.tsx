@@ -64,14 +64,14 @@ export function GridRow<R>({
       >
         <div role="gridcell" aria-colspan={columns.length} className="flex min-w-0 flex-1">
           {fold === undefined ? (
-            <span className="w-4" />
+            <span className="w-6" />
           ) : (
             <button
               type="button"
               tabIndex={-1}
               aria-expanded={!fold}
               aria-label={fold ? "Unfold this group" : "Fold this group"}
-              className="text-faint hover:text-ink -mr-2 w-6 shrink-0 text-[11px]"
+              className="text-faint hover:text-ink w-6 shrink-0 text-[11px]"
               onClick={() => onFold(!fold)}
             >
               <span aria-hidden>{fold ? "▸" : "▾"}</span>

@@ -5,6 +5,7 @@ import { api, call, type Schemas } from "../api/client";
 import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
+import { longDate } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { Grid } from "../parts/Grid";
 import { readRanges, writeRanges } from "../parts/ranges";
@@ -114,6 +115,9 @@ export function Due({ accounts }: { accounts: Account[] }) {
               {due.data.claims === 1 ? "claim" : "claims"}
             </Figure>
             <Figure value={due.data.toPay}>to pay</Figure>
+            {!due.data.checkDateIsBankingDay && (
+              <span className="text-brass">{longDate(due.data.checkDate)} is no banking day</span>
+            )}
             <Figure value={due.data.saved}>saved</Figure>
             {question.credits && <Figure value={due.data.credited}>credits used</Figure>}
             {due.data.left !== undefined && due.data.left !== null && (

@@ -3,6 +3,7 @@ package leveltally.core.ledger;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.util.Set;
+import leveltally.core.Dates;
 
 /**
  * The days a bank works: Monday to Friday, without its holidays.
@@ -21,6 +22,11 @@ public record BankingDays(Set<LocalDate> holidays) {
         return day.getDayOfWeek() != DayOfWeek.SATURDAY
                 && day.getDayOfWeek() != DayOfWeek.SUNDAY
                 && !holidays.contains(day);
+    }
+
+    /** {@code Sat 4 Apr 2026, no banking day}: a day is shown as such and never shifted. */
+    public String inWords(LocalDate day) {
+        return Dates.inWords(day) + (isBankingDay(day) ? "" : ", no banking day");
     }
 
     /** The day itself where the bank works on it, or the first after it. */

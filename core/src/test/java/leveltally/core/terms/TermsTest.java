@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.Set;
+import leveltally.core.ledger.BankingDays;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -74,7 +76,9 @@ class TermsTest {
     @Test
     void aTermsDateThatIsNoBankingDayIsShownAsSuchAndNotShifted() {
         LocalDate due = Terms.net(30).scheduleFor(LocalDate.of(2026, 3, 5)).dueDate();
-        assertThat(leveltally.core.Dates.withBankingDay(due)).isEqualTo("Sat 4 Apr 2026, no banking day");
-        assertThat(leveltally.core.Dates.withBankingDay(due.plusDays(2))).isEqualTo("Mon 6 Apr 2026");
+        BankingDays days = new BankingDays(Set.of(LocalDate.of(2026, 4, 7)));
+        assertThat(days.inWords(due)).isEqualTo("Sat 4 Apr 2026, no banking day");
+        assertThat(days.inWords(due.plusDays(2))).isEqualTo("Mon 6 Apr 2026");
+        assertThat(days.inWords(due.plusDays(3))).isEqualTo("Tue 7 Apr 2026, no banking day");
     }
 }

@@ -1,6 +1,7 @@
 package leveltally.server.frame;
 
 import jakarta.servlet.http.HttpServletResponse;
+import java.util.HashMap;
 import java.util.Map;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -23,10 +24,15 @@ class Security {
             + "font-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
     @Bean
-    PasswordEncoder passwords() {
+    PasswordEncoder passwords(Settings settings) {
         // PBKDF2 takes a password of any script and length; bcrypt, which older hashes are of, ends at 72 bytes
         var ours = Pbkdf2PasswordEncoder.defaultsForSpringSecurity_v5_8();
-        return new DelegatingPasswordEncoder("pbkdf2", Map.of("pbkdf2", ours, "bcrypt", new BCryptPasswordEncoder()));
+        Map<String, PasswordEncoder> known =
+                new HashMap<>(Map.of("pbkdf2", ours, "bcrypt", new BCryptPasswordEncoder()));
+        if (settings.demo()) {
+            known.put(DemoEncoder.ID, DemoEncoder.encoder());
+        }
+        return new DelegatingPasswordEncoder("pbkdf2", known);
     }
 
     @Bean

@@ -3,9 +3,11 @@ package leveltally.server.ledger;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.BankingDays;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
@@ -67,6 +69,13 @@ public class BankHolidays {
 
     /** A day on which the bank does not work. */
     public record Holiday(LocalDate day, String name) {}
+
+    /** The days on which the bank of an account works. */
+    @Transactional(readOnly = true)
+    public BankingDays of(BankAccountId id) {
+        return new BankingDays(
+                from(id, LocalDate.EPOCH).stream().map(Holiday::day).collect(Collectors.toSet()));
+    }
 
     /** The holidays kept of an account, from a day on. */
     @Transactional(readOnly = true)

@@ -18,6 +18,7 @@ import leveltally.core.batches.Stub;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.BankingDays;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.CheckForm;
@@ -34,6 +35,7 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.BankHolidays;
 import leveltally.server.ledger.WayToPay;
 import leveltally.server.selection.DueLists;
 import leveltally.server.selection.DueQuestion;
@@ -56,6 +58,7 @@ class SlipController {
     private final Batches batches;
     private final ClaimRows claimRows;
     private final BankAccounts accounts;
+    private final BankHolidays holidays;
     private final Vendors vendors;
     private final CheckPages pages;
 
@@ -64,12 +67,14 @@ class SlipController {
             Batches batches,
             ClaimRows claimRows,
             BankAccounts accounts,
+            BankHolidays holidays,
             Vendors vendors,
             CheckPages pages) {
         this.lists = lists;
         this.batches = batches;
         this.claimRows = claimRows;
         this.accounts = accounts;
+        this.holidays = holidays;
         this.vendors = vendors;
         this.pages = pages;
     }
@@ -128,7 +133,13 @@ class SlipController {
                 : candidate.invoice();
         List<Mark> marks = marks(owed, checkDate);
         return new SlipView(
-                title, address(remitTo), face, terms, sentence(owed, selection.criteria()), marks, living(owed));
+                title,
+                address(remitTo),
+                face,
+                terms,
+                sentence(owed, selection.criteria(), holidays.of(account.id())),
+                marks,
+                living(owed));
     }
 
     /** A claim of a batch as check face and first stub. */
@@ -173,11 +184,11 @@ class SlipController {
         return PageView.of(pages.toLookAt(text, CheckForm.SLIP));
     }
 
-    private static String sentence(OpenInvoice invoice, Criteria criteria) {
+    private static String sentence(OpenInvoice invoice, Criteria criteria, BankingDays days) {
         LocalDate checkDate = criteria.checkDate();
         int graceDays = criteria.graceDays();
         Discount discount = invoice.discount();
-        String due = "due " + Dates.withBankingDay(invoice.dueDate());
+        String due = "due " + days.inWords(invoice.dueDate());
         if (discount.until() == null || discount.left().isZero()) {
             return invoice.reference() + ", " + due + ". No discount can be earned.";
         }
@@ -186,7 +197,7 @@ class SlipController {
                     + Dates.inWords(discount.until()) + ".";
         }
         var net = invoice.open().minus(discount.left());
-        String earns = invoice.reference() + ", " + due + ". Paying it on " + Dates.inWords(checkDate) + " earns "
+        String earns = invoice.reference() + ", " + due + ". Paying it on " + days.inWords(checkDate) + " earns "
                 + discount.left();
         LocalDate otherwise = Discount.otherwisePaid(invoice.dueDate(), criteria.nextRun());
         return Discount.yearlyReturn(discount.left(), net, checkDate, otherwise)

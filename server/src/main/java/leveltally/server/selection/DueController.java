@@ -6,6 +6,7 @@ import leveltally.core.people.Deed;
 import leveltally.core.selection.Selection;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.Needs;
+import leveltally.server.ledger.BankHolidays;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.core.io.Resource;
@@ -22,9 +23,11 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class DueController {
     private final DueLists lists;
+    private final BankHolidays holidays;
 
-    DueController(DueLists lists) {
+    DueController(DueLists lists, BankHolidays holidays) {
         this.lists = lists;
+        this.holidays = holidays;
     }
 
     @GetMapping
@@ -33,7 +36,8 @@ class DueController {
             @ParameterObject @ModelAttribute DueQuestion question,
             @ParameterObject @ModelAttribute HowListed how) {
         by.mayDo(Deed.READ);
-        return DueViews.of(lists.now(question, how.shape(), by.today()), by.today());
+        Listing list = lists.now(question, how.shape(), by.today());
+        return DueViews.of(list, by.today(), holidays.of(question.bankAccount()));
     }
 
     /** A page of the list: rows {@code from}, {@code from} + 1, and so on. */

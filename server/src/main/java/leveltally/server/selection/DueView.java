@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * The list of Due: what is taken, what is left out and why, and what it comes to.
  *
+ * @param checkDateIsBankingDay whether the bank of the account works on it
  * @param order the entry numbers of all rows in their order; {@code rows} are the first page of them
  * @param lineAt before which group the cash line is drawn
  * @param left what remains of the limit
@@ -15,6 +16,7 @@ import org.jspecify.annotations.Nullable;
 public record DueView(
         String currency,
         LocalDate checkDate,
+        boolean checkDateIsBankingDay,
         LocalDate ledgerDate,
         LocalDate dueBy,
         @Nullable LocalDate nextRun,

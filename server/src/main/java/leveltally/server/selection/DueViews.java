@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.BankingDays;
 import leveltally.core.money.Money;
 import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Decision;
@@ -32,7 +33,7 @@ final class DueViews {
 
     private DueViews() {}
 
-    static DueView of(Listing list, LocalDate today) {
+    static DueView of(Listing list, LocalDate today, BankingDays days) {
         Selection selection = list.selection();
         Criteria criteria = selection.criteria();
         Money limit = criteria.paying().limit();
@@ -40,6 +41,7 @@ final class DueViews {
         return new DueView(
                 criteria.currency().getCurrencyCode(),
                 criteria.checkDate(),
+                days.isBankingDay(criteria.checkDate()),
                 criteria.ledgerDate(),
                 criteria.dueBy(),
                 criteria.nextRun(),
@@ -74,7 +76,9 @@ final class DueViews {
                                 MoneyView.of(out.credit().credit().open()),
                                 out.why()))
                         .toList(),
-                list.groups().stream().map(group -> view(group, list.none())).toList(),
+                list.groups().stream()
+                        .map(group -> view(group, list.none(), days))
+                        .toList(),
                 list.lineAt() < 0 ? null : list.lineAt(),
                 list.rows().stream()
                         .mapToLong(row -> row.candidate().invoice().id().value())
@@ -116,10 +120,10 @@ final class DueViews {
                         .toList();
     }
 
-    private static DueView.GroupView view(Listing.Group group, Money none) {
+    private static DueView.GroupView view(Listing.Group group, Money none, BankingDays days) {
         return new DueView.GroupView(
                 group.key(),
-                group.title(),
+                group.day() == null ? group.title() : days.inWords(group.day()),
                 group.detail(),
                 group.first(),
                 group.rows().size(),

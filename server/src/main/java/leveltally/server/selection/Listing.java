@@ -46,9 +46,17 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
      * Neighbouring rows under one heading.
      *
      * @param first the place of its first row
+     * @param day the day that its rows fall due on, where that is what they have in common
      * @param claim true where the heading is one claim in the order of cash
      */
-    record Group(String key, String title, String detail, int first, List<Selection.Row> rows, boolean claim) {
+    record Group(
+            String key,
+            String title,
+            String detail,
+            @Nullable LocalDate day,
+            int first,
+            List<Selection.Row> rows,
+            boolean claim) {
         Money toPay(Money none) {
             return Listing.toPay(rows, none);
         }
@@ -129,10 +137,20 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
         }
 
         private void add(String key, String title, String detail, List<Selection.Row> members, boolean claim) {
+            add(key, title, detail, null, members, claim);
+        }
+
+        private void add(
+                String key,
+                String title,
+                String detail,
+                @Nullable LocalDate day,
+                List<Selection.Row> members,
+                boolean claim) {
             String count = members.size() == 1 ? "1 invoice" : members.size() + " invoices";
             List<Selection.Row> sorted = order.of(members);
             groups.add(new Group(
-                    key, title, detail.isEmpty() ? count : detail + " · " + count, rows.size(), sorted, claim));
+                    key, title, detail.isEmpty() ? count : detail + " · " + count, day, rows.size(), sorted, claim));
             rows.addAll(sorted);
         }
 
@@ -161,8 +179,8 @@ record Listing(Selection selection, List<Selection.Row> rows, List<Group> groups
             if (!late.isEmpty()) {
                 add("late", "Late", "", late, false);
             }
-            days.forEach(
-                    (date, members) -> add(date.toString(), Dates.inWords(date), inDays(date, today), members, false));
+            days.forEach((date, members) ->
+                    add(date.toString(), Dates.inWords(date), inDays(date, today), date, members, false));
             if (!notDue.isEmpty()) {
                 String why = selection.criteria().nextRun() == null
                         ? "added by hand"
