@@ -68,6 +68,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vendors/{id}/identifiers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all"];
+        put?: never;
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vendors/{id}/identifiers/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["forget"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vendors/{id}/hold": {
         parameters: {
             query?: never;
@@ -228,6 +260,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/series/{id}/reprints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["reprints"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/series/{id}/next-number": {
         parameters: {
             query?: never;
@@ -283,7 +331,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all"];
+        get: operations["all_1"];
         put?: never;
         post: operations["propose_2"];
         delete?: never;
@@ -395,9 +443,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_1"];
+        get: operations["all_2"];
         put?: never;
-        post: operations["add"];
+        post: operations["add_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -589,7 +637,7 @@ export interface paths {
         };
         get: operations["accounts"];
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -795,7 +843,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_2"];
+        get: operations["all_3"];
         put?: never;
         post: operations["name"];
         delete?: never;
@@ -1108,7 +1156,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/print-blanks": {
+    "/api/batches/{id}/print-on-own-numbers": {
         parameters: {
             query?: never;
             header?: never;
@@ -1117,7 +1165,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["printBlanks"];
+        post: operations["printOnOwnNumbers"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1181,7 +1229,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1963,7 +2011,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_3"];
+        get: operations["all_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2967,6 +3015,16 @@ export interface components {
             kept: number;
             why: string;
         };
+        IdentifierWanted: {
+            /** @enum {string} */
+            kind: "ENDPOINT" | "TAX" | "LEGAL" | "IDENTIFICATION" | "NAME";
+            register: string;
+            value: string;
+        };
+        IdentifierGone: {
+            scheme: string;
+            value: string;
+        };
         ProposeChange: {
             /** Format: int64 */
             remitTo?: number;
@@ -3024,6 +3082,9 @@ export interface components {
             signIn: string;
             name: string;
             password: string;
+        };
+        ReprintsWanted: {
+            allowed: boolean;
         };
         NextNumberWanted: {
             /** Format: int64 */
@@ -3523,6 +3584,7 @@ export interface components {
             accountName: string;
             /** Format: int64 */
             nextNumber: number;
+            sameNumberReprint: boolean;
             turn?: components["schemas"]["TurnView"];
             /** Format: int32 */
             toNumber: number;
@@ -3530,7 +3592,7 @@ export interface components {
             unnumbered: components["schemas"]["UnnumberedView"][];
             advices: components["schemas"]["AdviceView"][];
             /** Format: int32 */
-            blanks: number;
+            onOwnNumber: number;
             /** Format: int32 */
             unanswered: number;
             printable: boolean;
@@ -3556,7 +3618,7 @@ export interface components {
             pages: number;
             outcome?: string;
             /** @enum {string} */
-            answer?: "GOOD" | "SPOILED" | "BLANK";
+            answer?: "GOOD" | "SPOILED" | "BLANK" | "AGAIN";
             why: string;
             posted: boolean;
         };
@@ -3721,7 +3783,7 @@ export interface components {
             /** Format: int64 */
             document: number;
             /** @enum {string} */
-            answer: "GOOD" | "SPOILED" | "BLANK";
+            answer: "GOOD" | "SPOILED" | "BLANK" | "AGAIN";
             why: string;
         };
         AnswersRequest: {
@@ -3861,6 +3923,20 @@ export interface components {
             taxNumber: string;
             /** Format: int64 */
             version: number;
+            mayChange: boolean;
+        };
+        IdentifierKind: {
+            value: string;
+            words: string;
+        };
+        IdentifierView: {
+            scheme: string;
+            words: string;
+            value: string;
+        };
+        IdentifiersView: {
+            kept: components["schemas"]["IdentifierView"][];
+            kinds: components["schemas"]["IdentifierKind"][];
             mayChange: boolean;
         };
         ChangeView: {
@@ -4542,7 +4618,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             /** Format: date */
-            date: string;
+            date?: string;
             who: string;
             state: string;
             why: string;
@@ -4769,6 +4845,7 @@ export interface components {
             /** Format: date */
             closedOn?: string;
             ways: components["schemas"]["AccountWay"][];
+            otherWays: components["schemas"]["OtherWay"][];
             holidays: components["schemas"]["BankHoliday"][];
             inUse: string;
             /** Format: int64 */
@@ -4791,6 +4868,8 @@ export interface components {
             micr: string;
             currencyWord: string;
             validity: string;
+            printsNumbers: boolean;
+            sameNumberReprint: boolean;
             correction?: components["schemas"]["WaitingNumber"];
         };
         AccountWay: {
@@ -4804,6 +4883,10 @@ export interface components {
             /** Format: date */
             day: string;
             name: string;
+        };
+        OtherWay: {
+            method: string;
+            words: string;
         };
         WaitingNumber: {
             /** Format: int64 */
@@ -5059,6 +5142,76 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MergeWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdentifiersView"];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IdentifierWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IdentifierGone"];
             };
         };
         responses: {
@@ -5365,6 +5518,30 @@ export interface operations {
             };
         };
     };
+    reprints: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReprintsWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     propose_1: {
         parameters: {
             query?: never;
@@ -5429,7 +5606,7 @@ export interface operations {
             };
         };
     };
-    all: {
+    all_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5603,7 +5780,7 @@ export interface operations {
             };
         };
     };
-    all_1: {
+    all_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5623,7 +5800,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    add_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5920,7 +6097,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -6282,7 +6459,7 @@ export interface operations {
             };
         };
     };
-    all_2: {
+    all_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -6853,7 +7030,7 @@ export interface operations {
             };
         };
     };
-    printBlanks: {
+    printOnOwnNumbers: {
         parameters: {
             query?: never;
             header?: never;
@@ -6949,7 +7126,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -8221,7 +8398,7 @@ export interface operations {
             };
         };
     };
-    all_3: {
+    all_4: {
         parameters: {
             query?: never;
             header?: never;

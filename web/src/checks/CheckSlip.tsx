@@ -86,7 +86,7 @@ export function CheckSlip({ id }: { id: number }) {
           {steps.map((step, i) => (
             <li key={i} className="border-hair flex justify-between gap-3 border-t py-1 text-[13px]">
               <span>
-                <b>{step.state}</b> {shortDate(step.date)}
+                <b>{step.state}</b> {step.date && shortDate(step.date)}
                 {step.why && `: ${step.why}`}
               </span>
               <span className="text-faint text-right" title={clock(step.at)}>

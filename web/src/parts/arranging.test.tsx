@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render, screen, waitFor, within } from "@testing-library/react";
+import { cleanup, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -87,7 +87,10 @@ describe("a list that somebody arranges", () => {
       Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => 600 });
     HTMLElement.prototype.scrollTo = () => undefined;
   });
-  afterEach(() => {
+  afterEach(async () => {
+    // what is kept on leaving is sent before the next test hears it
+    cleanup();
+    await new Promise((resolve) => setTimeout(resolve));
     vi.restoreAllMocks();
     kept.mockClear();
     cursor.mockClear();

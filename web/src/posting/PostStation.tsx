@@ -35,7 +35,7 @@ function PostSlip({ batch }: { batch: Listed }) {
   if (!printing.data) return null;
   const sheets = printing.data.runs.flatMap((run) => run.sheets);
   const good = sheets.filter((s) => s.answer === "GOOD" && !s.posted);
-  const open = printing.data.unanswered + printing.data.blanks + printing.data.toNumber;
+  const open = printing.data.unanswered + printing.data.onOwnNumber + printing.data.toNumber;
   const what = `${good.length} ${good.length === 1 ? "payment" : "payments"}`;
   return (
     <div className="flex flex-col gap-3">

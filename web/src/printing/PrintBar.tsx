@@ -14,6 +14,7 @@ export function PrintBar({
   chosen,
   deeds,
   onSpoil,
+  onPrintAgain,
   onTakeOut,
   onRelease,
 }: {
@@ -23,10 +24,11 @@ export function PrintBar({
   chosen: Chosen;
   deeds: ReturnType<typeof usePrintDeeds>;
   onSpoil: (keys: string[]) => void;
+  onPrintAgain: (keys: string[]) => void;
   onTakeOut: (out: Out) => void;
   onRelease: (documents: number[]) => void;
 }) {
-  const { show, say, sending, printingBlanks } = deeds;
+  const { show, say, sending, printingAgain } = deeds;
   const allOpen = [...all.waiting];
   const goodOpen = allOpen.filter((key) => all.sheets.get(key)?.outcome === "PRINTED");
   const unsent = printing.runs.find((run) => !run.sent);
@@ -46,6 +48,11 @@ export function PrintBar({
           <Button disabled={!chosen.spoilable} onClick={() => onSpoil(chosen.keys)}>
             Spoiled…
           </Button>
+          {printing.sameNumberReprint && (
+            <Button disabled={chosen.open.length === 0} onClick={() => onPrintAgain(chosen.open)}>
+              Print again…
+            </Button>
+          )}
           <Button disabled={chosen.open.length === 0} onClick={() => say(chosen.open, "BLANK")}>
             Still blank
           </Button>
@@ -74,10 +81,10 @@ export function PrintBar({
           Print the {unsent.sheets.length} sheets whose numbers are taken
         </Button>
       )}
-      {printing.blanks > 0 && (
-        <Button look="deed" disabled={printingBlanks.busy} onClick={() => void printingBlanks.run()}>
-          Print {printing.blanks} blank {printing.blanks === 1 ? "sheet" : "sheets"} on{" "}
-          {printing.blanks === 1 ? "its number" : "their numbers"}
+      {printing.onOwnNumber > 0 && (
+        <Button look="deed" disabled={printingAgain.busy} onClick={() => void printingAgain.run()}>
+          Print {printing.onOwnNumber} {printing.onOwnNumber === 1 ? "sheet" : "sheets"} on{" "}
+          {printing.onOwnNumber === 1 ? "its own number" : "their own numbers"}
         </Button>
       )}
       {printing.toNumber > 0 && <TakeNumbers batch={batch} printing={printing} onPrinted={show} />}

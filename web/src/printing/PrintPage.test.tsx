@@ -20,11 +20,12 @@ const printing = (more: Partial<Schemas["PrintingView"]> = {}): Schemas["Printin
   account: 1,
   accountName: "Operations",
   nextNumber: 41_300,
+  sameNumberReprint: false,
   toNumber: 0,
   toNumberAmount: "0.00",
   unnumbered: [],
   advices: [],
-  blanks: 0,
+  onOwnNumber: 0,
   unanswered: 2,
   printable: true,
   runs: [{ run: 5, sent: true, madeBy: "Ines Okafor", sheets: [sheet(1), sheet(2)] }],
@@ -98,7 +99,7 @@ describe("printing", () => {
   it("gives up the numbers of blank sheets, and keeps what was typed when that is refused", async () => {
     const { user, sent } = open(
       printing({
-        blanks: 1,
+        onOwnNumber: 1,
         runs: [{ ...printing().runs[0]!, sheets: [sheet(1, { outcome: "BLANK", answer: "BLANK" })] }],
       }),
       {
@@ -113,6 +114,24 @@ describe("printing", () => {
     expect((await dialog.findByRole("alert")).textContent).toContain("Tomas Brandt has the turn.");
     expect(dialog.getByLabelText<HTMLTextAreaElement>(/^Where the paper is/).value).toBe("in the bin");
     expect(sent[0]!.body).toEqual({ documents: [1], why: "in the bin" });
+  });
+
+  it("prints a damaged sheet again on its own number only where the series allows that", async () => {
+    open(printing(), {}, "/print/7?at=1");
+    expect(await screen.findByRole("button", { name: "Spoiled…" })).toBeTruthy();
+    expect(screen.queryByRole("button", { name: "Print again…" })).toBeNull();
+    cleanup();
+    const { user, sent } = open(
+      printing({ sameNumberReprint: true }),
+      { "POST /api/batches/{id}/answers": printing({ sameNumberReprint: true, onOwnNumber: 1 }) },
+      "/print/7?at=1",
+    );
+    await user.click(await screen.findByRole("button", { name: "Print again…" }));
+    const dialog = within(screen.getByRole("dialog"));
+    await user.type(dialog.getByLabelText(/^What happened/), "smeared");
+    await user.click(dialog.getByRole("button", { name: "Print on its own number again" }));
+    expect(sent[0]!.body).toEqual({ answers: [{ document: 1, answer: "AGAIN", why: "smeared" }] });
+    expect(await screen.findByRole("button", { name: "Print 1 sheet on its own number" })).toBeTruthy();
   });
 
   it("prints advice on plain paper by itself, once however often it is pressed", async () => {

@@ -6,9 +6,9 @@ import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
-import { DeedDialog } from "../parts/DeedDialog";
 import { Grid } from "../parts/Grid";
 import { LevelStrip } from "../proof/LevelStrip";
+import { Damaged } from "./Damaged";
 import { PrintBar } from "./PrintBar";
 import { chosenOf, itemsOf, sheetsOf } from "./sheets";
 import { ReleaseBlanks, TakeOut, type Out } from "./TakeOut";
@@ -35,7 +35,7 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
   const session = useSession();
   const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
-  const [spoiling, setSpoiling] = useState<string[]>();
+  const [damaged, setDamaged] = useState<{ keys: string[]; said: "SPOILED" | "AGAIN" }>();
   const [out, setOut] = useState<Out>();
   const [releasing, setReleasing] = useState<number[]>();
   const deeds = usePrintDeeds(batch.id);
@@ -79,7 +79,8 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
             all={all}
             chosen={chosenOf(all, selected, cursor)}
             deeds={deeds}
-            onSpoil={setSpoiling}
+            onSpoil={(keys) => setDamaged({ keys, said: "SPOILED" })}
+            onPrintAgain={(keys) => setDamaged({ keys, said: "AGAIN" })}
             onTakeOut={setOut}
             onRelease={setReleasing}
           />
@@ -102,20 +103,14 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
             onClose={() => setReleasing(undefined)}
             onDone={deeds.show}
           />
-          <DeedDialog
-            open={spoiling !== undefined}
-            onClose={() => setSpoiling(undefined)}
-            title={`Spoiled: ${spoiling?.map((key) => all.sheets.get(key)?.number).join(", ")}`}
-            deed={`Use up ${spoiling?.length === 1 ? "this number" : "these numbers"}`}
-            grave
-            reason="What happened to the paper"
-            run={(why) => deeds.answering.must({ keys: spoiling ?? [], said: "SPOILED", why })}
-          >
-            <p>
-              The number is kept in the register as spoiled, with no payment behind it. The payment waits for
-              a new number.
-            </p>
-          </DeedDialog>
+          <Damaged
+            sheets={damaged?.keys.map((key) => all.sheets.get(key)?.number) ?? []}
+            said={damaged?.said}
+            onClose={() => setDamaged(undefined)}
+            run={(why) =>
+              deeds.answering.must({ keys: damaged?.keys ?? [], said: damaged?.said ?? "SPOILED", why })
+            }
+          />
         </>
       }
     />
@@ -129,7 +124,7 @@ function Figures({ printing }: { printing: Schemas["PrintingView"] }) {
     <>
       <Figure value={printing.toNumber}>to number, {printing.toNumberAmount}</Figure>
       <Figure value={printing.unanswered}>without an answer</Figure>
-      <Figure value={printing.blanks}>still blank</Figure>
+      <Figure value={printing.onOwnNumber}>to print on their own numbers</Figure>
       {behind.length > 0 && (
         <Figure value={behind.length} look="text-brass">
           kept back

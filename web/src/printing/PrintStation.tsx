@@ -22,7 +22,7 @@ function PrintSlip({ batch }: { batch: Listed }) {
   const navigate = useNavigate();
   const printing = usePrinting(batch.id).data;
   if (!printing) return null;
-  const { toNumber, unanswered, blanks, turn } = printing;
+  const { toNumber, unanswered, onOwnNumber, turn } = printing;
   return (
     <div className="flex flex-col gap-3">
       <h2 className="text-base font-bold">{batch.name}</h2>
@@ -31,8 +31,9 @@ function PrintSlip({ batch }: { batch: Listed }) {
           `${toNumber} ${toNumber === 1 ? "payment needs its number" : "payments need their numbers"}, ${printing.toNumberAmount} from ${printing.accountName}. `}
         {unanswered > 0 &&
           `${unanswered} ${unanswered === 1 ? "sheet waits" : "sheets wait"} for an answer. `}
-        {blanks > 0 && `${blanks} stayed blank and ${blanks === 1 ? "prints" : "print"} on the same number. `}
-        {toNumber + unanswered + blanks === 0 && "Every sheet is answered; what is good can be posted."}
+        {onOwnNumber > 0 &&
+          `${onOwnNumber} ${onOwnNumber === 1 ? "sheet prints on its own number" : "sheets print on their own numbers"}. `}
+        {toNumber + unanswered + onOwnNumber === 0 && "Every sheet is answered; what is good can be posted."}
       </p>
       {turn && (
         <p className="text-brass">

@@ -4,7 +4,7 @@ import { useRest } from "../parts/useRest";
 import { Face } from "../parts/Face";
 import type { Column } from "../parts/Grid";
 
-export const ANSWERS = { GOOD: "good", SPOILED: "spoiled", BLANK: "still blank" };
+export const ANSWERS = { GOOD: "good", SPOILED: "spoiled", BLANK: "still blank", AGAIN: "prints again" };
 
 type Sheet = Schemas["SheetView"];
 

@@ -37,7 +37,8 @@ export interface Chosen {
 
 export function isSpoilable(all: Sheets, key: string): boolean {
   const sheet = all.sheets.get(key);
-  return all.waiting.has(key) || (sheet?.answer === "GOOD" && !sheet.posted);
+  const open = sheet?.answer === "GOOD" || sheet?.answer === "AGAIN";
+  return all.waiting.has(key) || (open && !sheet.posted);
 }
 
 export function chosenOf(all: Sheets, selected: Set<string>, cursor: string | undefined): Chosen {

@@ -39,12 +39,12 @@ export function usePrintDeeds(batch: number) {
       call(api.POST("/api/batches/{id}/runs/{run}/send", { params: { path: { id: batch, run } } })),
     { done: show, failed: look },
   );
-  const printingBlanks = useDeed(() => call(api.POST("/api/batches/{id}/print-blanks", path)), {
+  const printingAgain = useDeed(() => call(api.POST("/api/batches/{id}/print-on-own-numbers", path)), {
     done: show,
     failed: look,
   });
   const say = (keys: string[], said: "GOOD" | "BLANK") => {
     if (keys.length > 0) void answering.run({ keys, said, why: "" });
   };
-  return { show, answering, sending, printingBlanks, say };
+  return { show, answering, sending, printingAgain, say };
 }

@@ -2,25 +2,30 @@ import { useState } from "react";
 import { api, call, type Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
-import { ChoiceEntry, Entry, Form } from "../parts/Form";
 import { useDeed } from "../parts/useDeed";
-import { useKeptForm } from "../parts/useKeptForm";
+import { AddSeries } from "./AddSeries";
+import { AddWay } from "./AddWay";
 import { useAgain, type Account } from "./BankAccountPage";
+import { Correction, Propose } from "./NextNumber";
 
 type Series = Schemas["AccountSeries"];
 
 /** The ways an account pays, each with its series of check numbers where it has one. */
 export function Ways({ account }: { account: Account }) {
-  const [adding, setAdding] = useState(false);
+  const [adding, setAdding] = useState<"checks" | "way">();
+  const leave = () => setAdding(undefined);
   const [correcting, setCorrecting] = useState<Series>();
   return (
     <section aria-label="Ways to pay">
       <div className="mb-2 flex items-center gap-3">
         <h2 className="text-base font-bold">Ways to pay</h2>
         {account.maySet && !account.closedOn && (
-          <Button className="ml-auto" onClick={() => setAdding(true)}>
-            Add checks with their numbers…
-          </Button>
+          <>
+            <Button className="ml-auto" onClick={() => setAdding("checks")}>
+              Add checks with their numbers…
+            </Button>
+            <Button onClick={() => setAdding("way")}>Add another way…</Button>
+          </>
         )}
       </div>
       {account.ways.length === 0 && (
@@ -33,6 +38,7 @@ export function Ways({ account }: { account: Account }) {
             {!way.series && <span className="text-faint">, by {way.words}</span>}
           </p>
           {way.series && <SeriesFacts series={way.series} />}
+          {way.series && <Reprints series={way.series} account={account} />}
           {way.series?.correction ? (
             <Correction series={way.series} account={account} />
           ) : (
@@ -45,8 +51,11 @@ export function Ways({ account }: { account: Account }) {
           )}
         </div>
       ))}
-      <Dialog open={adding} onClose={() => setAdding(false)} title={`Checks of ${account.name}`} wide>
-        <AddSeries account={account} onClose={() => setAdding(false)} />
+      <Dialog open={adding === "checks"} onClose={leave} title={`Checks of ${account.name}`} wide>
+        <AddSeries account={account} onClose={leave} />
+      </Dialog>
+      <Dialog open={adding === "way"} onClose={leave} title={`Another way to pay from ${account.name}`}>
+        <AddWay account={account} onClose={leave} />
       </Dialog>
       {correcting && (
         <Dialog open onClose={() => setCorrecting(undefined)} title="Correct the next number">
@@ -76,146 +85,30 @@ function SeriesFacts({ series }: { series: Series }) {
   );
 }
 
-/** A next number that one person proposed and a second decides on. */
-function Correction({ series, account }: { series: Series; account: Account }) {
+/** Whether a damaged sheet may be printed again on its own number; the company decides. */
+function Reprints({ series, account }: { series: Series; account: Account }) {
   const again = useAgain();
-  const path = { params: { path: { id: series.id } } };
-  const confirming = useDeed(() => call(api.POST("/api/series/{id}/next-number/confirm", path)), {
-    done: again,
-    failed: again,
-    said: () => "The numbers passed over are unaccounted for, with the reason.",
-  });
-  const refusing = useDeed(() => call(api.POST("/api/series/{id}/next-number/refuse", path)), {
-    done: again,
-    failed: again,
-  });
-  const waiting = series.correction;
-  if (!waiting) return null;
+  const setting = useDeed(
+    (allowed: boolean) =>
+      call(api.POST("/api/series/{id}/reprints", { params: { path: { id: series.id } }, body: { allowed } })),
+    { done: again, failed: again },
+  );
+  if (!series.printsNumbers) return null;
   return (
-    <div className="border-brass mt-1 border-l-4 pl-3">
-      <p>
-        {waiting.who} proposes <b className="font-mono">{waiting.to}</b> as the next number: “{waiting.reason}
-        ”. It waits for a second person.
-      </p>
-      {account.mayCorrect && (
-        <div className="mt-1 flex gap-2">
-          {!waiting.mine && (
-            <Button look="deed" disabled={confirming.busy} onClick={() => void confirming.run()}>
-              Confirm {waiting.to}
-            </Button>
-          )}
-          <Button disabled={refusing.busy} onClick={() => void refusing.run()}>
-            {waiting.mine ? "Take it back" : "Refuse it"}
-          </Button>
-        </div>
+    <p className="text-faint flex items-baseline gap-3">
+      {series.sameNumberReprint
+        ? "A damaged sheet may be printed again on its own number."
+        : "A damaged sheet uses its number up."}
+      {account.maySet && !account.closedOn && (
+        <Button
+          look="bare"
+          className="min-h-6 py-0"
+          disabled={setting.busy}
+          onClick={() => void setting.run(!series.sameNumberReprint)}
+        >
+          {series.sameNumberReprint ? "Always take a new number" : "Allow its own number again"}
+        </Button>
       )}
-    </div>
+    </p>
   );
-}
-
-function Propose({ series, onClose }: { series: Series; onClose: () => void }) {
-  const again = useAgain();
-  const form = useKeptForm(
-    `next number ${series.id}`,
-    { next: "", reason: "" },
-    (typed) =>
-      call(
-        api.POST("/api/series/{id}/next-number", {
-          params: { path: { id: series.id } },
-          body: { next: whole(typed.next) ?? 0, reason: typed.reason },
-        }),
-      ),
-    {
-      done: async () => {
-        await again();
-        onClose();
-      },
-      said: () => "A second person confirms it. Until then nothing changes.",
-    },
-  );
-  return (
-    <Form form={form} label="Next number" deed="Propose it" onClose={onClose}>
-      <p>
-        The next number is <b className="font-mono">{series.next}</b>. Numbers passed over are never used: the
-        register says why.
-      </p>
-      <Entry
-        name="next"
-        label="The next number should be"
-        inputMode="numeric"
-        look="w-40 font-mono"
-        autoFocus
-      />
-      <Entry name="reason" label="What became of those before it" />
-    </Form>
-  );
-}
-
-const CHECKS = {
-  wayName: "Checks",
-  prefix: "",
-  first: "",
-  last: "",
-  stock: "BLANK",
-  micr: "C########C|KC",
-  currencyWord: "dollars",
-  validity: "Not valid after 180 days",
-};
-
-function AddSeries({ account, onClose }: { account: Account; onClose: () => void }) {
-  const again = useAgain();
-  const form = useKeptForm(
-    `series ${account.id}`,
-    CHECKS,
-    (typed) =>
-      call(
-        api.POST("/api/bank-accounts/{id}/series", {
-          params: { path: { id: account.id } },
-          body: {
-            ...typed,
-            first: whole(typed.first) ?? 0,
-            last: typed.last.trim() === "" ? undefined : (whole(typed.last) ?? 0),
-            stock: typed.stock as Schemas["SeriesWanted"]["stock"],
-          },
-        }),
-      ),
-    {
-      done: async () => {
-        await again();
-        onClose();
-      },
-      said: () => "Batches can be made and checks printed.",
-    },
-  );
-  return (
-    <Form form={form} label="Series" deed="Add these checks" onClose={onClose} className="gap-3">
-      <div className="grid grid-cols-3 gap-3 max-[640px]:grid-cols-1">
-        <Entry name="wayName" label="What this way to pay is called" />
-        <Entry name="first" label="First number" inputMode="numeric" look="font-mono" autoFocus />
-        <Entry name="last" label="Last number of the stock; empty: it goes on" look="font-mono" />
-        <ChoiceEntry
-          name="stock"
-          label="Paper"
-          choices={[
-            { value: "BLANK", text: "blank: we print number and MICR line" },
-            { value: "NUMBERED", text: "numbered: they are on the paper" },
-          ]}
-        />
-        <Entry name="prefix" label="Prefix; empty for most" look="font-mono" />
-        <Entry name="currencyWord" label="Word that ends the amount" />
-        <Entry
-          name="micr"
-          className="col-span-2"
-          label="MICR line left and right of the routing number: C on-us, # number, K account"
-          look="font-mono"
-        />
-        <Entry name="validity" label="How long it is good for, in words" />
-      </div>
-    </Form>
-  );
-}
-
-/** A whole number as it was typed; what is none is refused at its field, never read as another. */
-function whole(text: string): number | undefined {
-  return /^\d{1,9}$/.test(text.trim()) ? Number(text) : undefined;
 }

@@ -33,6 +33,7 @@ const account = (more: Partial<Schemas["AccountPage"]> = {}): Schemas["AccountPa
   floor: "250,000.00",
   smallest: "0.00",
   layout: "",
+  otherWays: [{ method: "CREDIT_TRANSFER", words: "credit transfer" }],
   ways: [
     {
       id: 1,
@@ -47,6 +48,8 @@ const account = (more: Partial<Schemas["AccountPage"]> = {}): Schemas["AccountPa
         micr: "C########C|KC",
         currencyWord: "dollars",
         validity: "",
+        printsNumbers: true,
+        sameNumberReprint: false,
       },
     },
   ],

@@ -3,6 +3,7 @@ import { api, call, type Schemas } from "../api/client";
 import { TrailFold } from "../audit/TrailOf";
 import { shortDate } from "../parts/dates";
 import { useDeed } from "../parts/useDeed";
+import { Identifiers } from "./Identifiers";
 import { VendorChangesPart } from "./VendorChangesPart";
 import { VendorKept } from "./VendorKept";
 import type { Vendor } from "./VendorPage";
@@ -22,6 +23,7 @@ export function About({
       <VendorKept vendor={vendor} />
       <Addresses vendor={vendor} onPropose={onPropose} />
       <VendorChangesPart vendor={vendor} />
+      <Identifiers vendor={vendor.id} />
       <Paid vendor={vendor} />
       <Offsets vendor={vendor} clerk={clerk} />
       <TrailFold subject={`vendor ${vendor.id}`} name={vendor.name} />
@@ -90,6 +92,7 @@ function Paid({ vendor }: { vendor: Vendor }) {
               </th>
               <td className="text-faint text-right text-[13px]">
                 {year.count} {year.count === 1 ? "payment" : "payments"}
+                {year.changedLater > 0 && `, ${year.changedLater} undone later`}
               </td>
               <td className="text-right">
                 {year.amount.text} {year.amount.currency}

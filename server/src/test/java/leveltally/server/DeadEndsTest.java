@@ -119,7 +119,7 @@ class DeadEndsTest {
         BatchId batch = stuck(Stuck.STILL_BLANK);
         ClaimId first = bean(ClaimRows.class).of(batch).get(0).id();
         takingOut.takeOut(ines(), batch, Set.of(first), false, "paid elsewhere");
-        long again = numbering.blanksAgain(ines(), batch);
+        long again = numbering.onOwnNumbers(ines(), batch);
         App.handOver(again);
         assertThat(App.documents(again)).hasSize(1);
         App.answer(batch, App.documents(again), Answer.GOOD, "");

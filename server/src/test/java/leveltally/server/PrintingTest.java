@@ -106,7 +106,7 @@ class PrintingTest {
         App.answer(batch, documents.subList(0, 1), Answer.GOOD, "");
         App.answer(batch, documents.subList(1, 2), Answer.SPOILED, "torn in the jam");
         App.answer(batch, documents.subList(2, 3), Answer.BLANK, "");
-        long again = bean(Numbering.class).blanksAgain(ines(), batch);
+        long again = bean(Numbering.class).onOwnNumbers(ines(), batch);
         App.handOver(again);
         assertThat(numbers(batch)).isEqualTo(before);
         App.answer(batch, App.documents(again), Answer.GOOD, "");
@@ -115,6 +115,56 @@ class PrintingTest {
         App.answer(batch, App.documents(replacement), Answer.GOOD, "");
         assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(3, 3, 0));
         assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    @Test
+    void aDamagedSheetPrintsAgainOnItsNumberWhereTheSeriesAllowsIt() {
+        BatchId batch = App.approved(App.invoice(BOLLARD, "27.00"), App.invoice("Ironwrack Chain", "28.00"));
+        long run = App.numbered(batch);
+        App.handOver(run);
+        List<Long> documents = App.documents(run);
+        List<Long> before = numbers(batch);
+        List<Long> smeared = documents.subList(0, 1);
+        assertThatThrownBy(() -> App.answer(batch, smeared, Answer.AGAIN, "smeared"))
+                .hasMessageContaining("prints no number a second time");
+        long series = App.number("SELECT series_id FROM check_number WHERE number = " + before.get(0));
+        assertThat(Http.signedIn("ines")
+                        .post("/api/series/" + series + "/reprints", "{\"allowed\": true}")
+                        .status())
+                .isEqualTo(403);
+        Http administrator = Http.signedIn("joss");
+        try {
+            assertThat(administrator
+                            .post("/api/series/" + series + "/reprints", "{\"allowed\": true}")
+                            .status())
+                    .isEqualTo(200);
+            App.answer(batch, smeared, Answer.AGAIN, "smeared");
+            App.answer(batch, documents.subList(1, 2), Answer.GOOD, "");
+            // what waits for its second print is not posted
+            assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(1, 1, 1));
+            long again = bean(Numbering.class).onOwnNumbers(ines(), batch);
+            App.handOver(again);
+            assertThat(numbers(batch)).isEqualTo(before);
+            assertThat(App.number("SELECT serial FROM document WHERE run_id = ?", again))
+                    .isEqualTo(2);
+            App.answer(batch, App.documents(again), Answer.GOOD, "");
+            bean(Posting.class).post(ines(), batch);
+            long number = App.number("SELECT id FROM check_number WHERE number = " + before.get(0));
+            assertThat(Http.signedIn("priya").get("/api/checks/" + number).body())
+                    .contains("damaged, to be printed again", "smeared");
+            assertThat(bean(Proof.class).run().isClean()).isTrue();
+        } finally {
+            administrator.post("/api/series/" + series + "/reprints", "{\"allowed\": false}");
+        }
+    }
+
+    @Test
+    void numberedStockNeverPrintsANumberTwice() {
+        long numbered = App.number("SELECT MIN(id) FROM number_series WHERE stock = 'NUMBERED'");
+        assertThat(Http.signedIn("joss")
+                        .post("/api/series/" + numbered + "/reprints", "{\"allowed\": true}")
+                        .body())
+                .contains("stand on its paper already");
     }
 
     @Test
@@ -146,7 +196,7 @@ class PrintingTest {
         assertThat(bean(HandingOver.class).markSent(App.tomas(), run)).isFalse();
         List<Long> taken = numbers(batch);
         App.answer(batch, App.documents(run), Answer.BLANK, "");
-        long again = bean(Numbering.class).blanksAgain(ines(), batch);
+        long again = bean(Numbering.class).onOwnNumbers(ines(), batch);
         App.handOver(again);
         App.answer(batch, App.documents(again), Answer.GOOD, "");
         bean(Posting.class).post(ines(), batch);

@@ -1,6 +1,5 @@
 package leveltally.core.printing;
 
-import java.util.Locale;
 import java.util.Optional;
 import leveltally.core.Refusal;
 import leveltally.core.checks.NumberState;
@@ -11,10 +10,15 @@ import org.jspecify.annotations.Nullable;
  *
  * @param number the check number on it
  * @param answer what was said of it; null while nothing was
+ * @param reprint whether its series lets a damaged sheet print again on its own number
  * @param posted true once the ledger has its payment
  */
 public record Sheet(
-        long number, boolean handedOver, @Nullable Answer answer, boolean posted) {
+        long number,
+        boolean handedOver,
+        boolean reprint,
+        @Nullable Answer answer,
+        boolean posted) {
     /**
      * An answer that may be given.
      *
@@ -23,7 +27,7 @@ public record Sheet(
     public record Given(Answer answer, String why, Optional<NumberState> becomes) {}
 
     /**
-     * An answer may be corrected from good to spoiled until the payment is posted; the same answer again changes nothing.
+     * An answer may be corrected to spoiled, from good or from printing again, until the payment is posted; the same answer again changes nothing.
      *
      * @return empty when it is the answer the sheet has
      * @throws Refusal when it cannot be given
@@ -35,25 +39,31 @@ public record Sheet(
         if (!handedOver) {
             throw Refusal.conflict("not-printed", "These sheets were not handed to the printer yet. Print them first.");
         }
-        boolean correction = answer == Answer.GOOD && said == Answer.SPOILED;
+        boolean correction = (answer == Answer.GOOD || answer == Answer.AGAIN) && said == Answer.SPOILED;
         if (answer != null && !correction) {
             throw Refusal.conflict(
                     "answered-already",
-                    "Sheet " + number + " was answered already: "
-                            + answer.name().toLowerCase(Locale.ROOT) + ". Look at it again.");
+                    "Sheet " + number + " was answered already: " + answer.words() + ". Look at it again.");
         }
         if (posted) {
             throw Refusal.conflict(
                     "posted-already", "Check " + number + " is posted. Void it instead of calling it spoiled.");
         }
-        if (said == Answer.SPOILED && why.isBlank()) {
+        if (said == Answer.AGAIN && !reprint) {
+            throw Refusal.conflict(
+                    "no-reprint",
+                    "The series of check " + number
+                            + " prints no number a second time. Call the sheet spoiled; its payment"
+                            + " gets the next number.");
+        }
+        if (said != Answer.GOOD && said != Answer.BLANK && why.isBlank()) {
             throw Refusal.invalidField(
                     "reason-missing", "why", "Say what happened to sheet " + number + ", such as “smeared”.");
         }
         Optional<NumberState> becomes = switch (said) {
             case GOOD -> Optional.of(NumberState.PRINTED);
             case SPOILED -> Optional.of(NumberState.SPOILED);
-            case BLANK -> Optional.empty();
+            case BLANK, AGAIN -> Optional.empty();
         };
         return Optional.of(new Given(said, why.strip(), becomes));
     }

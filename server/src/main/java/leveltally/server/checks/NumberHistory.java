@@ -9,6 +9,7 @@ import leveltally.core.Refusal;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.money.Money;
+import leveltally.core.printing.Answer;
 import leveltally.server.company.Companies;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -43,19 +44,29 @@ class NumberHistory {
                         SELECT x.at, x.business_date, p.name, x.to_state, x.why FROM (
                           SELECT 1 AS life, e.step, e.at, e.business_date, e.person_id, e.to_state, e.why
                           FROM number_event e WHERE e.check_number_id = :id
+                          UNION ALL SELECT 1, d.serial, d.answered_at, NULL, d.answered_by, d.answer, d.answer_why
+                          FROM document d WHERE d.check_number_id = :id AND d.answer = :again
                           UNION ALL SELECT 2, e.step, e.at, e.business_date, e.person_id, e.to_state, e.why
                           FROM payment_event e JOIN check_number n ON n.live_payment_id = e.payment_id
                           WHERE n.id = :id AND e.step > 1) x
-                        JOIN person p ON p.id = x.person_id ORDER BY x.life, x.step
+                        JOIN person p ON p.id = x.person_id ORDER BY x.life, x.at, x.step
                         """)
                 .param("id", id)
+                .param("again", Answer.AGAIN.name())
                 .query((r, n) -> new HistoryView.StepView(
                         r.getTimestamp("at").toInstant(),
                         r.getObject("business_date", LocalDate.class),
                         r.getString("name"),
-                        RegisterRows.standing(r.getString("to_state")).words(),
+                        words(r.getString("to_state")),
                         r.getString("why")))
                 .list();
+    }
+
+    /** A state that was reached, or what was said of the paper on the way. */
+    private static String words(String step) {
+        return step.equals(Answer.AGAIN.name())
+                ? Answer.AGAIN.words()
+                : RegisterRows.standing(step).words();
     }
 
     private List<HistoryView.PaidView> paid(long id) {

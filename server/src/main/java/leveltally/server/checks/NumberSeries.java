@@ -13,6 +13,7 @@ import leveltally.core.printing.MicrPattern;
  * @param range the numbers it can give
  * @param currencyWord ends the amount in words, such as {@code dollars}
  * @param validity how long its checks are good for, in words
+ * @param sameNumberReprint whether a damaged sheet may be printed again on its own number
  */
 public record NumberSeries(
         SeriesId id,
@@ -22,4 +23,5 @@ public record NumberSeries(
         long nextNumber,
         MicrPattern micr,
         String currencyWord,
-        String validity) {}
+        String validity,
+        boolean sameNumberReprint) {}

@@ -30,6 +30,7 @@ class NumberSeriesEntity {
     String micrPattern;
     String currencyWord;
     String validity;
+    boolean sameNumberReprint;
 
     @Version
     long version;

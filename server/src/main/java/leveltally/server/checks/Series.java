@@ -82,6 +82,7 @@ public class Series {
                 s.nextNumber,
                 MicrPattern.read(s.micrPattern),
                 s.currencyWord,
-                s.validity);
+                s.validity,
+                s.sameNumberReprint);
     }
 }

@@ -87,6 +87,28 @@ public class SeriesSetup {
         return new SeriesId(row.id);
     }
 
+    /** Whether damaged sheets of a series may be printed again on their own numbers. */
+    @Transactional
+    public void allowReprint(Actor by, SeriesId id, boolean allowed) {
+        by.mayDo(Deed.SET_BANK_ACCOUNT);
+        series.lock(series.get(id).way());
+        NumberSeriesEntity row = entities.find(NumberSeriesEntity.class, id.value());
+        if (allowed && row.stock != Stock.BLANK) {
+            throw Refusal.conflict(
+                    "numbered-stock",
+                    "The numbers of this series stand on its paper already, so no sheet can carry one a second time.");
+        }
+        if (row.sameNumberReprint == allowed) {
+            return;
+        }
+        row.sameNumberReprint = allowed;
+        audit.record(
+                by,
+                "set reprints",
+                "series " + id.value(),
+                Map.of("same number again", allowed ? "allowed" : "not allowed"));
+    }
+
     private static MicrPattern micr(String typed) {
         try {
             MicrPattern pattern = MicrPattern.read(typed.strip().toUpperCase(java.util.Locale.ROOT));

@@ -1,14 +1,16 @@
 package leveltally.server.imports;
 
-import java.sql.Timestamp;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.vendors.BankDetails;
+import leveltally.core.vendors.SenderIdentifier;
+import leveltally.core.vendors.VendorId;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.Seal;
+import leveltally.server.vendors.VendorIdentifiers;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -17,11 +19,13 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 class Senders {
     private final JdbcClient jdbc;
+    private final VendorIdentifiers identifiers;
     private final Seal seal;
     private final AuditTrail audit;
 
-    Senders(JdbcClient jdbc, Seal seal, AuditTrail audit) {
+    Senders(JdbcClient jdbc, VendorIdentifiers identifiers, Seal seal, AuditTrail audit) {
         this.jdbc = jdbc;
+        this.identifiers = identifiers;
         this.seal = seal;
         this.audit = audit;
     }
@@ -35,15 +39,10 @@ class Senders {
                 .findFirst();
     }
 
-    private Optional<String> vendor(UblParty.Identifier one) {
-        List<String> found = jdbc.sql("SELECT v.number FROM vendor_identifier i JOIN vendor v ON v.id = i.vendor_id"
-                        + " WHERE i.scheme = :scheme AND i.value = :value")
-                .param("scheme", one.scheme())
-                .param("value", kept(one))
-                .query(String.class)
-                .list();
-        if (!found.isEmpty()) {
-            return Optional.of(found.get(0));
+    private Optional<String> vendor(SenderIdentifier one) {
+        Optional<String> found = identifiers.vendor(new SenderIdentifier(one.scheme(), kept(one)));
+        if (found.isPresent()) {
+            return found;
         }
         String sql = switch (one.scheme().split(" ")[0]) {
             case UblParty.NUMBER, UblParty.IDENTIFICATION ->
@@ -67,20 +66,11 @@ class Senders {
     void keep(Actor by, UblParty party, long vendor) {
         boolean better =
                 party.identifiers().stream().anyMatch(one -> !one.scheme().equals(UblParty.NAME));
-        for (UblParty.Identifier one : party.identifiers()) {
+        for (SenderIdentifier one : party.identifiers()) {
             if (better && one.scheme().equals(UblParty.NAME)) {
                 continue;
             }
-            jdbc.sql("""
-                            INSERT IGNORE INTO vendor_identifier (scheme, value, vendor_id, kept_by, kept_at)
-                            VALUES (:scheme, :value, :vendor, :by, :at)
-                            """)
-                    .param("scheme", one.scheme())
-                    .param("value", kept(one))
-                    .param("vendor", vendor)
-                    .param("by", by.person().value())
-                    .param("at", Timestamp.from(by.now()))
-                    .update();
+            identifiers.keep(by, new SenderIdentifier(one.scheme(), kept(one)), new VendorId(vendor));
         }
         if (party.identifiers().isEmpty()) {
             throw Refusal.conflict(
@@ -96,12 +86,12 @@ class Senders {
                         party.name(),
                         "by",
                         party.identifiers().stream()
-                                .map(UblParty.Identifier::scheme)
+                                .map(SenderIdentifier::scheme)
                                 .toList()));
     }
 
     /** A bank account is kept as its keyed hash only. */
-    private String kept(UblParty.Identifier one) {
+    private String kept(SenderIdentifier one) {
         if (!one.scheme().equals(UblParty.ACCOUNT)) {
             return one.value();
         }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import leveltally.core.imports.Finding;
+import leveltally.core.vendors.SenderIdentifier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -210,8 +211,7 @@ class StagedRows {
                 .param("job", job)
                 .query((r, n) -> new Unknown(
                         r.getInt(1),
-                        new UblParty(
-                                r.getString(2), List.of(json.readValue(r.getString(3), UblParty.Identifier[].class))),
+                        new UblParty(r.getString(2), List.of(json.readValue(r.getString(3), SenderIdentifier[].class))),
                         r.getInt(4)))
                 .list();
     }

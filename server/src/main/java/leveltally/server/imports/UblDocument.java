@@ -20,6 +20,7 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import leveltally.core.imports.InvoiceDocument;
 import leveltally.core.terms.Terms;
+import leveltally.core.vendors.SenderIdentifier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -41,7 +42,7 @@ final class UblDocument {
     private record Tax(String currency, String amount) {}
 
     private final Map<String, String> head = new HashMap<>();
-    private final Set<UblParty.Identifier> identifiers = new LinkedHashSet<>();
+    private final Set<SenderIdentifier> identifiers = new LinkedHashSet<>();
     private final List<Map<String, String>> lines = new ArrayList<>();
     private final List<Adjustment> adjustments = new ArrayList<>();
     private final List<Tax> taxes = new ArrayList<>();
@@ -222,7 +223,7 @@ final class UblDocument {
             head.putIfAbsent("sender", text);
         }
         boolean numbered = !schemeId.isEmpty() && !scheme.equals(UblParty.ACCOUNT);
-        identifiers.add(UblParty.Identifier.of(numbered ? scheme + " " + schemeId : scheme, text));
+        identifiers.add(SenderIdentifier.of(numbered ? scheme + " " + schemeId : scheme, text));
         return true;
     }
 

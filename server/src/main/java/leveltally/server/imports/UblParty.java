@@ -2,23 +2,11 @@ package leveltally.server.imports;
 
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
+import leveltally.core.vendors.SenderIdentifier;
 
 /** Who sends a document, by all it calls itself, the strongest first. */
-record UblParty(String name, List<Identifier> identifiers) {
-
-    /** One identifier: what kind it is, and its value as it is compared. */
-    record Identifier(String scheme, String value) {
-        private static final int LONGEST = 120;
-
-        static Identifier of(String scheme, String value) {
-            String plain = value.strip().replaceAll("\\s+", " ").toUpperCase(Locale.ROOT);
-            return new Identifier(
-                    scheme.substring(0, Math.min(30, scheme.length())),
-                    plain.substring(0, Math.min(LONGEST, plain.length())));
-        }
-    }
+record UblParty(String name, List<SenderIdentifier> identifiers) {
 
     /** Our own number for the vendor, as they were told it. */
     static final String NUMBER = "number";
@@ -38,8 +26,8 @@ record UblParty(String name, List<Identifier> identifiers) {
         return identifiers.toString();
     }
 
-    static UblParty of(String name, Set<Identifier> found) {
-        Set<Identifier> ordered = new LinkedHashSet<>();
+    static UblParty of(String name, Set<SenderIdentifier> found) {
+        Set<SenderIdentifier> ordered = new LinkedHashSet<>();
         for (String scheme : STRONGEST_FIRST) {
             found.stream().filter(one -> one.scheme().startsWith(scheme)).forEach(ordered::add);
         }

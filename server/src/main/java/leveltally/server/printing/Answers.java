@@ -14,9 +14,11 @@ import leveltally.core.people.Deed;
 import leveltally.core.printing.Answer;
 import leveltally.core.printing.Sheet;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
+import leveltally.server.checks.Series;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -26,13 +28,15 @@ public class Answers {
     private final EntityManager entities;
     private final Batches batches;
     private final Checks checks;
+    private final Series series;
     private final AuditTrail audit;
     private final Runs runs;
 
-    Answers(EntityManager entities, Batches batches, Checks checks, AuditTrail audit, Runs runs) {
+    Answers(EntityManager entities, Batches batches, Checks checks, Series series, AuditTrail audit, Runs runs) {
         this.entities = entities;
         this.batches = batches;
         this.checks = checks;
+        this.series = series;
         this.audit = audit;
         this.runs = runs;
     }
@@ -43,14 +47,15 @@ public class Answers {
     @Transactional
     public void answer(Actor by, BatchId batch, List<Said> answers) {
         by.mayDo(Deed.PRINT);
-        batches.lockAnyVersion(batch);
+        Batch of = batches.lockAnyVersion(batch);
+        boolean reprint = series.of(of.way()).sameNumberReprint();
         for (Said said : answers) {
             DocumentEntity document = entities.find(DocumentEntity.class, said.document());
             if (document == null || runs.of(document).batchId != batch.value()) {
                 throw Refusal.notFound("no-document", "There is no such sheet in this batch.");
             }
             entities.refresh(document, LockModeType.PESSIMISTIC_WRITE);
-            answer(by, document, said);
+            answer(by, document, reprint, said);
         }
         audit.record(
                 by,
@@ -63,12 +68,13 @@ public class Answers {
                                 .toList()));
     }
 
-    private void answer(Actor by, DocumentEntity document, Said said) {
+    private void answer(Actor by, DocumentEntity document, boolean reprint, Said said) {
         CheckNumberId number = new CheckNumberId(document.checkNumberId);
         Check check = checks.lock(number);
         Sheet sheet = new Sheet(
                 check.number(),
                 runs.of(document).sentAt != null,
+                reprint,
                 document.answer,
                 check.payment().postedEntry() != null);
         sheet.answered(said.answer(), said.why()).ifPresent(given -> {

@@ -289,22 +289,22 @@ public class Numbering {
     }
 
     /**
-     * A new run for sheets that stayed blank, each on its own number: nothing was on the paper, so this is no reprint.
+     * A new run for sheets that stayed blank, and for damaged ones that may be printed again, each on its own number.
      *
      * @return the run to hand to the printer
      */
     @Transactional
-    public long blanksAgain(Actor by, BatchId id) {
+    public long onOwnNumbers(Actor by, BatchId id) {
         by.mayDo(Deed.PRINT);
         Batch batch = batches.lockAnyVersion(id);
         List<Check> taken = checks.unposted(id, EnumSet.of(NumberState.TAKEN));
         Map<Long, DocumentEntity> last = new HashMap<>();
         runs.latest(id).forEach(d -> last.put(d.checkNumberId, d));
         List<Check> blank = taken.stream()
-                .filter(c -> last.containsKey(c.id().value()) && last.get(c.id().value()).answer == Answer.BLANK)
+                .filter(c -> last.containsKey(c.id().value()) && keepsNumber(last.get(c.id().value())))
                 .toList();
         if (blank.isEmpty()) {
-            throw Refusal.conflict("nothing-blank", "No sheet of this batch was answered still blank.");
+            throw Refusal.conflict("nothing-blank", "No sheet of this batch waits to be printed on its own number.");
         }
         Set<ClaimId> wanted =
                 blank.stream().map(check -> check.payment().claim()).collect(Collectors.toSet());
@@ -338,7 +338,19 @@ public class Numbering {
             sheets.add(new Runs.Sheet(check.id(), check.payment().id(), before.serial + 1, text, before.pages));
         }
         long run = runs.write(by, batch, turn, DocumentKind.CHECK, CheckForm.LETTER, sheets);
-        audit.record(by, "print blank sheets again", "batch " + id.value(), Map.of("count", sheets.size()));
+        List<Long> damaged = blank.stream()
+                .filter(check -> last.get(check.id().value()).answer == Answer.AGAIN)
+                .map(Check::number)
+                .toList();
+        audit.record(
+                by,
+                "print on own numbers",
+                "batch " + id.value(),
+                Map.of("count", sheets.size(), "damaged before", damaged.toString()));
         return run;
+    }
+
+    private static boolean keepsNumber(DocumentEntity document) {
+        return document.answer != null && document.answer.keepsNumber();
     }
 }

@@ -75,10 +75,10 @@ class PrintController {
         return views.of(by, new BatchId(id));
     }
 
-    @PostMapping("/batches/{id}/print-blanks")
+    @PostMapping("/batches/{id}/print-on-own-numbers")
     @Needs(Deed.PRINT)
-    PrintingView printBlanks(Actor by, @PathVariable long id) {
-        printing.printBlanks(by, new BatchId(id));
+    PrintingView printOnOwnNumbers(Actor by, @PathVariable long id) {
+        printing.printOnOwnNumbers(by, new BatchId(id));
         return views.of(by, new BatchId(id));
     }
 

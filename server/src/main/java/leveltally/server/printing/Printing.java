@@ -30,9 +30,9 @@ public class Printing {
         return numbered;
     }
 
-    /** Prints sheets that stayed blank on their own numbers. */
-    public long printBlanks(Actor by, BatchId batch) {
-        long run = numbering.blanksAgain(by, batch);
+    /** Prints sheets that stayed blank, and damaged ones that may be, on their own numbers. */
+    public long printOnOwnNumbers(Actor by, BatchId batch) {
+        long run = numbering.onOwnNumbers(by, batch);
         send(by, run);
         return run;
     }

@@ -2,18 +2,21 @@ package leveltally.server.printing;
 
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
+import leveltally.core.checks.NumberState;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.Answer;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.BankAccount;
@@ -67,10 +70,12 @@ class PrintingViews {
             unanswered +=
                     (int) run.sheets().stream().filter(s -> s.answer() == null).count();
         }
+        NumberSeries numbers = series.of(batch.way());
         return new PrintingView(
                 account.id().value(),
                 account.name(),
-                series.of(batch.way()).nextNumber(),
+                numbers.nextNumber(),
+                numbers.sameNumberReprint(),
                 turn(by, account, id.value()),
                 printable ? ready.size() : 0,
                 amount.toString(),
@@ -84,7 +89,7 @@ class PrintingViews {
                                 .toList()
                         : List.of(),
                 advices(id.value()),
-                blanks(id.value()),
+                onOwnNumber(id.value()),
                 unanswered,
                 printable,
                 runs);
@@ -154,13 +159,23 @@ class PrintingViews {
                 .list();
     }
 
-    private int blanks(long batch) {
+    private int onOwnNumber(long batch) {
         return jdbc.sql("""
                         SELECT COUNT(*) FROM document d JOIN print_run r ON r.id = d.run_id
                         JOIN check_number n ON n.id = d.check_number_id
-                        WHERE r.batch_id = :batch AND d.answer = 'BLANK' AND n.state = 'TAKEN' AND d.kind = 'CHECK'
+                        WHERE r.batch_id = :batch AND d.answer IN (:keeping) AND n.state = :taken AND d.kind = 'CHECK'
                           AND NOT EXISTS (SELECT 1 FROM document e
                             WHERE e.check_number_id = d.check_number_id AND e.kind = d.kind AND e.serial > d.serial)
-                        """).param("batch", batch).query(Integer.class).single();
+                        """)
+                .param("batch", batch)
+                .param(
+                        "keeping",
+                        Arrays.stream(Answer.values())
+                                .filter(Answer::keepsNumber)
+                                .map(Answer::name)
+                                .toList())
+                .param("taken", NumberState.TAKEN.name())
+                .query(Integer.class)
+                .single();
     }
 }

@@ -27,6 +27,7 @@ record AccountPage(
         String layout,
         @Nullable LocalDate closedOn,
         List<AccountWay> ways,
+        List<OtherWay> otherWays,
         List<BankHoliday> holidays,
         String inUse,
         long version,
@@ -38,7 +39,10 @@ record AccountPage(
     record AccountWay(
             long id, String name, String words, @Nullable AccountSeries series) {}
 
-    /** @param correction a next number that waits for a second person */
+    /**
+     * @param printsNumbers whether we print the numbers ourselves
+     * @param correction a next number that waits for a second person
+     */
     record AccountSeries(
             long id,
             String prefix,
@@ -49,7 +53,12 @@ record AccountPage(
             String micr,
             String currencyWord,
             String validity,
+            boolean printsNumbers,
+            boolean sameNumberReprint,
             @Nullable WaitingNumber correction) {}
+
+    /** What could carry money from the account besides checks. */
+    record OtherWay(String method, String words) {}
 
     record WaitingNumber(long to, String reason, String who, boolean mine) {}
 

@@ -1,12 +1,15 @@
 package leveltally.server.setup;
 
+import java.util.Arrays;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import leveltally.core.checks.Stock;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.bankfiles.PositivePay;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
@@ -76,6 +79,10 @@ class AccountPages {
                         .map(way -> new AccountPage.AccountWay(
                                 way.id().value(), way.name(), way.method().words(), numbers(by, numbers.get(way.id()))))
                         .toList(),
+                Arrays.stream(PaymentMethod.values())
+                        .filter(method -> method != PaymentMethod.CHECK)
+                        .map(method -> new AccountPage.OtherWay(method.name(), method.words()))
+                        .toList(),
                 holidays.from(id, by.today().withDayOfYear(1)).stream()
                         .map(day -> new AccountPage.BankHoliday(day.day(), day.name()))
                         .toList(),
@@ -108,6 +115,8 @@ class AccountPages {
                 of.micr().written(),
                 of.currencyWord(),
                 of.validity(),
+                of.stock() == Stock.BLANK,
+                of.sameNumberReprint(),
                 corrections
                         .waiting(of.id())
                         .map(one -> new AccountPage.WaitingNumber(

@@ -103,6 +103,8 @@ class BankAccountSetupController {
 
     record HolidaysWanted(@NotNull @Size(max = 50_000) String text) {}
 
+    record ReprintsWanted(boolean allowed) {}
+
     record HolidayGone(@NotNull LocalDate day) {}
 
     record PositivePayWanted(long layout) {}
@@ -205,6 +207,13 @@ class BankAccountSetupController {
     @Needs(Deed.SET_BANK_ACCOUNT)
     void close(Actor by, @PathVariable long id, @Valid @RequestBody ClosingReason wanted) {
         closing.close(by, new BankAccountId(id), wanted.reason());
+    }
+
+    /** Whether damaged sheets may be printed again on their own numbers. */
+    @PostMapping("/series/{id}/reprints")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void reprints(Actor by, @PathVariable long id, @Valid @RequestBody ReprintsWanted wanted) {
+        series.allowReprint(by, new SeriesId(id), wanted.allowed());
     }
 
     @PostMapping("/series/{id}/next-number")
