@@ -57,5 +57,18 @@ export default ts.config(
   { files: ["*.mjs"], languageOptions: { globals: { console: "readonly", process: "readonly" } } },
   ...ts.configs.recommended,
   { plugins: { "react-hooks": hooks }, rules: hooks.configs.recommended.rules },
+  {
+    files: ["src/**/*.tsx"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "Literal[value=/text-\\[\\d/], TemplateElement[value.raw=/text-\\[\\d/]",
+          message:
+            "Sizes of type stand in index.css: text-mark, text-note, text-body, text-base, text-sentence.",
+        },
+      ],
+    },
+  },
   ...oneWay,
 );

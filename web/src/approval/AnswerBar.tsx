@@ -26,7 +26,7 @@ export function AnswerBar({
     return <span className="text-faint">{asked.whyNot || "There is nothing to answer."}</span>;
   return (
     <>
-      <span className="text-faint text-[13px] max-[640px]:hidden">
+      <span className="text-faint text-note max-[640px]:hidden">
         {asked.onBehalfOf
           ? `You answer for ${asked.onBehalfOf}.`
           : `Prepared or changed by ${asked.hands.join(" and ")}.`}{" "}
@@ -42,7 +42,7 @@ export function AnswerBar({
           Approve…
         </Button>
       ) : (
-        <span className="text-brass text-[13px]">{asked.whyNot}</span>
+        <span className="text-brass text-note">{asked.whyNot}</span>
       )}
     </>
   );

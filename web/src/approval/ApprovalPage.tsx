@@ -57,7 +57,7 @@ function View({ asked }: { asked: Asked }) {
             <Figure value={asked.changed + asked.gone.length}>changed since it was sent before</Figure>
           )}
           {asked.struck.length > 0 && <Figure value={asked.struck.length}>struck</Figure>}
-          <Link className="text-harbour ml-auto underline" to={`/batches/${asked.id}`}>
+          <Link className="go ml-auto" to={`/batches/${asked.id}`}>
             The whole batch
           </Link>
         </>
@@ -128,7 +128,7 @@ function useItems(asked: Asked, notes: Record<string, string>): Item<Claim>[] {
       heading: (
         <span className="flex gap-2">
           <b>{changed === 0 ? "Nothing changed" : `Changed since it was sent before (${changed})`}</b>
-          <span className="text-faint truncate text-[13px]">
+          <span className="text-faint truncate text-note">
             {asked.gone.length > 0 &&
               `gone: ${asked.gone.map((one) => `${one.payee} ${one.amount}`).join("; ")}`}
           </span>

@@ -115,7 +115,7 @@ function ConfirmMany({ changes }: { changes: Change[] }) {
   const [asking, setAsking] = useState(false);
   return (
     <>
-      <span className="text-faint text-[13px]">
+      <span className="text-faint text-note">
         {changes.length} first addresses of vendors wait for a second person.
       </span>
       <Button className="ml-auto" onClick={() => setAsking(true)}>
@@ -141,7 +141,7 @@ function ConfirmMany({ changes }: { changes: Change[] }) {
           {changes.map((one) => (
             <li key={one.id} className="border-hair border-b py-0.5">
               <b>{one.vendorName}</b>{" "}
-              <span className="text-faint text-[13px]">
+              <span className="text-faint text-note">
                 {one.after.slice(1).join(", ")}; by {one.proposedBy}
               </span>
             </li>

@@ -30,21 +30,19 @@ export function ClaimSlip({
           <header className="flex items-start gap-2">
             <div className="min-w-0">
               <h2 className="text-base font-bold">
-                <Link className="text-harbour underline" to={`/vendors/${claim.vendor}`}>
+                <Link className="go" to={`/vendors/${claim.vendor}`}>
                   {claim.payee}
                 </Link>
               </h2>
               <p className="text-lg font-bold">
                 {claim.amount} {asked.currency}
                 {claim.was && (
-                  <span className="text-faint ml-2 text-[13px] font-normal">
+                  <span className="text-faint ml-2 text-note font-normal">
                     was <s>{claim.was}</s>
                   </span>
                 )}
                 {claim.since === "NEW" && (
-                  <span className="text-brass ml-2 text-[13px] font-normal">
-                    new since it was sent before
-                  </span>
+                  <span className="text-brass ml-2 text-note font-normal">new since it was sent before</span>
                 )}
               </p>
             </div>
@@ -62,7 +60,7 @@ export function ClaimSlip({
             </span>
           </header>
           {claim.inTheWay.map((words) => (
-            <p key={words} className="border-rust text-rust border-l-4 pl-3">
+            <p key={words} className="callout-wrong">
               {words}. It is refused at printing as it stands.
             </p>
           ))}
@@ -70,7 +68,7 @@ export function ClaimSlip({
           <Lines batch={asked.id} claim={claim} />
           {onNote && (
             <label className="flex flex-col gap-1">
-              <span className="text-faint text-[13px] font-semibold">
+              <span className="text-faint text-note font-semibold">
                 Note for its preparer, sent when you send the batch back
               </span>
               <textarea
@@ -88,13 +86,13 @@ export function ClaimSlip({
       )}
       {asked.struck.length > 0 && (
         <section>
-          <h3 className="text-faint mb-1 text-[13px] font-semibold">Struck</h3>
+          <h3 className="text-faint mb-1 text-note font-semibold">Struck</h3>
           {asked.struck.map((one, i) => (
             <p key={i}>
               <s>
                 {one.payee} {one.amount}
               </s>{" "}
-              <span className="text-faint text-[13px]">
+              <span className="text-faint text-note">
                 {one.who}, {clock(one.at)}: {one.reason}
               </span>
             </p>
@@ -103,10 +101,10 @@ export function ClaimSlip({
       )}
       {asked.notes.length > 0 && (
         <section>
-          <h3 className="text-faint mb-1 text-[13px] font-semibold">Noted when it was sent back before</h3>
+          <h3 className="text-faint mb-1 text-note font-semibold">Noted when it was sent back before</h3>
           {asked.notes.map((one) => (
             <p key={one.claim}>
-              <b>{one.payee}:</b> “{one.note}” <span className="text-faint text-[13px]">{one.who}</span>
+              <b>{one.payee}:</b> “{one.note}” <span className="text-faint text-note">{one.who}</span>
             </p>
           ))}
         </section>
@@ -127,10 +125,10 @@ function Lines({ batch, claim }: { batch: number; claim: Schemas["AskedClaim"] }
   const saved = rows.some((line) => line.discount || line.credit);
   return (
     <table className="w-full">
-      <caption className="text-faint mb-1 text-left text-[13px] font-semibold">
+      <caption className="text-faint mb-1 text-left text-note font-semibold">
         {claim.lines} {claim.lines === 1 ? "invoice" : "invoices and credits"}
       </caption>
-      <thead className="text-faint text-[13px]">
+      <thead className="text-faint text-note">
         <tr className="border-hair border-b">
           <th className="text-left font-semibold">Reference</th>
           <th className="text-left font-semibold">For</th>
@@ -142,16 +140,16 @@ function Lines({ batch, claim }: { batch: number; claim: Schemas["AskedClaim"] }
       <tbody>
         {rows.map((line) => (
           <tr key={line.line} className="border-hair border-b align-top">
-            <td className="py-0.5 pr-2 font-mono text-[13px]">{line.reference}</td>
-            <td className="text-faint pr-2 text-[13px]">
+            <td className="py-0.5 pr-2 font-mono text-note">{line.reference}</td>
+            <td className="text-faint pr-2 text-note">
               {line.kind === "CREDIT" ? "credit" : line.what}
               {line.invoiceDate && `, ${dayMonth(line.invoiceDate)}`}
             </td>
-            <td className="text-faint text-right text-[13px] whitespace-nowrap">
+            <td className="text-faint text-right text-note whitespace-nowrap">
               {line.kind !== "CREDIT" && line.dueDate ? dayMonth(line.dueDate) : ""}
             </td>
             {saved && (
-              <td className="text-faint text-right text-[13px]">
+              <td className="text-faint text-right text-note">
                 {[line.discount, line.credit].filter(Boolean).join(" + ")}
               </td>
             )}
@@ -177,7 +175,7 @@ function Check({ batch, claim }: { batch: Schemas["AskedView"]; claim: Schemas["
   return (
     <>
       {slip.data?.face && <Face page={slip.data.face} label={`Check to ${claim.payee}, not a check`} />}
-      <p className="text-faint text-[13px]">
+      <p className="text-faint text-note">
         Goes to {claim.address}
         {claim.bank && `; ${claim.bank}`}
       </p>

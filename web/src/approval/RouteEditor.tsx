@@ -51,7 +51,7 @@ export function RouteEditor({
               <h2 className="text-base font-bold">{route.name}</h2>
             )}
             {i === 0 && (
-              <span className="text-faint text-[13px]">every batch takes it that asks for no other</span>
+              <span className="text-faint text-note">every batch takes it that asks for no other</span>
             )}
             {editable && i > 0 && (
               <span className="ml-auto flex gap-1">

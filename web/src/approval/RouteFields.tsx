@@ -50,7 +50,7 @@ export function StepWords({ step, number, people }: { step: Step; number: number
       <span>
         {step.needed} of {step.role ? `all with the role ${step.role.toLowerCase()}` : named(step.people)}
       </span>
-      <span className="text-faint text-[13px]">
+      <span className="text-faint text-note">
         {[
           step.remindAfterHours > 0 && `reminded every ${step.remindAfterHours} h`,
           step.escalateAfterHours > 0 && `after ${step.escalateAfterHours} h also ${named(step.secondLine)}`,
@@ -98,7 +98,7 @@ export function AskedBy({
   );
   return (
     <fieldset className="mt-2 flex flex-col gap-2">
-      <legend className="text-faint text-[13px]">Asked for by any of these</legend>
+      <legend className="text-faint text-note">Asked for by any of these</legend>
       {limits("a total over", route.totalOver, (totalOver) => put({ ...route, totalOver }))}
       {limits("a payment over", route.paymentOver, (paymentOver) => put({ ...route, paymentOver }))}
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -142,7 +142,7 @@ export function AskedBy({
             {account.name}
           </label>
         ))}
-        <span className="text-faint text-[13px]">none ticked: all bank accounts</span>
+        <span className="text-faint text-note">none ticked: all bank accounts</span>
       </div>
     </fieldset>
   );
@@ -239,7 +239,7 @@ export function StepFields({
         )}
       </div>
       {!step.role && pick("Who", step.people, (next) => put({ ...step, people: next }))}
-      <div className="text-faint flex flex-wrap items-center gap-3 text-[13px]">
+      <div className="text-faint flex flex-wrap items-center gap-3 text-note">
         {hours("remind every", step.remindAfterHours, (next) => put({ ...step, remindAfterHours: next }))}
         {hours("ask the second line after", step.escalateAfterHours, (next) =>
           put({ ...step, escalateAfterHours: next }),
@@ -248,7 +248,7 @@ export function StepFields({
       </div>
       {step.escalateAfterHours > 0 && (
         <div className="flex flex-wrap items-center gap-2">
-          <span className="text-faint text-[13px]">second line:</span>
+          <span className="text-faint text-note">second line:</span>
           {pick("Second line", step.secondLine, (next) => put({ ...step, secondLine: next }))}
         </div>
       )}

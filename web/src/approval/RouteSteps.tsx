@@ -14,7 +14,7 @@ export function RouteSteps({ route }: { route: Schemas["RouteView"] }) {
             <span className="flex items-baseline gap-2">
               <span className="text-faint">{i + 1}</span>
               <b>{step.name}</b>
-              <span className="ml-auto text-[13px]">
+              <span className="ml-auto text-note">
                 {step.state === "DONE" ? (
                   <span className="text-greentext font-semibold">done</span>
                 ) : step.state === "NOW" ? (
@@ -26,25 +26,25 @@ export function RouteSteps({ route }: { route: Schemas["RouteView"] }) {
                 ) : null}
               </span>
             </span>
-            <span className="text-faint block text-[13px]">{step.who}</span>
+            <span className="text-faint block text-note">{step.who}</span>
             {step.given.map((given, j) => (
-              <span key={j} className="block text-[13px]">
+              <span key={j} className="block text-note">
                 approved by {given.who}
                 {given.onBehalfOf && ` for ${given.onBehalfOf}`}, {clock(given.at)}
               </span>
             ))}
             {step.state === "NOW" && (
-              <span className="block text-[13px]">
+              <span className="block text-note">
                 {step.asked.length > 0
                   ? `asked: ${step.asked.join(", ")}`
                   : "nobody can answer this step now; send the batch back or name a deputy"}
               </span>
             )}
             {step.remindedAt && (
-              <span className="text-faint block text-[13px]">reminded {clock(step.remindedAt)}</span>
+              <span className="text-faint block text-note">reminded {clock(step.remindedAt)}</span>
             )}
             {step.escalatedAt && (
-              <span className="text-faint block text-[13px]">
+              <span className="text-faint block text-note">
                 second line asked {clock(step.escalatedAt)}: {step.secondLine.join(", ")}
               </span>
             )}

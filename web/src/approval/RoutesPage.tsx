@@ -177,7 +177,7 @@ function Page({
             </>
           ) : (
             <>
-              <span className="text-faint text-[13px]">
+              <span className="text-faint text-note">
                 A change is a new set, confirmed by a second person and in force from a later day; what was
                 sent before keeps its route.
               </span>
@@ -190,7 +190,7 @@ function Page({
             </>
           )
         ) : (
-          <span className="text-faint text-[13px]">A controller keeps the routes.</span>
+          <span className="text-faint text-note">A controller keeps the routes.</span>
         )
       }
       slip={
@@ -203,7 +203,7 @@ function Page({
                 </p>
               ) : (
                 warnings.map((words) => (
-                  <p key={words} className="border-brass text-brass mb-2 border-l-4 pl-3">
+                  <p key={words} className="callout text-brass mb-2">
                     {words}
                   </p>
                 ))
@@ -261,7 +261,7 @@ function Page({
               A second controller confirms them before that day begins; you do not confirm your own.
             </p>
             {warnings?.map((words) => (
-              <p key={words} className="border-brass text-brass mt-2 border-l-4 pl-3">
+              <p key={words} className="callout text-brass mt-2">
                 {words}
               </p>
             ))}

@@ -90,7 +90,7 @@ export function TryOut({
               </Field>
             </div>
             <fieldset>
-              <legend className="text-faint text-[13px]">Marks</legend>
+              <legend className="text-faint text-note">Marks</legend>
               {marks.map((mark) => (
                 <label key={mark.kind} className="flex min-h-6 items-center gap-2">
                   <input
@@ -120,7 +120,7 @@ export function TryOut({
         <div className="mt-4" aria-live="polite" data-tried>
           <p className="text-faint mb-2">{tried.asking}:</p>
           <RouteSteps route={tried.route} />
-          <h3 className="text-faint mt-3 mb-1 text-[13px] font-semibold">Looked at, lightest first</h3>
+          <h3 className="text-faint mt-3 mb-1 text-note font-semibold">Looked at, lightest first</h3>
           <ul>
             {tried.route.considered.map((one) => (
               <li key={one.route} className={one.asked ? "" : "text-faint"}>

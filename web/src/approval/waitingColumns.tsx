@@ -27,7 +27,7 @@ const NAME: Column<Row> = {
     row.batch ? (
       <>
         {row.batch.name}
-        {row.batch.round > 1 && <span className="text-faint text-[13px]"> · sent again</span>}
+        {row.batch.round > 1 && <span className="text-faint text-note"> · sent again</span>}
       </>
     ) : (
       `${row.change.vendorName}: ${row.change.what}`

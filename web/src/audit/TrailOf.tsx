@@ -19,9 +19,9 @@ export function TrailOf({ subject }: { subject: string }) {
         <li key={record.sequence} className="border-hair border-b py-1.5">
           <span className="flex items-baseline gap-2">
             <b>{record.deed}</b>
-            <span className="text-faint ml-auto text-[13px] whitespace-nowrap">{clock(record.at)}</span>
+            <span className="text-faint ml-auto text-note whitespace-nowrap">{clock(record.at)}</span>
           </span>
-          <span className="text-faint block text-[13px]">
+          <span className="text-faint block text-note">
             {record.who}, from {record.from}
           </span>
           <TrailFacts facts={record.facts} />
@@ -36,7 +36,7 @@ export function TrailFold({ subject, name = subject }: { subject: string; name?:
   const [open, setOpen] = useState(false);
   return (
     <details onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="text-harbour min-h-6 cursor-pointer underline">Trail of {name}</summary>
+      <summary className="go min-h-6 cursor-pointer">Trail of {name}</summary>
       {open && <TrailOf subject={subject} />}
     </details>
   );

@@ -25,7 +25,7 @@ const COLUMNS: Column<Record>[] = [
     key: "what-it-says",
     title: "What it says",
     width: "minmax(140px,1.6fr)",
-    cell: (one) => <span className="text-faint text-[13px]">{factsInLine(one.facts)}</span>,
+    cell: (one) => <span className="text-faint text-note">{factsInLine(one.facts)}</span>,
   },
 ];
 
@@ -152,7 +152,7 @@ export function TrailPage() {
                 <>
                   {at.kind}{" "}
                   {PAGES[at.kind] ? (
-                    <Link className="text-harbour underline" to={`${PAGES[at.kind]}/${at.key}`}>
+                    <Link className="go" to={`${PAGES[at.kind]}/${at.key}`}>
                       {at.name}
                     </Link>
                   ) : (
@@ -167,7 +167,7 @@ export function TrailPage() {
               Everything done to it
             </Button>
             <TrailFacts facts={at.facts} />
-            <p className="text-faint text-[13px]">
+            <p className="text-faint text-note">
               Record {at.sequence}, hash <span className="font-mono break-all">{at.hash}</span>
             </p>
           </div>

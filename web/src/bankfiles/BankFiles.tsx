@@ -31,13 +31,13 @@ export function Preview({ preview }: { preview: Schemas["PreviewView"] }) {
       <pre
         tabIndex={0}
         aria-label="The file"
-        className="border-hair bg-paper max-h-56 overflow-auto border p-2 font-mono text-[13px]"
+        className="border-hair bg-paper max-h-56 overflow-auto border p-2 font-mono text-note"
       >
         <span className="text-faint">{ruler}</span>
         {"\n"}
         {preview.records.join("\n")}
       </pre>
-      <p className="text-faint mt-2 text-[13px]">
+      <p className="text-faint mt-2 text-note">
         Detail columns: {preview.columns.map((c) => `${c.name} ${c.from}–${c.to}`).join(", ")}. The serial
         number is given when the file is made; the account number is masked here.
       </p>
@@ -88,14 +88,14 @@ export function Files({ account }: { account: number }) {
                 {file.voids > 0 && `, voids ${file.voided.text}`}
               </span>
             </div>
-            <div className="text-faint text-[13px]">
+            <div className="text-faint text-note">
               {file.madeBy}, {clock(file.madeAt)}
               {file.note && `: ${file.note}`}
             </div>
             {clerk && (
               <div className="mt-1 flex flex-wrap gap-2">
                 <a
-                  className="text-harbour inline-flex min-h-6 items-center underline"
+                  className="go inline-flex min-h-6 items-center"
                   href={`/api/bank-files/${file.id}/content`}
                   download
                 >
@@ -103,7 +103,7 @@ export function Files({ account }: { account: number }) {
                 </a>
                 {file.state === "MADE" && (
                   <>
-                    <button className="text-harbour min-h-6 underline" onClick={() => setAccepting(file)}>
+                    <button className="go min-h-6" onClick={() => setAccepting(file)}>
                       The bank took it…
                     </button>
                     <button className="text-rust min-h-6 underline" onClick={() => setRefusing(file)}>

@@ -126,9 +126,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
       }
       bar={
         <>
-          <span className="text-faint text-[13px]">
-            Waiting events decide what goes in; no date is typed.
-          </span>
+          <span className="text-faint text-note">Waiting events decide what goes in; no date is typed.</span>
           <Button
             look="deed"
             className="ml-auto"

@@ -64,8 +64,8 @@ export function AddInvoices({
                 }
               />
               <span className="w-60 truncate">{hit.vendorName}</span>
-              <span className="w-28 font-mono text-[13px]">{hit.reference}</span>
-              <span className="text-[13px]">
+              <span className="w-28 font-mono text-note">{hit.reference}</span>
+              <span className="text-note">
                 {hit.inBatch ? `in “${hit.inBatch}”` : `due ${dayMonth(hit.dueDate)}`}
               </span>
               <span className="ml-auto">{hit.open.text}</span>

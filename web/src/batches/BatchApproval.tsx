@@ -19,7 +19,7 @@ export function Approval({ batch, looks }: { batch: Batch; looks: Schemas["Looks
       {route.data && <RouteSteps route={route.data} />}
       {batch.approvals.length > 0 && (
         <section>
-          <h3 className="text-faint mb-1 text-[13px] font-semibold">Answers</h3>
+          <h3 className="text-faint mb-1 text-note font-semibold">Answers</h3>
           <ul>
             {batch.approvals.map((approval, i) => (
               <li key={i} className={approval.counts ? "" : "text-faint"}>
@@ -35,13 +35,13 @@ export function Approval({ batch, looks }: { batch: Batch; looks: Schemas["Looks
       )}
       {looks && looks.struck.length > 0 && (
         <section>
-          <h3 className="text-faint mb-1 text-[13px] font-semibold">Struck by approvers</h3>
+          <h3 className="text-faint mb-1 text-note font-semibold">Struck by approvers</h3>
           {looks.struck.map((one, i) => (
             <p key={i}>
               <s>
                 {one.payee} {one.amount}
               </s>{" "}
-              <span className="text-faint text-[13px]">
+              <span className="text-faint text-note">
                 {one.who}, {clock(one.at)}: {one.reason}
               </span>
             </p>

@@ -122,7 +122,7 @@ export function BatchBar({
           </Button>
         </>
       )}
-      <span className="text-faint ml-auto text-[13px]" aria-live="polite">
+      <span className="text-faint ml-auto text-note" aria-live="polite">
         {total
           ? `${total.count} selected, settles ${total.settles}, pays ${total.pays}`
           : editable && (

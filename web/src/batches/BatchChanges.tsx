@@ -19,7 +19,7 @@ export function Changes({ batch }: { batch: Batch }) {
             </span>
             <span className="whitespace-nowrap">{step.amount}</span>
           </span>
-          <span className="text-faint text-[13px]">
+          <span className="text-faint text-note">
             {clock(step.at)}
             {STATES[step.state] && ` · ${STATES[step.state]}`}
           </span>

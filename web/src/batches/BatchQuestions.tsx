@@ -88,7 +88,7 @@ export function Questions({
             {difference.added.map((one) => (
               <p key={one.invoice}>
                 <b className="text-greentext">in</b> {one.payee}{" "}
-                <span className="font-mono text-[13px]">{one.reference}</span>, pays {one.open}
+                <span className="font-mono text-note">{one.reference}</span>, pays {one.open}
               </p>
             ))}
             {difference.removed.map((one) => (

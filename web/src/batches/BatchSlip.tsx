@@ -51,7 +51,7 @@ export function BatchSlip({
             <Tabs.Trigger
               key={key}
               value={key}
-              className="text-faint data-[state=active]:text-ink data-[state=active]:border-harbour -mb-px min-h-8 border-b-2 border-transparent px-0.5 text-[13px] data-[state=active]:font-bold"
+              className="text-faint data-[state=active]:text-ink data-[state=active]:border-harbour -mb-px min-h-8 border-b-2 border-transparent px-0.5 text-note data-[state=active]:font-bold"
             >
               {title}
             </Tabs.Trigger>
@@ -129,7 +129,7 @@ function Payment({
         <>
           <h2 className="font-semibold">{slip.data.title}</h2>
           {notes.map((one) => (
-            <p key={one.claim} className="border-brass border-l-4 pl-3">
+            <p key={one.claim} className="callout">
               <b>{one.who}:</b> “{one.note}”
             </p>
           ))}

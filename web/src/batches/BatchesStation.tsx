@@ -58,9 +58,7 @@ function BatchSlip({ batch }: { batch: Listed }) {
       <p className="text-faint">
         Prepared by {batch.preparedBy}; last changed {clock(batch.changedAt)}.
       </p>
-      {batch.sentBackReason && (
-        <p className="border-brass border-l-4 pl-3">Sent back: {batch.sentBackReason}</p>
-      )}
+      {batch.sentBackReason && <p className="callout">Sent back: {batch.sentBackReason}</p>}
       <Button look="deed" className="self-start" onClick={() => navigate(`/batches/${batch.id}`)}>
         Open the batch
       </Button>

@@ -50,13 +50,13 @@ export function Decide({
   return (
     <div className="flex flex-col gap-4">
       <h2 className="font-semibold">
-        <Link className="text-harbour underline" to={`/vendors/${claim.vendor}`}>
+        <Link className="go" to={`/vendors/${claim.vendor}`}>
           {claim.payee}
         </Link>
         , {claim.amount}
       </h2>
       <fieldset disabled={!editable} className="flex flex-col gap-1">
-        <legend className="text-faint mb-1 text-[13px] font-semibold">Goes to</legend>
+        <legend className="text-faint mb-1 text-note font-semibold">Goes to</legend>
         {choices.data?.addresses.map((address) => (
           <label key={address.id} className="flex min-h-6 items-start gap-2">
             <input
@@ -83,7 +83,7 @@ export function Decide({
         }}
       >
         <label className="flex flex-col gap-1">
-          <span className="text-faint text-[13px] font-semibold">Stub note, at most 120 characters</span>
+          <span className="text-faint text-note font-semibold">Stub note, at most 120 characters</span>
           <input
             value={note}
             disabled={!editable}
@@ -96,7 +96,7 @@ export function Decide({
         </Button>
       </form>
       <fieldset ref={credits} disabled={!editable} className="flex flex-col gap-1">
-        <legend className="text-faint mb-1 text-[13px] font-semibold">Credits, oldest first</legend>
+        <legend className="text-faint mb-1 text-note font-semibold">Credits, oldest first</legend>
         {choices.data?.credits.map((credit) => (
           <label key={credit.id} className="flex min-h-6 items-center gap-2">
             <input
@@ -117,8 +117,8 @@ export function Decide({
                 )
               }
             />
-            <span className="font-mono text-[13px]">{credit.reference}</span>
-            <span className="text-faint text-[13px]">{dayMonth(credit.date)}</span>
+            <span className="font-mono text-note">{credit.reference}</span>
+            <span className="text-faint text-note">{dayMonth(credit.date)}</span>
             <span className="ml-auto">{credit.open}</span>
           </label>
         ))}

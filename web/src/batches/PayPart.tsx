@@ -34,7 +34,7 @@ export function PayPart({
           onChange={(event) => setCash(event.target.value)}
         />
       </Field>
-      <p className="border-brass mt-3 border-l-4 pl-3">
+      <p className="callout mt-3">
         This batch was sent for approval. A change makes it a draft again, and it must be approved anew.
       </p>
     </DeedDialog>

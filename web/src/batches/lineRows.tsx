@@ -40,15 +40,15 @@ function ClaimHeading({
   return (
     <div className="flex gap-2">
       <b className="truncate">{claim.payee}</b>
-      <span className="text-faint truncate text-[13px]">
+      <span className="text-faint truncate text-note">
         {[claim.apart && "set apart", claim.stubNote && `“${claim.stubNote}”`].filter(Boolean).join(" · ")}
       </span>
       {(marks.length > 0 || noted) && (
-        <span className="text-brass shrink-0 text-[13px]">
+        <span className="text-brass shrink-0 text-note">
           {[noted && "noted by the approver", markWords(marks)].filter(Boolean).join(" · ")}
         </span>
       )}
-      {claim.held && <span className="text-rust text-[13px]">vendor held: {claim.held}</span>}
+      {claim.held && <span className="text-rust text-note">vendor held: {claim.held}</span>}
       <b className="ml-auto">{claim.amount}</b>
     </div>
   );
@@ -63,8 +63,8 @@ export function columnsOf(batch: Batch, typing: (line: Line) => ReactNode): Colu
       width: "minmax(120px,1.4fr)",
       cell: (line) => (
         <>
-          <span className="font-mono text-[13px]">{line.reference}</span>
-          <span className="text-faint ml-2 text-[13px]">
+          <span className="font-mono text-note">{line.reference}</span>
+          <span className="text-faint ml-2 text-note">
             {[
               line.kind === "CREDIT" && "credit",
               line.ownCheck && "own check",
@@ -74,7 +74,7 @@ export function columnsOf(batch: Batch, typing: (line: Line) => ReactNode): Colu
               .filter(Boolean)
               .join(" · ")}
           </span>
-          {line.held && <span className="text-rust ml-2 text-[13px]">held: {line.held}</span>}
+          {line.held && <span className="text-rust ml-2 text-note">held: {line.held}</span>}
         </>
       ),
     },
@@ -113,7 +113,7 @@ export function columnsOf(batch: Batch, typing: (line: Line) => ReactNode): Colu
           : (typing(line) ?? (
               <>
                 {line.part && batch.state !== "POSTED" && (
-                  <span className="text-brass mr-2 text-[13px]">part</span>
+                  <span className="text-brass mr-2 text-note">part</span>
                 )}
                 {line.cash}
               </>

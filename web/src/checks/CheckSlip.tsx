@@ -38,7 +38,7 @@ export function CheckSlip({ id }: { id: number }) {
           {number.batch && (
             <>
               , from{" "}
-              <Link className="text-harbour underline" to={`/batches/${number.batch}`}>
+              <Link className="go" to={`/batches/${number.batch}`}>
                 {number.batchName}
               </Link>
             </>
@@ -47,7 +47,7 @@ export function CheckSlip({ id }: { id: number }) {
         </p>
       )}
       {invoices.length > 0 && (
-        <table className="w-full text-[13px]">
+        <table className="w-full text-note">
           <thead className="text-faint">
             <tr>
               <th className="text-left font-semibold">Pays</th>
@@ -73,7 +73,7 @@ export function CheckSlip({ id }: { id: number }) {
         <VoidPart number={number} date={date} setDate={setDate} />
       )}
       <section>
-        <h3 className="text-faint mb-1 text-[13px] font-semibold">The bank</h3>
+        <h3 className="text-faint mb-1 text-note font-semibold">The bank</h3>
         {bank.length === 0 ? (
           <p>has nothing to hear of this number.</p>
         ) : (
@@ -81,10 +81,10 @@ export function CheckSlip({ id }: { id: number }) {
         )}
       </section>
       <section>
-        <h3 className="text-faint mb-1 text-[13px] font-semibold">History</h3>
+        <h3 className="text-faint mb-1 text-note font-semibold">History</h3>
         <ol>
           {steps.map((step, i) => (
-            <li key={i} className="border-hair flex justify-between gap-3 border-t py-1 text-[13px]">
+            <li key={i} className="border-hair flex justify-between gap-3 border-t py-1 text-note">
               <span>
                 <b>{step.state}</b> {step.date && shortDate(step.date)}
                 {step.why && `: ${step.why}`}

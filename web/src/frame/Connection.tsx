@@ -21,10 +21,7 @@ export function Connection() {
   }, [there, queries]);
   if (there && !slow) return null;
   return (
-    <p
-      role="status"
-      className="bg-brass text-sheet relative z-50 shrink-0 px-5 py-1 text-[13px] font-semibold"
-    >
+    <p role="status" className="bg-brass text-sheet relative z-50 shrink-0 px-5 py-1 text-note font-semibold">
       {there
         ? "An answer takes long; it is still waited for. Nothing is asked twice: look at what is shown once it comes."
         : "The server does not answer. What you see is from before; it is asked again every few seconds."}

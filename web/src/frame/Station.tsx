@@ -22,8 +22,8 @@ export function Station({
     <>
       <h1 className="sr-only">{title}</h1>
       <section aria-label="Criteria" className="border-hair bg-sheet shrink-0 border-b px-5 py-2.5">
-        <p className="text-[17px] leading-8 max-[640px]:text-base max-[640px]:leading-6">{sentence}</p>
-        <div className="text-faint flex min-h-6 flex-wrap items-center gap-x-5 text-[13px]">{answer}</div>
+        <p className="text-sentence leading-8 max-[640px]:text-base max-[640px]:leading-6">{sentence}</p>
+        <div className="text-faint flex min-h-6 flex-wrap items-center gap-x-5 text-note">{answer}</div>
       </section>
       <div className="station-body flex min-h-0 flex-1">
         <section aria-label="List" className="station-list bg-sheet flex min-h-0 min-w-0 flex-1 flex-col">

@@ -54,7 +54,7 @@ export function About({ job, clerk }: { job: Import; clerk: boolean }) {
   return (
     <div className="flex flex-col gap-3">
       <h2 className="font-semibold break-all">{job.fileName}</h2>
-      <p className="text-faint text-[13px]">
+      <p className="text-faint text-note">
         Sent by {job.by}, {clock(job.at)}
       </p>
       <p aria-live="polite">
@@ -70,7 +70,7 @@ export function About({ job, clerk }: { job: Import; clerk: boolean }) {
           value={job.state === "BRINGING" ? done : undefined}
         />
       )}
-      {job.trouble && <p className="border-brass border-l-4 pl-3">{job.trouble}</p>}
+      {job.trouble && <p className="callout">{job.trouble}</p>}
       {job.state === "COLUMNS" && clerk && <Columns job={job} onChosen={(columns) => choose({ columns })} />}
       {job.state === "CHECKED" && clerk && (
         <div className="flex flex-wrap gap-2">
@@ -118,7 +118,7 @@ export function About({ job, clerk }: { job: Import; clerk: boolean }) {
           </h3>
           <ul>
             {rows.data?.map((row) => (
-              <li key={row.line} className="border-hair border-b py-1 text-[13px]">
+              <li key={row.line} className="border-hair border-b py-1 text-note">
                 <b>{/^\d/.test(row.place) ? `row ${row.place}` : row.place}</b> {row.identity}{" "}
                 <span className="text-rust">{row.reason}</span>
               </li>
@@ -144,7 +144,7 @@ function AsRead({ job }: { job: Import }) {
   return (
     <section>
       <h3 className="mb-1 font-semibold">The first rows, as they are read</h3>
-      <ul className="text-[13px]">
+      <ul className="text-note">
         {rows.data?.slice(0, 5).map((row) => (
           <li key={row.line} className="border-hair flex gap-2 border-b py-0.5">
             <span className="text-faint">{row.place}</span>

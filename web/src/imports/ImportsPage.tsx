@@ -128,7 +128,7 @@ export function ImportsPage() {
               }}
             />
           </label>
-          <span className="text-faint text-[13px]">The work goes on when this page is closed.</span>
+          <span className="text-faint text-note">The work goes on when this page is closed.</span>
         </>
       }
       slip={at ? <About key={at.id} job={at} clerk={clerk} /> : <Explained kind={kind} />}
@@ -153,8 +153,8 @@ function Explained({ kind }: { kind: Kind }) {
       </p>
     );
   return (
-    <table className="w-full text-[13px]">
-      <caption className="mb-1 text-left text-sm font-semibold">Columns, found by their names</caption>
+    <table className="w-full text-note">
+      <caption className="mb-1 text-left text-body font-semibold">Columns, found by their names</caption>
       <tbody>
         {columns.data?.map((column) => (
           <tr key={column.name} className="border-hair border-t align-top">

@@ -31,7 +31,7 @@ export function Columns({
     >
       {columns.data?.map((column) => (
         <label key={column.name} className="grid grid-cols-[140px_1fr] items-center gap-2">
-          <span className="font-mono text-[13px]">
+          <span className="font-mono text-note">
             {column.name}
             {column.required && <b className="text-brass"> *</b>}
           </span>

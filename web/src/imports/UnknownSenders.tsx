@@ -39,7 +39,7 @@ function Sender({
     queryFn: () => call(api.GET("/api/vendors", { params: { query: { text } } })),
   });
   return (
-    <li className="border-brass mb-2 border-l-4 pl-3">
+    <li className="callout mb-2">
       <Field
         label={`Whose ${sender.documents === 1 ? "document is this" : `${sender.documents} documents are these`}: “${sender.name}”?`}
         small
@@ -57,7 +57,7 @@ function Sender({
           </Button>
         ))}
         {found.data?.length === 0 && (
-          <span className="text-faint text-[13px]">No vendor fits. Bring the vendor in first.</span>
+          <span className="text-faint text-note">No vendor fits. Bring the vendor in first.</span>
         )}
       </div>
     </li>

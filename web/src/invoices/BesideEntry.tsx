@@ -43,7 +43,7 @@ export function BesideEntry({
   return (
     <section aria-label={`About ${vendor.name}`} className="mb-5 flex flex-col gap-3">
       {likely.length > 0 && (
-        <div role="status" className="border-brass border-l-4 pl-3">
+        <div role="status" className="callout">
           <p className="text-brass font-semibold">This may be in already:</p>
           <Rows rows={likely} vendor={vendor.id} />
         </div>
@@ -60,7 +60,7 @@ export function BesideEntry({
       </p>
       {last.length > 0 && (
         <div>
-          <h2 className="text-faint text-[13px] font-semibold">The last that came</h2>
+          <h2 className="text-faint text-note font-semibold">The last that came</h2>
           <Rows rows={last} vendor={vendor.id} />
         </div>
       )}
@@ -74,14 +74,14 @@ function Rows({ rows, vendor }: { rows: Schemas["BesideRow"][]; vendor: number }
       {rows.map((row) => (
         <li key={row.entry} className="border-hair grid grid-cols-[1fr_auto] gap-x-3 border-b py-1">
           <Link
-            className="text-harbour truncate font-mono text-[13px] underline"
+            className="go truncate font-mono text-note"
             to={`/vendors/${vendor}?show=${row.words === "settled" ? "SETTLED" : "OPEN"}&at=${row.entry}`}
           >
             {row.reference}
           </Link>
           <span>{row.amount.text}</span>
-          <span className="text-faint text-[13px]">{row.words}</span>
-          <span className="text-faint text-right text-[13px]">{dayMonth(row.date)}</span>
+          <span className="text-faint text-note">{row.words}</span>
+          <span className="text-faint text-right text-note">{dayMonth(row.date)}</span>
         </li>
       ))}
     </ul>

@@ -86,7 +86,7 @@ export function EnterInvoice() {
             </Button>
           </div>
           {refused && (
-            <p role="alert" className="border-rust text-rust border-l-4 pl-3">
+            <p role="alert" className="callout-wrong">
               {refused.message}
             </p>
           )}

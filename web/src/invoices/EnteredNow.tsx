@@ -21,7 +21,7 @@ export function EnteredNow({ entered }: { entered: Entered[] }) {
       <ul>
         {entered.map((one) => (
           <li key={one.entry} className="border-hair border-b py-1">
-            <b>{one.entry}</b> {one.vendor} <span className="font-mono text-[13px]">{one.reference}</span>
+            <b>{one.entry}</b> {one.vendor} <span className="font-mono text-note">{one.reference}</span>
             <span className="flex justify-between">
               <span className="text-faint">due {shortDate(one.dueDate)}</span>
               <span>{one.amount}</span>

@@ -30,7 +30,7 @@ export function InvoiceLines({
   return (
     <>
       <table className="w-full max-w-3xl">
-        <thead className="text-faint text-left text-[13px]">
+        <thead className="text-faint text-left text-note">
           <tr>
             <th className="w-8 font-semibold">#</th>
             <th className="font-semibold">Account</th>

@@ -57,7 +57,7 @@ function Body({ onClose }: { onClose: () => void }) {
         <textarea
           rows={6}
           autoFocus
-          className="font-mono text-[13px]"
+          className="font-mono text-note"
           value={text}
           placeholder="5200,Chandlery,expense"
           onChange={(event) => setText(event.target.value)}
@@ -99,7 +99,7 @@ function Rows({ rows }: { rows: Row[] }) {
   );
   return (
     <div className="border-hair max-h-64 overflow-auto border" tabIndex={0}>
-      <table className="w-full text-[13px]">
+      <table className="w-full text-note">
         <tbody>
           {sorted.slice(0, MOST_SHOWN).map((row) => (
             <tr key={row.line} className="border-hair border-b">

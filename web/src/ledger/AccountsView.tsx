@@ -19,7 +19,7 @@ const COLUMNS: Column<Account>[] = [
     key: "code",
     title: "Code",
     width: "90px",
-    cell: (a) => <span className="font-mono text-[13px]">{a.code}</span>,
+    cell: (a) => <span className="font-mono text-note">{a.code}</span>,
   },
   { key: "name", title: "Name", width: "minmax(160px,2fr)", cell: (a) => a.name },
   { key: "kind", title: "Kind", width: "120px", cell: (a) => a.kindWords },
@@ -99,7 +99,7 @@ export function AccountsView({ word }: { word: ReactNode }) {
               </Button>
             </>
           ) : (
-            <span className="text-faint text-[13px]">A controller or an administrator changes these.</span>
+            <span className="text-faint text-note">A controller or an administrator changes these.</span>
           )
         }
         slip={

@@ -23,7 +23,7 @@ const ENTRY_COLUMNS: Column<Line>[] = [
     title: "Currency",
     quiet: true,
     width: "1fr",
-    cell: (l) => <span className="text-faint text-[13px]">{l.currency}</span>,
+    cell: (l) => <span className="text-faint text-note">{l.currency}</span>,
   },
 ];
 
@@ -37,7 +37,7 @@ const itemsOf = (pages: Schemas["EntriesView"][]): Item<Line>[] =>
           <div className="flex gap-3">
             <span className="w-24">{shortDate(entry.date)}</span>
             <b className="min-w-0 flex-1 truncate">{entry.text}</b>
-            <span className="text-faint text-[13px]">
+            <span className="text-faint text-note">
               {entry.kind.toLowerCase()}, {entry.by}
             </span>
           </div>
@@ -64,7 +64,7 @@ export function Entries({ month }: { month: string }) {
     <Loaded query={pages}>
       {(data) => (
         <>
-          <p className="text-faint px-4 pt-2 text-[13px]">
+          <p className="text-faint px-4 pt-2 text-note">
             <Figure value={data.pages[0]?.total ?? 0}>entries, newest first</Figure>
           </p>
           <Grid

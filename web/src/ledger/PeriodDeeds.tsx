@@ -57,7 +57,7 @@ function InTheWay({ month }: { month: string }) {
   });
   if (!found.data || found.data.count === 0) return null;
   return (
-    <section aria-label="In the way" className="border-brass mt-3 border-l-4 pl-3">
+    <section aria-label="In the way" className="callout mt-3">
       <p>
         <b>{found.data.count}</b>{" "}
         {found.data.count === 1 ? "payment has its number and is" : "payments have their numbers and are"} not
@@ -66,10 +66,10 @@ function InTheWay({ month }: { month: string }) {
       <ul>
         {found.data.first.map((one) => (
           <li key={`${one.batch} ${one.number ?? one.payee}`} className="flex gap-3 py-0.5">
-            <span className="w-16 font-mono text-[13px]">{one.number ?? "—"}</span>
+            <span className="w-16 font-mono text-note">{one.number ?? "—"}</span>
             <span className="min-w-0 flex-1 truncate">{one.payee}</span>
             <Amount of={one.amount} />
-            <Link className="text-harbour underline" to={`/batches/${one.batch}`}>
+            <Link className="go" to={`/batches/${one.batch}`}>
               {one.batchName}
             </Link>
           </li>

@@ -25,7 +25,7 @@ function Balances({ balance }: { balance: Schemas["TrialBalanceView"] }) {
   return (
     <div className="min-h-0 flex-1 overflow-auto px-4 py-2" tabIndex={0} data-list>
       <table className="w-full max-w-5xl">
-        <thead className="text-faint text-[13px]">
+        <thead className="text-faint text-note">
           <tr>
             <th className="py-1.5 text-left font-semibold">Account</th>
             <th className="text-right font-semibold">At the start</th>
@@ -47,7 +47,7 @@ function Balances({ balance }: { balance: Schemas["TrialBalanceView"] }) {
               <td className="text-right">
                 <Balance of={line.closing} />
               </td>
-              <td className="text-faint pl-3 text-[13px]">{line.currency}</td>
+              <td className="text-faint pl-3 text-note">{line.currency}</td>
             </tr>
           ))}
           {balance.totals.map((total) => (

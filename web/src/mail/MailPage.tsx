@@ -95,7 +95,7 @@ function MailList({ mail }: { mail: Mail[] }) {
       bar={
         may && (
           <>
-            <span className="text-faint text-[13px]">
+            <span className="text-faint text-note">
               A mail that fails is tried again, later and later, for about three days.
             </span>
             <Button
@@ -116,7 +116,7 @@ function MailList({ mail }: { mail: Mail[] }) {
               To {at.to}, {at.address}. {at.sentAt ? `Sent ${clock(at.sentAt)}.` : ""}
             </p>
             {at.trouble && at.state !== "SENT" && (
-              <p className="border-rust text-rust border-l-4 pl-3">
+              <p className="callout-wrong">
                 The server said: {at.trouble}{" "}
                 {at.state === "WAITING" && `It is tried again at ${clock(at.nextTryAt)}.`}
               </p>
@@ -124,7 +124,7 @@ function MailList({ mail }: { mail: Mail[] }) {
             <pre className="border-hair bg-sheet overflow-auto border p-3 font-sans whitespace-pre-wrap">
               {at.text}
             </pre>
-            <Link className="text-harbour underline" to={at.link}>
+            <Link className="go" to={at.link}>
               Where its link leads
             </Link>
           </div>

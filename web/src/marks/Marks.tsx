@@ -19,7 +19,7 @@ export function Marks({
   return (
     <ul aria-label="Marks" className="flex flex-col gap-3">
       {marks.map((mark) => (
-        <li key={mark.key} className="border-brass border-l-4 pl-3">
+        <li key={mark.key} className="callout">
           <h3 className="text-brass font-bold">{mark.words}</h3>
           <p>{mark.reason}</p>
           {mark.facts.map((fact, i) => (
@@ -41,7 +41,7 @@ function FactLines({ fact }: { fact: Fact }) {
   if (fact.range) return <UsualRange range={fact.range} />;
   if (fact.kind === "CHANGE")
     return (
-      <table className="mt-1 w-full text-[13px]">
+      <table className="mt-1 w-full text-note">
         <tbody>
           <tr className="align-top">
             <th scope="row" className="text-faint w-14 text-left font-normal">
@@ -68,7 +68,7 @@ function FactLines({ fact }: { fact: Fact }) {
       </table>
     );
   return (
-    <p className="flex flex-wrap items-baseline gap-x-3 text-[13px]">
+    <p className="flex flex-wrap items-baseline gap-x-3 text-note">
       <span className="font-mono">{fact.title}</span>
       {fact.date && <span>{shortDate(fact.date)}</span>}
       <span>{fact.amount}</span>
@@ -104,7 +104,7 @@ function UsualRange({ range }: { range: Schemas["UsualRange"] }) {
         />
         <circle cx={at(100)} cy={11} r={5} fill="var(--brass)" />
       </svg>
-      <figcaption className="text-faint text-[13px]">{words}</figcaption>
+      <figcaption className="text-faint text-note">{words}</figcaption>
     </figure>
   );
 }
@@ -114,7 +114,7 @@ function Answer({ mark, answer }: { mark: Mark; answer: (key: string, note: stri
   const [open, setOpen] = useState(false);
   if (!open)
     return (
-      <button type="button" className="text-harbour min-h-6 underline" onClick={() => setOpen(true)}>
+      <button type="button" className="go min-h-6" onClick={() => setOpen(true)}>
         {mark.answer ? "Say more…" : "Say what you found out…"}
       </button>
     );

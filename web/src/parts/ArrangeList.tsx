@@ -41,7 +41,7 @@ export function ArrangeList<R>(props: Arranging<R>) {
           align="end"
           sideOffset={2}
           collisionPadding={8}
-          className="bg-sheet border-faint z-20 flex max-h-[min(560px,var(--radix-popover-content-available-height))] w-[360px] flex-col gap-2 overflow-auto border p-3 text-[13px]"
+          className="bg-sheet border-faint z-20 flex max-h-[min(560px,var(--radix-popover-content-available-height))] w-[360px] flex-col gap-2 overflow-auto border p-3 text-note"
         >
           <Choices {...props} />
         </Popover.Content>

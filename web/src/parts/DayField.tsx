@@ -64,7 +64,7 @@ export function DayField({
   };
   return (
     <label className="flex flex-col gap-1">
-      <span className="text-faint text-[13px]">{label}</span>
+      <span className="text-faint text-note">{label}</span>
       <input
         name={name}
         value={text}
@@ -81,7 +81,7 @@ export function DayField({
       {said && (
         <span
           role={said.refused ? "alert" : undefined}
-          className={`text-[13px] ${said.refused ? "text-rust" : "text-faint"}`}
+          className={`text-note ${said.refused ? "text-rust" : "text-faint"}`}
         >
           {said.words}
         </span>

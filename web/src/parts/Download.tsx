@@ -15,11 +15,7 @@ export function Download({
   }
   const tail = query.toString();
   return (
-    <a
-      href={tail ? `${path}?${tail}` : path}
-      download
-      className="text-harbour inline-flex min-h-6 items-center px-1 underline underline-offset-2"
-    >
+    <a href={tail ? `${path}?${tail}` : path} download className="go inline-flex min-h-6 items-center px-1">
       {children}
     </a>
   );

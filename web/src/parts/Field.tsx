@@ -16,10 +16,10 @@ export function Field({
 }) {
   return (
     <label className={`flex flex-col gap-1 ${className}`}>
-      <span className={`text-faint ${small ? "text-[13px]" : ""}`}>{label}</span>
+      <span className={`text-faint ${small ? "text-note" : ""}`}>{label}</span>
       {children}
       {finding && (
-        <span role="alert" className="text-rust text-[13px]">
+        <span role="alert" className="text-rust text-note">
           {finding}
         </span>
       )}

@@ -173,7 +173,7 @@ export function DayEntry({ name, label }: { name: string; label: string }) {
         }}
       />
       {finding && (
-        <span role="alert" className="text-rust text-[13px]">
+        <span role="alert" className="text-rust text-note">
           {finding}
         </span>
       )}

@@ -175,9 +175,9 @@ export function Grid<R>(props: GridProps<R>) {
       style={{ "--rows": `${(items.length + 1) * ROW + 12}px` } as CSSProperties}
     >
       {holding && whole && (
-        <p className="border-hair text-brass no-print flex shrink-0 items-center gap-3 border-b px-4 text-[13px]">
+        <p className="border-hair text-brass no-print flex shrink-0 items-center gap-3 border-b px-4 text-note">
           Only rows that hold “{holding}”: {arranged.held} of {arranged.all}.
-          <button type="button" className="text-harbour min-h-7 underline" onClick={() => setHolding("")}>
+          <button type="button" className="go min-h-7" onClick={() => setHolding("")}>
             Show all
           </button>
         </p>

@@ -28,7 +28,7 @@ export function GridHead<R>({
       role={empty ? undefined : "row"}
       aria-rowindex={empty ? undefined : 1}
       aria-hidden={empty ? true : undefined}
-      className="border-hair bg-sheet text-faint sticky top-0 z-10 grid items-center gap-x-3 border-b px-4 text-[13px] font-semibold"
+      className="border-hair bg-sheet text-faint sticky top-0 z-10 grid items-center gap-x-3 border-b px-4 text-note font-semibold"
       style={{ gridTemplateColumns: tracks, height }}
     >
       {columns.map((column) => {

@@ -71,7 +71,7 @@ export function GridRow<R>({
               tabIndex={-1}
               aria-expanded={!fold}
               aria-label={fold ? "Unfold this group" : "Fold this group"}
-              className="text-faint hover:text-ink w-6 shrink-0 text-[11px]"
+              className="text-faint hover:text-ink w-6 shrink-0 text-mark"
               onClick={() => onFold(!fold)}
             >
               <span aria-hidden>{fold ? "▸" : "▾"}</span>

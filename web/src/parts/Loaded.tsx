@@ -25,7 +25,7 @@ export function Loaded<T>({ query, children }: { query: Asked<T>; children: (dat
         {query.error && (
           <p
             role="alert"
-            className="text-rust border-hair flex shrink-0 items-center gap-3 border-b px-4 py-1 text-[13px]"
+            className="text-rust border-hair flex shrink-0 items-center gap-3 border-b px-4 py-1 text-note"
           >
             <span className="flex-1">
               What you see is from before; it could not be asked again. {query.error.message}

@@ -62,7 +62,7 @@ function tooMany(rows: number): boolean {
 /** The rows as a table that breaks over pages, its headings on each. */
 export function PrintedList<R>({ columns, items }: { columns: Column<R>[]; items: Item<R>[] }) {
   return (
-    <table className="printed-list w-full text-[11px]">
+    <table className="printed-list w-full text-mark">
       <thead>
         <tr>
           {columns.map((column) => (

@@ -5,7 +5,7 @@ import { Button } from "./Button";
 export function Refusal({ deed }: { deed: Pick<Deed<never>, "refused" | "leave"> }) {
   if (!deed.refused) return null;
   return (
-    <p role="alert" className="border-rust text-rust mt-3 flex items-start gap-2 border-l-4 pl-3">
+    <p role="alert" className="callout-wrong mt-3 flex items-start gap-2">
       <span className="flex-1">{deed.refused.message}</span>
       <Button look="bare" aria-label="Close what was refused" onClick={deed.leave}>
         ×

@@ -105,11 +105,7 @@ function DayForm({
       <div className="flex gap-2">
         <button className="bg-harbour text-onharbour min-h-8 px-3 font-bold">Use this day</button>
         {none && (
-          <button
-            type="button"
-            className="text-harbour min-h-8 px-2 underline"
-            onClick={() => onChange(undefined)}
-          >
+          <button type="button" className="go min-h-8 px-2" onClick={() => onChange(undefined)}>
             {none}
           </button>
         )}
@@ -149,7 +145,7 @@ export function ChoiceWord<T extends string>({
               >
                 <span className="w-4">{choice.value === value ? "✓" : ""}</span>
                 <span>{choice.text}</span>
-                <span className="text-faint text-[13px]">{choice.detail}</span>
+                <span className="text-faint text-note">{choice.detail}</span>
               </button>
             </li>
           ))}

@@ -19,7 +19,7 @@ const COLUMNS: Column<Member>[] = [
     key: "signs-in-as",
     title: "Signs in as",
     width: "110px",
-    cell: (one) => <span className="font-mono text-[13px]">{one.signIn}</span>,
+    cell: (one) => <span className="font-mono text-note">{one.signIn}</span>,
   },
   { key: "roles", title: "Roles", width: "minmax(120px,1.2fr)", cell: (one) => words(one.roles) },
   {

@@ -17,10 +17,7 @@ export function PersonChange({ change }: { change: Schemas["PersonChangeView"] }
     toast(said);
   };
   return (
-    <section
-      aria-label={`Change of ${change.name}`}
-      className="border-brass mb-4 flex flex-col gap-2 border-l-4 pl-3"
-    >
+    <section aria-label={`Change of ${change.name}`} className="callout mb-4 flex flex-col gap-2">
       <p>
         <b>{change.name}</b> gets {what}, says {change.proposedBy}. It waits for a second person.
       </p>

@@ -80,7 +80,7 @@ export function PersonDialog({
                 }
               />
               <span className="w-28">{role.toLowerCase()}</span>
-              <span className="text-faint text-[13px]">{what}</span>
+              <span className="text-faint text-note">{what}</span>
             </label>
           ))}
         </fieldset>

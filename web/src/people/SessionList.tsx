@@ -22,7 +22,7 @@ export function SessionList({
               {one.current ? <b>this session</b> : "signed in"} {clock(one.begun)}, last used{" "}
               {clock(one.lastUsed)}
             </span>
-            <span className="text-faint block truncate text-[13px]" title={one.from}>
+            <span className="text-faint block truncate text-note" title={one.from}>
               from {one.from}
             </span>
           </span>

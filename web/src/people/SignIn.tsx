@@ -60,9 +60,7 @@ export function SignIn() {
                     className="hover:bg-cursor flex min-h-9 w-full items-center justify-between px-2 text-left"
                     onClick={() => enter(person.signIn, door.data.password)}
                   >
-                    <span className="text-harbour font-semibold underline underline-offset-2">
-                      {person.name}
-                    </span>
+                    <span className="go font-semibold">{person.name}</span>
                     <span className="text-faint">{person.roles.map((r) => r.toLowerCase()).join(", ")}</span>
                   </button>
                 </li>

@@ -45,7 +45,7 @@ function PostSlip({ batch }: { batch: Listed }) {
         {open > 0 &&
           ` ${open} still ${open === 1 ? "waits" : "wait"} at Print; posting the others blocks nobody.`}
       </p>
-      <table className="w-full text-[13px]">
+      <table className="w-full text-note">
         <caption className="text-faint text-left">Good, not posted</caption>
         <tbody>
           {good.slice(0, 12).map((sheet) => (

@@ -89,7 +89,7 @@ export function PrintBar({
       )}
       {printing.toNumber > 0 && <TakeNumbers batch={batch} printing={printing} onPrinted={show} />}
       {all.unnumbered.size === 0 && printing.runs.length > 0 && allOpen.length === 0 && (
-        <Link to={`/post?at=${batch.id}`} className="text-harbour ml-auto font-bold underline">
+        <Link to={`/post?at=${batch.id}`} className="go ml-auto font-bold">
           Every sheet is answered: go to posting
         </Link>
       )}

@@ -42,7 +42,7 @@ export function TakeOut({
         {many ? "Their invoices come" : "Its invoices come"} free for another batch; the other payments go on
         as they are.
       </p>
-      {many && <p className="text-faint mb-2 text-[13px]">{out?.words.join(", ")}</p>}
+      {many && <p className="text-faint mb-2 text-note">{out?.words.join(", ")}</p>}
       {out?.numbered && (
         <fieldset className="flex flex-col gap-1">
           <legend className="text-faint">The paper of the number</legend>

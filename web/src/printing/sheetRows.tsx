@@ -85,7 +85,7 @@ export function KeptBack({ payment }: { payment: Unnumbered }) {
       </p>
       {payment.why && (
         <>
-          <p className="border-brass text-brass border-l-4 pl-3">{payment.why}</p>
+          <p className="callout text-brass">{payment.why}</p>
           <p className="text-faint">
             Mend what keeps it back and print again, or take it out: its invoices then come free for another
             batch.

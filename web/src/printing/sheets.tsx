@@ -101,12 +101,7 @@ function RunHeading({ run, place }: { run: Printing["runs"][number]; place: numb
         {run.sent ? "" : ", not handed to the printer yet"}
       </span>{" "}
       {run.sent && (
-        <a
-          className="text-harbour float-right underline"
-          href={`/api/runs/${run.run}/copy.pdf`}
-          target="_blank"
-          rel="noreferrer"
-        >
+        <a className="go float-right" href={`/api/runs/${run.run}/copy.pdf`} target="_blank" rel="noreferrer">
           marked copy as PDF
         </a>
       )}

@@ -13,7 +13,7 @@ export function LevelStrip({ batch }: { batch: number }) {
   return (
     <section
       aria-label="Level of the batch"
-      className="border-ink flex h-9 shrink-0 items-center justify-between gap-2 overflow-x-auto border-t px-5 text-[13px] whitespace-nowrap"
+      className="border-ink flex h-9 shrink-0 items-center justify-between gap-2 overflow-x-auto border-t px-5 text-note whitespace-nowrap"
       data-level={level.data ? String(level.data.level) : undefined}
     >
       {level.data?.tallies.map((tally, i) => (

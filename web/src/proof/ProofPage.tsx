@@ -51,7 +51,7 @@ export function ProofPage() {
                           </div>
                         ))}
                       </td>
-                      <td className="text-faint py-2 text-right text-[13px] whitespace-nowrap">
+                      <td className="text-faint py-2 text-right text-note whitespace-nowrap">
                         {law.findings.length === 0 ? "holds" : "broken"}, {law.looked}
                       </td>
                     </tr>
@@ -65,7 +65,7 @@ export function ProofPage() {
       bar={
         proof.data && (
           <>
-            <span className="text-faint text-[13px]">
+            <span className="text-faint text-note">
               Keep the head of the audit trail outside:{" "}
               <span className="font-mono break-all">{proof.data.head}</span>
             </span>

@@ -39,7 +39,7 @@ export function CashPanel({
                 <tr key={line.words}>
                   <th scope="row" className="py-0.5 text-left font-normal">
                     {line.words}
-                    {line.detail && <span className="text-faint block text-[13px]">{line.detail}</span>}
+                    {line.detail && <span className="text-faint block text-note">{line.detail}</span>}
                   </th>
                   <td className="text-right align-top whitespace-nowrap">{line.amount}</td>
                 </tr>
@@ -53,18 +53,14 @@ export function CashPanel({
             </tbody>
           </table>
           {cash.data.movements.length > 0 && (
-            <ul className="mb-2 text-[13px]" aria-label="Movements the ledger does not have yet">
+            <ul className="mb-2 text-note" aria-label="Movements the ledger does not have yet">
               {cash.data.movements.map((one) => (
                 <li key={one.id} className="border-hair flex items-baseline gap-2 border-t py-0.5">
                   <span className="text-faint">{shortDate(one.date)}</span>
                   <span className="flex-1">{one.text}</span>
                   <span>{one.amount}</span>
                   {session.roles.includes("CLERK") && (
-                    <button
-                      type="button"
-                      className="text-harbour min-h-6 underline"
-                      onClick={() => setClosing(one)}
-                    >
+                    <button type="button" className="go min-h-6" onClick={() => setClosing(one)}>
                       The ledger has it…
                     </button>
                   )}
@@ -72,31 +68,23 @@ export function CashPanel({
               ))}
             </ul>
           )}
-          <p className="flex gap-3 text-[13px]">
+          <p className="flex gap-3 text-note">
             {question.limit !== "available" && (
               <button
                 type="button"
-                className="text-harbour min-h-6 underline"
+                className="go min-h-6"
                 onClick={() => change({ limit: "available", by: undefined })}
               >
                 Pay up to this
               </button>
             )}
             {session.roles.includes("CLERK") && (
-              <button
-                type="button"
-                className="text-harbour min-h-6 underline"
-                onClick={() => setDoing("movement")}
-              >
+              <button type="button" className="go min-h-6" onClick={() => setDoing("movement")}>
                 Bring in a movement…
               </button>
             )}
             {session.roles.includes("CONTROLLER") && (
-              <button
-                type="button"
-                className="text-harbour min-h-6 underline"
-                onClick={() => setDoing("floor")}
-              >
+              <button type="button" className="go min-h-6" onClick={() => setDoing("floor")}>
                 Set the floor…
               </button>
             )}
@@ -105,8 +93,8 @@ export function CashPanel({
       )}
       {view && view.ways.length > 0 ? (
         <section>
-          <table className="w-full text-[13px]">
-            <caption className="mb-1 text-left text-sm font-semibold">
+          <table className="w-full text-note">
+            <caption className="mb-1 text-left text-body font-semibold">
               Four ways to spend {view.limit}
             </caption>
             <thead className="text-faint">
@@ -128,7 +116,7 @@ export function CashPanel({
                     <button
                       type="button"
                       aria-pressed={way.chosen}
-                      className="text-harbour min-h-6 text-left underline"
+                      className="go min-h-6 text-left"
                       onClick={() => change({ way: way.way })}
                     >
                       {way.words}

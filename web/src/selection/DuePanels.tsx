@@ -61,7 +61,7 @@ export function DuePanels({
           <Tabs.Trigger
             key={key}
             value={key}
-            className="text-faint data-[state=active]:text-ink data-[state=active]:border-harbour -mb-px min-h-8 border-b-2 border-transparent px-0.5 text-[13px] data-[state=active]:font-bold"
+            className="text-faint data-[state=active]:text-ink data-[state=active]:border-harbour -mb-px min-h-8 border-b-2 border-transparent px-0.5 text-note data-[state=active]:font-bold"
           >
             {TITLES[key]}
           </Tabs.Trigger>
@@ -115,7 +115,7 @@ function LeftOut({ view, clerk, change }: { view: DueView | undefined; clerk: bo
                   .join(" + ")}
               </span>
             </button>
-            <p className="text-faint pl-10 text-[13px]">{reason.wayOut}</p>
+            <p className="text-faint pl-10 text-note">{reason.wayOut}</p>
           </li>
         ))}
       </ul>
@@ -125,13 +125,10 @@ function LeftOut({ view, clerk, change }: { view: DueView | undefined; clerk: bo
           <ul>
             {view.creditsOut.map((one) => (
               <li key={one.credit} className="border-hair flex gap-2 border-b py-1">
-                <Link
-                  className="text-harbour font-mono text-[13px] underline"
-                  to={`/vendors/${one.vendor}?show=OPEN`}
-                >
+                <Link className="go font-mono text-note" to={`/vendors/${one.vendor}?show=OPEN`}>
                   {one.reference}
                 </Link>
-                <span className="text-faint flex-1 text-[13px]">{one.why}</span>
+                <span className="text-faint flex-1 text-note">{one.why}</span>
                 <span>
                   {one.open.currency === view.currency
                     ? one.open.text
@@ -148,10 +145,7 @@ function LeftOut({ view, clerk, change }: { view: DueView | undefined; clerk: bo
           <ul>
             {view.offsets.map((one) => (
               <li key={one.vendor + "-" + one.invoices[0]} className="flex items-center gap-2 py-1">
-                <Link
-                  className="text-harbour flex-1 truncate underline"
-                  to={`/vendors/${one.vendor}?show=OPEN`}
-                >
+                <Link className="go flex-1 truncate" to={`/vendors/${one.vendor}?show=OPEN`}>
                   {one.vendorName}
                 </Link>
                 <span>{one.amount}</span>
@@ -205,16 +199,16 @@ function Where({
         {found.data.map((one) => (
           <li key={one.invoice} className="border-hair border-b py-2">
             <p>
-              <Link className="text-harbour underline" to={`/vendors/${one.vendor}?show=OPEN`}>
+              <Link className="go" to={`/vendors/${one.vendor}?show=OPEN`}>
                 {one.vendorName}
               </Link>{" "}
-              <span className="font-mono text-[13px]">{one.reference}</span>, entry {one.invoice}
+              <span className="font-mono text-note">{one.reference}</span>, entry {one.invoice}
             </p>
             <p>
               <b>{one.words}</b>
               {one.sentence}
             </p>
-            {one.wayOut && <p className="text-faint text-[13px]">{one.wayOut}</p>}
+            {one.wayOut && <p className="text-faint text-note">{one.wayOut}</p>}
             {one.canTake && session.roles.includes("CLERK") && (
               <Button className="mt-1" autoFocus onClick={() => onTakeIn(one.invoice)}>
                 Take {one.reference} in

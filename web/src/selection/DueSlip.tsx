@@ -29,7 +29,7 @@ export function DueSlip({ question, invoice }: { question: Question; invoice: nu
         <Face page={slip.data.face} label={`Check to ${slip.data.address[0]}, not a check`} />
       )}
       <section>
-        <h3 className="text-faint mb-1 text-[13px] font-semibold">Terms {slip.data.terms}</h3>
+        <h3 className="text-faint mb-1 text-note font-semibold">Terms {slip.data.terms}</h3>
         <p>{slip.data.sentence}</p>
         <Clock marks={slip.data.marks} living={slip.data.living} />
       </section>

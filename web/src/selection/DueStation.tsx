@@ -137,7 +137,7 @@ export function Due({ accounts }: { accounts: Account[] }) {
             {marks > 0 && (
               <button
                 type="button"
-                className="text-harbour min-h-6 underline underline-offset-2"
+                className="go min-h-6"
                 onClick={() => change({ out: undefined, in: undefined })}
               >
                 forget {marks} {marks === 1 ? "mark" : "marks"} by hand
@@ -161,7 +161,7 @@ export function Due({ accounts }: { accounts: Account[] }) {
             <button
               type="button"
               aria-expanded={values.horizon === "yes"}
-              className="text-harbour min-h-6 underline underline-offset-2"
+              className="go min-h-6"
               onClick={() => change({ horizon: values.horizon === "yes" ? undefined : "yes" })}
             >
               Horizon

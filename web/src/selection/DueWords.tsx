@@ -53,7 +53,7 @@ export function LimitWord({
           }}
         >
           <label className="flex flex-col gap-1">
-            <span className="text-faint text-[13px]">No more than, in {currency}</span>
+            <span className="text-faint text-note">No more than, in {currency}</span>
             <input
               inputMode="decimal"
               value={typed}
@@ -68,7 +68,7 @@ export function LimitWord({
             <button
               key={value ?? "none"}
               type="button"
-              className="text-harbour min-h-8 px-2 text-left underline"
+              className="go min-h-8 px-2 text-left"
               onClick={() => {
                 choose(value);
                 close();
@@ -119,7 +119,7 @@ export function VendorsWord({
           />
           <button
             type="button"
-            className="text-harbour min-h-8 px-2 text-left underline"
+            className="go min-h-8 px-2 text-left"
             onClick={() => {
               onChange([]);
               close();
@@ -144,7 +144,7 @@ export function VendorsWord({
                     }
                   />
                   <span className="flex-1 truncate">{choice.name}</span>
-                  <span className="text-faint font-mono text-[13px]">{choice.number}</span>
+                  <span className="text-faint font-mono text-note">{choice.number}</span>
                 </label>
               </li>
             ))}

@@ -48,7 +48,7 @@ export function HorizonStrip({
   const beyond = end && view && end > view.dueBy ? end : undefined;
   return (
     <section aria-label="Horizon" className="border-hair shrink-0 border-b px-4 pt-1 pb-2">
-      <div className="text-faint flex flex-wrap items-baseline gap-x-4 text-[13px]">
+      <div className="text-faint flex flex-wrap items-baseline gap-x-4 text-note">
         <span>
           <b className="text-rust">{data.late}</b> late on {data.lateCount}
         </span>
@@ -61,19 +61,11 @@ export function HorizonStrip({
               {first === end || !end ? shortDate(first!) : `${shortDate(first!)} to ${shortDate(end)}`}
             </b>
             {beyond && (
-              <button
-                type="button"
-                className="text-harbour min-h-6 underline"
-                onClick={() => change({ due: beyond })}
-              >
+              <button type="button" className="go min-h-6" onClick={() => change({ due: beyond })}>
                 Ask for what is due by {shortDate(beyond)}
               </button>
             )}
-            <button
-              type="button"
-              className="text-harbour min-h-6 underline"
-              onClick={() => change({ days: undefined })}
-            >
+            <button type="button" className="go min-h-6" onClick={() => change({ days: undefined })}>
               Show all days
             </button>
           </span>
@@ -126,7 +118,7 @@ export function HorizonStrip({
           );
         })}
       </svg>
-      <div className="text-faint relative h-4 text-[12px]">
+      <div className="text-faint relative h-4 text-mark">
         {data.days.map((day, i) =>
           i % 7 === 0 ? (
             <span key={day.date} className="absolute" style={{ left: `${(100 * i) / data.days.length}%` }}>
@@ -135,7 +127,7 @@ export function HorizonStrip({
           ) : null,
         )}
       </div>
-      <ul className="flex flex-wrap gap-x-5 text-[13px]">
+      <ul className="flex flex-wrap gap-x-5 text-note">
         {data.runs.map((run) => (
           <li key={run.date} className={run.short ? "text-rust" : ""}>
             <b>{shortDate(run.date)}</b> pays {run.pays}

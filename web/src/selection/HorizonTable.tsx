@@ -21,8 +21,8 @@ export function HorizonTable({ question }: { question: Question }) {
   const runs = new Map(horizon.data.runs.map((run) => [run.date, run]));
   const days = horizon.data.days.filter((day) => day.count > 0 || day.discounts > 0 || runs.has(day.date));
   return (
-    <table className="w-full text-[13px]">
-      <caption className="mb-1 text-left text-sm font-semibold">
+    <table className="w-full text-note">
+      <caption className="mb-1 text-left text-body font-semibold">
         The coming weeks to {shortDate(horizon.data.days.at(-1)!.date)}
       </caption>
       <thead className="text-faint">

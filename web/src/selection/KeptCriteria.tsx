@@ -45,17 +45,17 @@ function Kept({ question, change, close }: { question: Question; change: Change;
               }}
             >
               <b className="text-harbour">{one.name}</b>{" "}
-              <span className="text-faint text-[13px]">
+              <span className="text-faint text-note">
                 {one.mine ? (one.shared ? "yours, shared" : "yours") : `of ${one.owner}`}
               </span>
               {one.lastOutcome && one.lastRunAt && (
-                <span className="text-faint block text-[13px]">
+                <span className="text-faint block text-note">
                   last run {clock(one.lastRunAt)}: {one.lastOutcome}
                 </span>
               )}
             </button>
             {one.lastBatch && (
-              <Link className="text-harbour min-h-6 text-[13px] underline" to={`/batches/${one.lastBatch}`}>
+              <Link className="go min-h-6 text-note" to={`/batches/${one.lastBatch}`}>
                 batch
               </Link>
             )}
@@ -63,7 +63,7 @@ function Kept({ question, change, close }: { question: Question; change: Change;
               <button
                 type="button"
                 aria-label={`Remove ${one.name}`}
-                className="text-harbour min-h-6 px-1 text-[13px] underline"
+                className="go min-h-6 px-1 text-note"
                 onClick={() =>
                   doing(() =>
                     call(api.POST("/api/criteria/{id}/remove", { params: { path: { id: one.id } } })),

@@ -87,7 +87,7 @@ function Form({ question, change, close }: { question: Question; change: Change;
       <div className="flex justify-end gap-2">
         <button
           type="button"
-          className="text-harbour min-h-8 px-2 underline"
+          className="go min-h-8 px-2"
           onClick={() => {
             change(Object.fromEntries(FURTHER.map((name) => [name, undefined])));
             close();

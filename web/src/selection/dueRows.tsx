@@ -51,7 +51,7 @@ export function useColumns(currency: string | undefined, onToggle: (row: Row) =>
       sorts: true,
       title: "Their reference",
       width: "104px",
-      cell: (row) => <span className="font-mono text-[13px]">{row.reference}</span>,
+      cell: (row) => <span className="font-mono text-note">{row.reference}</span>,
     },
     {
       key: "DUE",
@@ -91,7 +91,7 @@ export function Heading({ group }: { group: Schemas["GroupView"] }) {
   return (
     <div className="grid grid-cols-[1fr_auto_88px] gap-x-3">
       <span className="truncate">
-        <b>{group.title}</b> <span className="text-faint ml-1 text-[13px]">{group.detail}</span>
+        <b>{group.title}</b> <span className="text-faint ml-1 text-note">{group.detail}</span>
       </span>
       <b className="text-right">
         {group.open.map((m, i) => (i === 0 ? m.text : ` + ${m.text} ${m.currency}`)).join("")}
@@ -146,7 +146,7 @@ function Note({ row }: { row: Row }) {
           ? "text-harbour"
           : "text-faint";
   return (
-    <span className={`text-[13px] ${look}`} title={row.wayOut ? `${row.note}. ${row.wayOut}` : row.note}>
+    <span className={`text-note ${look}`} title={row.wayOut ? `${row.note}. ${row.wayOut}` : row.note}>
       {row.note}
     </span>
   );

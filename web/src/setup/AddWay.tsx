@@ -34,7 +34,7 @@ export function AddWay({ account, onClose }: { account: Account; onClose: () => 
         choices={account.otherWays.map((one) => ({ value: one.method, text: one.words }))}
       />
       <Entry name="wayName" label="What this way to pay is called" autoFocus />
-      <p className="text-faint text-[13px]">It takes no check numbers and needs bank details of the payee.</p>
+      <p className="text-faint text-note">It takes no check numbers and needs bank details of the payee.</p>
     </Form>
   );
 }

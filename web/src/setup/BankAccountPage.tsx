@@ -39,8 +39,8 @@ function Page({ account }: { account: Account }) {
       sentence={
         <>
           <b>{account.name}</b> at {account.bankName},{" "}
-          <span className="font-mono text-[15px]">{account.routingNumber}</span> account{" "}
-          <span className="font-mono text-[15px]">{account.accountNumber}</span>, in {account.currency}; its
+          <span className="font-mono text-base">{account.routingNumber}</span> account{" "}
+          <span className="font-mono text-base">{account.accountNumber}</span>, in {account.currency}; its
           cash is {account.cash}.
         </>
       }

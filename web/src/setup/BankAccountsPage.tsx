@@ -68,15 +68,13 @@ export function BankAccountsPage() {
         }
         bar={
           <>
-            <span className="text-faint text-[13px]">Enter or a double click opens an account.</span>
+            <span className="text-faint text-note">Enter or a double click opens an account.</span>
             {session.roles.includes("ADMINISTRATOR") ? (
               <Button look="deed" className="ml-auto" onClick={() => setOpening(true)}>
                 Open an account…
               </Button>
             ) : (
-              <span className="text-faint ml-auto text-[13px]">
-                An administrator opens and changes these.
-              </span>
+              <span className="text-faint ml-auto text-note">An administrator opens and changes these.</span>
             )}
           </>
         }

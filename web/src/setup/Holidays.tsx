@@ -76,7 +76,7 @@ function Add({ account, onClose }: { account: Account; onClose: () => void }) {
         name="text"
         rows={8}
         autoFocus
-        look="font-mono text-[13px]"
+        look="font-mono text-note"
         placeholder="2026-12-25 Christmas Day"
         label="A day in each line, then its name; a list of the bank can be pasted as it is"
       />

@@ -24,7 +24,7 @@ export function Correction({ series, account }: { series: Series; account: Accou
   const waiting = series.correction;
   if (!waiting) return null;
   return (
-    <div className="border-brass mt-1 border-l-4 pl-3">
+    <div className="callout mt-1">
       <p>
         {waiting.who} proposes <b className="font-mono">{waiting.to}</b> as the next number: “{waiting.reason}
         ”. It waits for a second person.

@@ -56,7 +56,7 @@ function OpenForm({ onClose }: { onClose: () => void }) {
       {ledger.data && cash.length === 0 && (
         <p className="text-brass">
           The ledger has no open account of the kind cash.{" "}
-          <Link className="text-harbour underline" to="/ledger?view=accounts">
+          <Link className="go" to="/ledger?view=accounts">
             Add one first
           </Link>
           ; what you typed here stays.

@@ -18,7 +18,7 @@ export function SetupPage() {
             ready ? (
               <>
                 Everything is there that a check needs: see what is{" "}
-                <Link className="text-harbour underline" to="/due">
+                <Link className="go" to="/due">
                   due
                 </Link>
                 .
@@ -58,11 +58,11 @@ function StepRow({ step, place }: { step: Step; place: number }) {
         <b>{step.done ? "done" : step.optional ? "can wait" : "missing"}</b>
       </span>
       <span>
-        <Link className="text-harbour font-bold underline" to={step.address}>
+        <Link className="go font-bold" to={step.address}>
           {step.title}
         </Link>
         {step.missing && <span className="ml-2">{step.missing}</span>}
-        <span className="text-faint block text-[13px]">
+        <span className="text-faint block text-note">
           Unlocks: {step.unlocks}.{" "}
           {!step.done && (step.mine ? <b>This is yours to do.</b> : `Done by ${step.doneBy}.`)}
         </span>

@@ -67,7 +67,7 @@ export function Ways({ account }: { account: Account }) {
 }
 
 function SeriesFacts({ series }: { series: Series }) {
-  const mono = "font-mono text-[14px]";
+  const mono = "font-mono text-body";
   return (
     <p className="text-faint">
       On {series.stock}, {series.prefix && <span className={mono}>{series.prefix} </span>}

@@ -14,7 +14,7 @@ export function WhatIsMissing({ children }: { children: ReactNode }) {
       <ul>
         {missing.map((step) => (
           <li key={step.step} className="py-0.5">
-            <Link className="text-harbour font-bold underline" to={step.address}>
+            <Link className="go font-bold" to={step.address}>
               {step.title}
             </Link>
             <span className="ml-2">{step.missing}</span>
@@ -22,7 +22,7 @@ export function WhatIsMissing({ children }: { children: ReactNode }) {
         ))}
       </ul>
       <p>
-        <Link className="text-harbour underline" to="/setup">
+        <Link className="go" to="/setup">
           All steps
         </Link>
       </p>

@@ -39,7 +39,7 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
       <h3 className="font-bold">
         {!here && (
           <>
-            <Link className="text-harbour underline" to={`/vendors/${change.vendor}`}>
+            <Link className="go" to={`/vendors/${change.vendor}`}>
               {change.vendorName}
             </Link>
             :{" "}
@@ -59,7 +59,7 @@ export function ChangeFacts({ change, here = false }: { change: Change; here?: b
         </tbody>
       </table>
       <p>“{change.why}”</p>
-      <p className="text-faint text-[13px]">
+      <p className="text-faint text-note">
         Proposed by {change.proposedBy}, {clock(change.proposedAt)}
         {!waits &&
           `; ${DECIDED[change.state] ?? "decided"}${change.state === "TAKEN_BACK" ? "" : ` by ${change.decidedBy}`}${change.decidedOn ? `, ${shortDate(change.decidedOn)}` : ""}`}
@@ -144,7 +144,7 @@ function Side({
   const fresh = (text: string) => other !== undefined && !other.includes(text);
   return (
     <tr className="align-top">
-      <th scope="row" className="text-faint w-16 text-left text-[13px] font-normal">
+      <th scope="row" className="text-faint w-16 text-left text-note font-normal">
         {name}
       </th>
       <td className="pb-1">
@@ -153,7 +153,7 @@ function Side({
             {line}
           </div>
         ))}
-        <div className={`text-[13px] ${fresh(bank) ? "font-bold" : "text-faint"}`}>
+        <div className={`text-note ${fresh(bank) ? "font-bold" : "text-faint"}`}>
           {bank || "no bank details"}
         </div>
       </td>

@@ -30,13 +30,13 @@ export function Identifiers({ vendor }: { vendor: number }) {
   const { kept, kinds, mayChange } = all.data;
   return (
     <section>
-      <h2 className="text-faint mb-1 text-[13px] font-semibold">Known in files by</h2>
+      <h2 className="text-faint mb-1 text-note font-semibold">Known in files by</h2>
       {kept.length === 0 && <p className="text-faint">Its number and its name.</p>}
       <ul>
         {kept.map((one) => (
           <li key={one.scheme + one.value} className="flex items-baseline gap-2">
-            <span className="text-faint text-[13px]">{one.words}</span>
-            <span className="min-w-0 truncate font-mono text-[13px]">{one.value}</span>
+            <span className="text-faint text-note">{one.words}</span>
+            <span className="min-w-0 truncate font-mono text-note">{one.value}</span>
             {mayChange && one.value && (
               <Button
                 look="bare"

@@ -71,7 +71,7 @@ export function OffsetCredits({
                 }}
               />
               <span className="w-16">{row.words}</span>
-              <span className="font-mono text-[13px]">{row.reference}</span>
+              <span className="font-mono text-note">{row.reference}</span>
               <span className="ml-auto">
                 {row.open} {row.currency}
               </span>

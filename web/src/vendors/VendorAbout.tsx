@@ -41,7 +41,7 @@ function Addresses({
   return (
     <>
       <section>
-        <h2 className="text-faint mb-1 text-[13px] font-semibold">
+        <h2 className="text-faint mb-1 text-note font-semibold">
           {vendor.addresses.length === 1 ? "Address" : "Addresses, the usual one first"}
         </h2>
         {vendor.addresses.map((address) => (
@@ -49,16 +49,12 @@ function Addresses({
             {[address.payee, ...address.lines].map((text, i) => (
               <div key={i}>{text}</div>
             ))}
-            {address.bank && <div className="text-faint text-[13px]">{address.bank}</div>}
+            {address.bank && <div className="text-faint text-note">{address.bank}</div>}
             {!address.inForce && (
-              <div className="text-brass text-[13px]">waits for a second person; nothing is paid to it</div>
+              <div className="text-brass text-note">waits for a second person; nothing is paid to it</div>
             )}
             {onPropose && (
-              <button
-                type="button"
-                className="text-harbour min-h-6 text-[13px] underline"
-                onClick={() => onPropose(address)}
-              >
+              <button type="button" className="go min-h-6 text-note" onClick={() => onPropose(address)}>
                 Propose a change…
               </button>
             )}
@@ -66,11 +62,7 @@ function Addresses({
         ))}
       </section>
       {onPropose && (
-        <button
-          type="button"
-          className="text-harbour min-h-6 self-start underline"
-          onClick={() => onPropose("further")}
-        >
+        <button type="button" className="go min-h-6 self-start" onClick={() => onPropose("further")}>
           Propose a further address…
         </button>
       )}
@@ -81,7 +73,7 @@ function Addresses({
 function Paid({ vendor }: { vendor: Vendor }) {
   return (
     <section>
-      <h2 className="text-faint mb-1 text-[13px] font-semibold">Paid per year, by check date</h2>
+      <h2 className="text-faint mb-1 text-note font-semibold">Paid per year, by check date</h2>
       {vendor.paid.length === 0 && <p className="text-faint">Nothing was paid yet.</p>}
       <table className="w-full">
         <tbody>
@@ -90,7 +82,7 @@ function Paid({ vendor }: { vendor: Vendor }) {
               <th scope="row" className="text-left font-normal">
                 {year.year}
               </th>
-              <td className="text-faint text-right text-[13px]">
+              <td className="text-faint text-right text-note">
                 {year.count} {year.count === 1 ? "payment" : "payments"}
                 {year.changedLater > 0 && `, ${year.changedLater} undone later`}
               </td>
@@ -114,17 +106,17 @@ function Offsets({ vendor, clerk }: { vendor: Vendor; clerk: boolean }) {
   if (vendor.offsets.length === 0) return null;
   return (
     <section>
-      <h2 className="text-faint mb-1 text-[13px] font-semibold">Offsets</h2>
+      <h2 className="text-faint mb-1 text-note font-semibold">Offsets</h2>
       <ul>
         {vendor.offsets.map((offset) => (
           <li key={offset.id} className={`flex gap-2 ${offset.undone ? "text-faint line-through" : ""}`}>
-            <span className="font-mono text-[13px]">{offset.reference}</span>
+            <span className="font-mono text-note">{offset.reference}</span>
             <span>{shortDate(offset.date)}</span>
             <span className="ml-auto">{offset.amount.text}</span>
             {clerk && !offset.undone && (
               <button
                 type="button"
-                className="text-harbour min-h-6 underline"
+                className="go min-h-6"
                 disabled={takingBack.busy}
                 onClick={() => void takingBack.run(offset.id)}
               >

@@ -21,15 +21,15 @@ export function VendorChangesPart({ vendor }: { vendor: Vendor }) {
   return (
     <>
       {waiting.length > 0 && (
-        <section aria-label="Waits for a second person" className="border-brass border-l-4 pl-3">
-          <h2 className="text-brass mb-1 text-[13px] font-semibold">Waits for a second person</h2>
+        <section aria-label="Waits for a second person" className="callout">
+          <h2 className="text-brass mb-1 text-note font-semibold">Waits for a second person</h2>
           {waiting.map((change) => (
             <ChangeFacts key={change.id} change={change} here />
           ))}
         </section>
       )}
       <section aria-label="Changes by two people">
-        <h2 className="text-faint mb-1 text-[13px] font-semibold">Changes by two people, newest first</h2>
+        <h2 className="text-faint mb-1 text-note font-semibold">Changes by two people, newest first</h2>
         {decided.length === 0 && <p className="text-faint">None yet.</p>}
         <div className="flex flex-col gap-4">
           {decided.map((change) => (

@@ -64,7 +64,7 @@ function Page({ vendor }: { vendor: Vendor }) {
       title={vendor.name}
       sentence={
         <>
-          <b>{vendor.name}</b>, <span className="font-mono text-[15px]">{vendor.number}</span>:{" "}
+          <b>{vendor.name}</b>, <span className="font-mono text-base">{vendor.number}</span>:{" "}
           <ChoiceWord
             name="Shown"
             text={SHOWN[show]}
@@ -86,7 +86,7 @@ function Page({ vendor }: { vendor: Vendor }) {
           {vendor.mergedInto && (
             <span className="text-brass">
               became{" "}
-              <Link className="text-harbour font-bold underline" to={`/vendors/${vendor.mergedInto.id}`}>
+              <Link className="go font-bold" to={`/vendors/${vendor.mergedInto.id}`}>
                 {vendor.mergedInto.name}
               </Link>
             </span>
@@ -96,7 +96,7 @@ function Page({ vendor }: { vendor: Vendor }) {
               <b>Held:</b> {vendor.held}
             </span>
           )}
-          <Link className="text-harbour ml-auto underline" to={`/due?vendors=${vendor.id}`}>
+          <Link className="go ml-auto" to={`/due?vendors=${vendor.id}`}>
             What is due
           </Link>
           <Download path={`/api/vendors/${vendor.id}/account/csv`} params={{ show }} />
@@ -134,14 +134,14 @@ function Page({ vendor }: { vendor: Vendor }) {
           {session.roles.includes("CONTROLLER") && !vendor.mergedInto && (
             <Button onClick={() => setAsking("merge")}>It is the same as…</Button>
           )}
-          <span className="text-faint text-[13px]">
+          <span className="text-faint text-note">
             {vendor.held &&
               !session.roles.includes("CONTROLLER") &&
               "Only a controller releases a vendor’s hold."}
           </span>
           <span className="ml-auto" />
           {clerk && (
-            <Link className="text-harbour min-h-6 underline" to={`/enter?vendor=${vendor.id}`}>
+            <Link className="go min-h-6" to={`/enter?vendor=${vendor.id}`}>
               Enter an invoice
             </Link>
           )}
@@ -194,7 +194,7 @@ const REFERENCE: Column<Row> = {
   key: "their-reference",
   title: "Their reference",
   width: "minmax(110px,1fr)",
-  cell: (row) => <span className="font-mono text-[13px]">{row.reference}</span>,
+  cell: (row) => <span className="font-mono text-note">{row.reference}</span>,
 };
 const MOVEMENTS: Column<Row>[] = [
   {
@@ -253,7 +253,7 @@ const PAYMENTS: Column<Row>[] = [
     key: "number",
     title: "Number",
     width: "100px",
-    cell: (row) => <span className="font-mono text-[13px]">{row.reference}</span>,
+    cell: (row) => <span className="font-mono text-note">{row.reference}</span>,
   },
   { key: "state", title: "State", width: "110px", cell: (row) => row.state },
   { key: "amount", title: "Amount", width: "120px", right: true, cell: (row) => row.amount },

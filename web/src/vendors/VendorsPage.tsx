@@ -25,7 +25,7 @@ const COLUMNS: Column<Schemas["ListedVendor"]>[] = [
     sorts: true,
     title: "Number",
     width: "80px",
-    cell: (v) => <span className="font-mono text-[13px]">{v.number}</span>,
+    cell: (v) => <span className="font-mono text-note">{v.number}</span>,
   },
   { key: "GROUP", sorts: true, title: "Group", width: "minmax(110px,1fr)", cell: (v) => v.group },
   { key: "PRIORITY", sorts: true, title: "Priority", width: "56px", right: true, cell: (v) => v.priority },
@@ -35,7 +35,7 @@ const COLUMNS: Column<Schemas["ListedVendor"]>[] = [
     sorts: true,
     title: "Held",
     width: "minmax(120px,1fr)",
-    cell: (v) => <span className="text-brass text-[13px]">{v.held}</span>,
+    cell: (v) => <span className="text-brass text-note">{v.held}</span>,
   },
   { key: "COUNT", sorts: true, title: "Open", width: "56px", right: true, cell: (v) => v.count },
   {
@@ -131,7 +131,7 @@ export function VendorsPage() {
       }
       bar={
         <>
-          <span className="text-faint text-[13px]">Enter or a double click opens a vendor’s page.</span>
+          <span className="text-faint text-note">Enter or a double click opens a vendor’s page.</span>
           {session.roles.includes("CLERK") && (
             <Button look="deed" className="ml-auto" onClick={() => navigate("/vendors/new")}>
               New vendor…

@@ -72,7 +72,7 @@ export function VoidPart({
 function Entry({ preview }: { preview: Schemas["VoidView"] }) {
   return (
     <table className="border-hair bg-sheet w-full border">
-      <thead className="text-faint text-[13px]">
+      <thead className="text-faint text-note">
         <tr>
           <th className="px-2 py-1 text-left font-semibold">{preview.period}</th>
           <th className="px-2 text-right font-semibold">Debit</th>
@@ -87,7 +87,7 @@ function Entry({ preview }: { preview: Schemas["VoidView"] }) {
             <td className="px-2 text-right">{line.credit}</td>
           </tr>
         ))}
-        <tr className="border-hair text-faint border-t text-[13px]">
+        <tr className="border-hair text-faint border-t text-note">
           <td colSpan={3} className="px-2 py-1">
             Locked months do not move.
           </td>

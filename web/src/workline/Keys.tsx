@@ -32,7 +32,7 @@ export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) 
           <dl className="grid grid-cols-[160px_1fr] gap-y-1.5">
             {KEYS.map(([key, what]) => (
               <div key={key} className="contents">
-                <dt className="font-mono text-[13px]">{key}</dt>
+                <dt className="font-mono text-note">{key}</dt>
                 <dd>{what}</dd>
               </div>
             ))}

@@ -10,7 +10,7 @@ export function Menu({ onKeys }: { onKeys: () => void }) {
   const navigate = useNavigate();
   const leaving = useSignOut();
   const item = "data-highlighted:bg-cursor flex min-h-8 items-center px-3 outline-none";
-  const label = "text-faint px-3 pt-1 text-[13px]";
+  const label = "text-faint px-3 pt-1 text-note";
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="min-h-6 font-semibold whitespace-nowrap">

@@ -98,9 +98,9 @@ export function Search({
             }}
             className="data-[selected=true]:bg-cursor flex min-h-8 items-center gap-3 px-3"
           >
-            <span className="text-faint w-16 shrink-0 text-[13px]">{choice.kind}</span>
+            <span className="text-faint w-16 shrink-0 text-note">{choice.kind}</span>
             <span className="font-semibold">{choice.title}</span>
-            <span className="text-faint ml-auto text-right text-[13px]">{choice.detail}</span>
+            <span className="text-faint ml-auto text-right text-note">{choice.detail}</span>
           </Command.Item>
         ))}
       </Command.List>

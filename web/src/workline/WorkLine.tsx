@@ -65,7 +65,7 @@ export function WorkLine() {
               }
             >
               <span className="font-bold">{title}</span>
-              <span className="text-faint text-[13px] whitespace-nowrap">
+              <span className="text-faint text-note whitespace-nowrap">
                 {station === undefined
                   ? "…"
                   : station.count === 0
@@ -79,13 +79,13 @@ export function WorkLine() {
       <div className="flex shrink-0 flex-col items-end justify-center gap-0.5 pr-4 pl-2 max-[640px]:ml-auto max-[640px]:flex-row max-[640px]:items-center max-[640px]:gap-3">
         <button
           type="button"
-          className="bg-sheet border-hair text-faint flex h-6 w-48 items-center justify-between border px-2 text-[13px] whitespace-nowrap max-[640px]:h-8 max-[640px]:w-auto"
+          className="bg-sheet border-hair text-faint flex h-6 w-48 items-center justify-between border px-2 text-note whitespace-nowrap max-[640px]:h-8 max-[640px]:w-auto"
           onClick={() => setSearching(true)}
         >
           <span>Find anything</span>
           <kbd className="font-sans max-[640px]:hidden">Ctrl K</kbd>
         </button>
-        <div className="flex items-center gap-2 text-[13px]">
+        <div className="flex items-center gap-2 text-note">
           <span className="text-faint max-[640px]:hidden">{longDate(session.today)}</span>
           <Menu onKeys={() => setKeys(true)} />
         </div>

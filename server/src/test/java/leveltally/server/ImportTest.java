@@ -181,6 +181,31 @@ class ImportTest {
                 .isEqualTo(2);
     }
 
+    @Test
+    void aSenderThatSomebodyNamedByHandIsKnownInTheNextFile() {
+        String endpoint = DOCUMENT.replace(
+                        "<cbc:CustomerAssignedAccountID>V1014</cbc:CustomerAssignedAccountID>",
+                        "<cac:Party><cbc:EndpointID schemeID=\"0192\">by hand 77</cbc:EndpointID></cac:Party>")
+                .replace("UBL-1", "BY-HAND-1");
+        byte[] file = ubl("Invoice", endpoint).getBytes(StandardCharsets.UTF_8);
+        assertThat(counts(sent("UBL", file))).startsWith("CHECKED").contains("1 refused");
+        String kept = "/api/vendors/" + App.number("SELECT id FROM vendor WHERE number = 'V1014'") + "/identifiers";
+        String other = "/api/vendors/" + App.number("SELECT id FROM vendor WHERE number = 'V1015'") + "/identifiers";
+        String named = "{\"kind\": \"ENDPOINT\", \"register\": \"0192\", \"value\": \" By  hand 77 \"}";
+        assertThat(INES.post(kept, named).status()).isEqualTo(200);
+        assertThat(INES.post(kept, named).status()).isEqualTo(200);
+        assertThat(INES.post(other, named).body()).contains("come from vendor V1014");
+        assertThat(INES.post(kept, named.replace("0192", "no register!")).body())
+                .contains("A register is named");
+        assertThat(INES.post(kept, named.replace(" By  hand 77 ", " ")).body()).contains("Write what stands");
+        assertThat(INES.get(kept).body()).contains("electronic address 0192", "BY HAND 77");
+        assertThat(counts(sent("UBL", file))).isEqualTo("CHECKED 2 good 0 refused 0 duplicates 0 in");
+        String gone = "{\"scheme\": \"endpoint 0192\", \"value\": \"BY HAND 77\"}";
+        assertThat(INES.post(other + "/forget", gone).status()).isEqualTo(409);
+        assertThat(INES.post(kept + "/forget", gone).status()).isEqualTo(200);
+        assertThat(INES.get(kept).body()).doesNotContain("BY HAND 77");
+    }
+
     @ParameterizedTest
     @CsvSource({
         "latin, not written in UTF-8: line 2",
