@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { toast } from "sonner";
@@ -6,15 +6,15 @@ import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
-import { Button } from "../parts/Button";
 import { clock, longDate } from "../parts/dates";
-import { DeedDialog } from "../parts/DeedDialog";
 import { useDeed } from "../parts/useDeed";
 import { useKept } from "../parts/useKept";
 import { ChoiceWord } from "../parts/Word";
+import { FIRST } from "./firstRoutes";
+import { ConfirmRoutes, KeepRoutes } from "./KeepRoutes";
+import { RoutesBar } from "./RoutesBar";
 import { RouteEditor } from "./RouteEditor";
 import { TryOut } from "./TryOut";
-import { DayField } from "../parts/DayField";
 
 type Content = Schemas["PolicyContent"];
 type Kept = Schemas["KeptRoutes"];
@@ -24,30 +24,6 @@ const STATES: Record<string, string> = {
   LATER: "to come",
   PAST: "over",
   PROPOSED: "waits for a second person",
-};
-
-/** What a company starts with before any routes were kept. */
-const FIRST: Content = {
-  routes: [
-    {
-      name: "Everyday",
-      accounts: [],
-      totalOver: [],
-      paymentOver: [],
-      marks: [],
-      steps: [
-        {
-          name: "Approval",
-          role: "APPROVER",
-          people: [],
-          needed: 1,
-          remindAfterHours: 24,
-          escalateAfterHours: 0,
-          secondLine: [],
-        },
-      ],
-    },
-  ],
 };
 
 /** The routes of approval: which there are, from when, and which one a batch would take. */
@@ -81,7 +57,6 @@ function Page({
   accounts: Schemas["BankAccountView"][];
 }) {
   const session = useSession();
-  const queries = useQueryClient();
   const [values, change] = useAddress();
   const shown: Kept | undefined =
     view.kept.find((one) => String(one.id) === values.set) ??
@@ -89,7 +64,6 @@ function Page({
     view.kept[0];
   const [draft, setDraft, forget] = useKept<Content | undefined>("routes", undefined);
   const [keeping, setKeeping] = useState(false);
-  const [from, setFrom] = useState(view.earliest);
   const [warnings, setWarnings] = useState<string[]>();
   const [confirming, setConfirming] = useState(false);
   const controller = session.roles.includes("CONTROLLER");
@@ -155,61 +129,23 @@ function Page({
         </div>
       }
       bar={
-        controller ? (
-          draft ? (
-            <>
-              <Button onClick={() => void check().then((fine) => fine && toast("Checked."))}>
-                Check the routes
-              </Button>
-              <Button
-                look="bare"
-                onClick={() => {
-                  forget();
-                  setWarnings(undefined);
-                }}
-              >
-                Leave it as it was
-              </Button>
-              <span className="ml-auto" />
-              <Button look="deed" onClick={() => void check().then((fine) => fine && setKeeping(true))}>
-                Keep these routes…
-              </Button>
-            </>
-          ) : (
-            <>
-              <span className="text-faint text-note">
-                A change is a new set, confirmed by a second person and in force from a later day; what was
-                sent before keeps its route.
-              </span>
-              {shown?.mayConfirm && (
-                <Button onClick={() => setConfirming(true)}>Confirm these routes…</Button>
-              )}
-              <Button look="deed" className="ml-auto" onClick={() => setDraft(content)}>
-                Change the routes
-              </Button>
-            </>
-          )
-        ) : (
-          <span className="text-faint text-note">A controller keeps the routes.</span>
-        )
+        <RoutesBar
+          draft={draft !== undefined}
+          mayKeep={controller}
+          mayConfirm={shown?.mayConfirm ?? false}
+          onCheck={() => void check().then((fine) => fine && toast("Checked."))}
+          onKeep={() => void check().then((fine) => fine && setKeeping(true))}
+          onConfirm={() => setConfirming(true)}
+          onChange={() => setDraft(content)}
+          onLeave={() => {
+            forget();
+            setWarnings(undefined);
+          }}
+        />
       }
       slip={
         <>
-          {warnings && (
-            <section aria-label="Warnings" className="mb-4">
-              {warnings.length === 0 ? (
-                <p className="text-greentext font-semibold">
-                  Every route can be completed by different people.
-                </p>
-              ) : (
-                warnings.map((words) => (
-                  <p key={words} className="callout text-brass mb-2">
-                    {words}
-                  </p>
-                ))
-              )}
-            </section>
-          )}
+          {warnings && <Warnings of={warnings} />}
           {controller ? (
             <TryOut content={content} marks={view.marks} accounts={accounts} />
           ) : (
@@ -219,55 +155,38 @@ function Page({
       }
       strip={
         <>
-          <DeedDialog
-            open={confirming}
-            onClose={() => setConfirming(false)}
-            title="Confirm these routes"
-            deed="Confirm the routes"
-            run={async () => {
-              await call(api.POST("/api/routes/{id}/confirm", { params: { path: { id: shown!.id } } }));
-              await queries.invalidateQueries();
-              toast(`Confirmed: in force from ${longDate(shown!.from)}.`);
-            }}
-          >
-            <p>
-              {shown?.madeBy} made them: “{shown?.note}”. Batches sent from {shown && longDate(shown.from)} on
-              take them.
-            </p>
-          </DeedDialog>
-          <DeedDialog
+          {shown && <ConfirmRoutes of={shown} open={confirming} onClose={() => setConfirming(false)} />}
+          <KeepRoutes
+            content={content}
+            earliest={view.earliest}
+            warnings={warnings ?? []}
             open={keeping}
             onClose={() => setKeeping(false)}
-            title="Keep these routes"
-            deed="Keep the routes"
-            reason="Why they change"
-            run={async (note) => {
-              await call(api.POST("/api/routes", { body: { from, note, content } }));
+            onKept={() => {
               forget();
               setWarnings(undefined);
               change({ set: undefined });
-              await queries.invalidateQueries();
-              toast(
-                "Kept. They wait for a second controller; until then the routes before them stay in force.",
-              );
             }}
-          >
-            <DayField
-              label="In force from, tomorrow at the earliest"
-              value={from}
-              onDay={(day) => setFrom(day ?? "")}
-            />
-            <p className="text-faint mt-2">
-              A second controller confirms them before that day begins; you do not confirm your own.
-            </p>
-            {warnings?.map((words) => (
-              <p key={words} className="callout text-brass mt-2">
-                {words}
-              </p>
-            ))}
-          </DeedDialog>
+          />
         </>
       }
     />
+  );
+}
+
+/** What no set of people could complete, or that every route can be. */
+function Warnings({ of }: { of: string[] }) {
+  return (
+    <section aria-label="Warnings" className="mb-4">
+      {of.length === 0 ? (
+        <p className="text-greentext font-semibold">Every route can be completed by different people.</p>
+      ) : (
+        of.map((words) => (
+          <p key={words} className="callout text-brass mb-2">
+            {words}
+          </p>
+        ))
+      )}
+    </section>
   );
 }

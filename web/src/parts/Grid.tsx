@@ -1,17 +1,18 @@
-import { useVirtualizer, defaultRangeExtractor } from "@tanstack/react-virtual";
-import type { ClipboardEvent, CSSProperties, ReactNode } from "react";
-import { useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
-import { useSearchParams } from "react-router";
-import { toast } from "sonner";
+import type { CSSProperties, ReactNode } from "react";
+import { useCallback, useId, useMemo, useRef, useState } from "react";
 import { ArrangeList } from "./ArrangeList";
 import { arrangedColumns, folded, nextSort, sized, sortingOf } from "./arranging";
-import { csvOf, withoutFolded, type Column, type Item, type Rows } from "./columns";
+import { withoutFolded, type Column, type Item, type Rows } from "./columns";
 import { GridHead } from "./GridHead";
 import { GridRow } from "./GridRow";
-import { clicked, keysBetween, pressed, step, type ListMoves } from "./listKeys";
+import { clicked, pressed, step } from "./listKeys";
 import { PrintedList, usePrinted } from "./PrintedList";
+import { copied } from "./copying";
 import { useArranged } from "./useArranged";
 import { useArrangement } from "./useArrangement";
+import { useHolding } from "./useHolding";
+import { useMoves } from "./useMoves";
+import { useSeen } from "./useSeen";
 
 export type { Column, Item, Rows } from "./columns";
 
@@ -45,98 +46,32 @@ export interface GridProps<R> {
 
 const ROW = 30;
 
-/** A list of any length: one tab stop, a cursor, a selection, rows drawn only where they are seen. */
-export function Grid<R>(props: GridProps<R>) {
-  const { list, columns, cursor, selected, onCursor, onSelect, onEnd, onRange, all } = props;
+/** The rows of a list as they are arranged and seen, and where its cursor may go. */
+function useGrid<R>(props: GridProps<R>) {
+  const { list, columns, cursor, onEnd, onRange, all } = props;
   const whole = Array.isArray(props.items) && !onEnd;
   const [arrangement, arrange] = useArrangement(list);
   const [holding, setHolding] = useHolding(list);
   const arranged = useArranged(props.items, columns, arrangement, holding, whole);
   const foldedNow = useMemo(() => new Set(arrangement.folded), [arrangement.folded]);
   const items = useMemo(() => withoutFolded(arranged.items, foldedNow), [arranged.items, foldedNow]);
-  const scroller = useRef<HTMLDivElement>(null);
-  const pointing = useRef(false);
-  const anchor = useRef<number>(-1);
   // the heading of a folded group, when the cursor stands on it; beside the list nothing changes by that
   const [resting, setResting] = useState<string>();
-  const id = useId();
   const rested = resting !== undefined && foldedNow.has(resting) ? items.indexOf(resting) : -1;
   const at = rested >= 0 ? rested : cursor === undefined ? -1 : items.indexOf(cursor);
-  const virtual = useVirtualizer({
-    count: items.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    // the headings lie over the first of what is scrolled
-    scrollMargin: ROW,
-    scrollPaddingStart: ROW,
-    overscan: 12,
-    // the row with the cursor is never unmounted
-    rangeExtractor: useCallback(
-      (range: Parameters<typeof defaultRangeExtractor>[0]) => {
-        const seen = defaultRangeExtractor(range);
-        return at < 0 || seen.includes(at) ? seen : [...seen, at].sort((a, b) => a - b);
-      },
-      [at],
-    ),
-  });
-  // what is seen; the cursor's row is drawn wherever it is and does not count
-  const first = items.from(virtual.range?.startIndex ?? 0);
-  const last = items.from(virtual.range?.endIndex ?? 0);
-  useEffect(() => onRange?.(first, last), [first, last, onRange]);
-  // a cursor from the address, or one set from beside the list, is brought into view
-  const shown = useRef<string | undefined>(undefined);
-  useEffect(() => {
-    if (cursor !== shown.current && at >= 0) {
-      virtual.scrollToIndex(at, { align: "auto" });
-      shown.current = cursor;
-    }
-  }, [cursor, at, virtual]);
-  const near = items.length > 0 && (virtual.range?.endIndex ?? 0) >= items.length - 20;
-  useEffect(() => {
-    if (onEnd && near) onEnd();
-  }, [near, items.length, onEnd]);
-
-  const go = (index: number, extend: boolean) => {
-    if (!moves.stands(index)) return;
-    if (!moves.isRow(index)) setResting(items.key(index));
-    else {
-      if (extend && onSelect) {
-        if (anchor.current < 0) anchor.current = at < 0 ? index : at;
-        onSelect(keysBetween(moves, anchor.current, index));
-      } else {
-        anchor.current = index;
-      }
-      setResting(undefined);
-      shown.current = items.key(index);
-      onCursor(items.key(index));
-    }
-    virtual.scrollToIndex(index);
-  };
-  const fold = (index: number) => {
-    let heading = index;
-    while (heading >= 0 && items.isRow(heading)) heading--;
-    if (heading < 0) return;
-    arrange(folded(arrangement, items.key(heading), true));
-    setResting(items.key(heading));
-  };
-  const moves: ListMoves = {
+  const { scroller, virtual, show } = useSeen({ items, at, cursor, height: ROW, onRange, onEnd });
+  const moves = useMoves({
     ...props,
-    selected,
-    onSelect,
-    onSpace: props.onSpace,
-    onEnter: props.onEnter,
-    onDigit: props.onDigit,
-    onKey: props.onKey,
+    rows: items,
     at,
-    length: items.length,
-    page: Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / ROW) - 1),
-    isRow: items.isRow,
-    stands: (index) => items.isRow(index) || foldedNow.has(items.key(index)),
-    key: items.key,
-    go,
-    fold,
-    unfold: (index) => arrange(folded(arrangement, items.key(index), false)),
-  };
+    foldedNow,
+    arrangement,
+    arrange,
+    height: ROW,
+    scroller,
+    show,
+    onRest: setResting,
+  });
   const here = useCallback(
     () =>
       Array.from({ length: arranged.items.length }, (_, i) => arranged.items.at(i)).flatMap(
@@ -149,23 +84,34 @@ export function Grid<R>(props: GridProps<R>) {
     useCallback(async () => (all ? all() : here()), [all, here]),
     arranged.items.length,
   );
-  const onCopy = (event: ClipboardEvent) => {
-    if (window.getSelection()?.isCollapsed === false) return;
-    event.preventDefault();
-    const keys = selected?.size ? [...selected] : cursor === undefined ? [] : [cursor];
-    const copied = () => toast(`${keys.length === 1 ? "1 row" : `${keys.length} rows`} copied as CSV.`);
-    if (props.csv)
-      void props.csv(keys).then(async (text) => {
-        await navigator.clipboard.writeText(text);
-        copied();
-      });
-    else {
-      const chosen = new Set(keys);
-      const rows = here().flatMap((item) => ("row" in item && chosen.has(item.key) ? [item.row] : []));
-      event.clipboardData.setData("text/plain", csvOf(arranged.shown, rows));
-      copied();
-    }
+  return {
+    whole,
+    arrangement,
+    arrange,
+    holding,
+    setHolding,
+    arranged,
+    foldedNow,
+    items,
+    at,
+    scroller,
+    virtual,
+    moves,
+    here,
+    printed,
+    print,
   };
+}
+
+/** A list of any length: one tab stop, a cursor, a selection, rows drawn only where they are seen. */
+export function Grid<R>(props: GridProps<R>) {
+  const { columns, cursor, selected, onSelect } = props;
+  const list = useGrid(props);
+  const { whole, arrangement, arrange, holding, setHolding, arranged, foldedNow, items, at, moves, here } =
+    list;
+  const { scroller, virtual, printed, print } = list;
+  const pointing = useRef(false);
+  const id = useId();
   const size = (key: string, width: number) =>
     arrange({ columns: sized(arrangedColumns(columns, arrangement), key, width) });
   const empty = items.length === 0;
@@ -193,11 +139,19 @@ export function Grid<R>(props: GridProps<R>) {
         tabIndex={0}
         data-list
         onKeyDown={(event) => pressed(moves, event)}
-        onCopy={onCopy}
+        onCopy={(event) =>
+          copied(
+            event,
+            selected?.size ? [...selected] : cursor ? [cursor] : [],
+            arranged.shown,
+            here,
+            props.csv,
+          )
+        }
         // a row that is clicked is the cursor at once; only the keyboard comes in at the first row
         onPointerDownCapture={() => (pointing.current = true)}
         onPointerUpCapture={() => (pointing.current = false)}
-        onFocus={() => !pointing.current && at < 0 && go(step(moves, -1, 1), false)}
+        onFocus={() => !pointing.current && at < 0 && moves.go(step(moves, -1, 1), false)}
         className="group no-print min-h-0 flex-1 overflow-auto [scrollbar-gutter:stable] focus-visible:outline-none"
       >
         <GridHead
@@ -258,20 +212,4 @@ export function Grid<R>(props: GridProps<R>) {
       {printed && <PrintedList columns={arranged.shown} items={printed} />}
     </div>
   );
-}
-
-/** The words that the rows of a list must hold, in the address like any other narrowing. */
-function useHolding(list: string): [string, (words: string) => void] {
-  const [params, setParams] = useSearchParams();
-  const name = `${list}-holds`;
-  const set = (words: string) =>
-    setParams(
-      (now) => {
-        if (words) now.set(name, words);
-        else now.delete(name);
-        return now;
-      },
-      { replace: true },
-    );
-  return [params.get(name) ?? "", set];
 }

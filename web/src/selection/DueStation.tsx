@@ -2,20 +2,20 @@ import { useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { useCallback, useState } from "react";
 import { api, call, type Schemas } from "../api/client";
-import { Figure, Station } from "../frame/Station";
+import { Station } from "../frame/Station";
 import { useSession } from "../frame/session";
-import { Button } from "../parts/Button";
-import { longDate } from "../parts/dates";
-import { Download } from "../parts/Download";
 import { Grid } from "../parts/Grid";
-import { readRanges, writeRanges } from "../parts/ranges";
+import { readRanges } from "../parts/ranges";
+import { DueAnswer } from "./DueAnswer";
+import { DueBar } from "./DueBar";
 import { DuePanels, type Panel } from "./DuePanels";
 import { DueSentence } from "./DueSentence";
 import { HorizonStrip } from "./HorizonStrip";
 import { MakeBatch } from "./MakeBatch";
 import { WhatIsMissing } from "../setup/WhatIsMissing";
-import { useCriteria, type Account } from "./criteria";
-import { useDueList, type DueView, type Row } from "./useDueList";
+import { useByHand } from "./useByHand";
+import { useCriteria, type Account, type HowListed } from "./criteria";
+import { useDueList, type DueView } from "./useDueList";
 import { useSelectedTotal, useColumns, Heading, CashLine, selectedCsv } from "./dueRows";
 
 /** See what is due, why the rest is left out, and make a batch of what is taken. */
@@ -43,41 +43,11 @@ export function Due({ accounts }: { accounts: Account[] }) {
   const { question, how, values, change } = useCriteria(accounts);
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [making, setMaking] = useState(false);
-  const [asked, setAsked] = useState("");
   const cursor = values.at;
   const panel = (values.panel ?? "payment") as Panel;
   const clerk = session.roles.includes("CLERK");
 
-  const mark = useCallback(
-    (entries: number[], take: boolean, how: (entry: number) => Row | undefined) => {
-      const out = readRanges(values.out);
-      const into = readRanges(values.in);
-      for (const entry of entries) {
-        if (take) {
-          const row = how(entry);
-          // what the criteria take anyway needs no mark
-          if (!out.delete(entry) && row && !row.taken && row.movable) into.add(entry);
-        } else if (!into.delete(entry)) {
-          out.add(entry);
-        }
-      }
-      change({ out: writeRanges(out) || undefined, in: writeRanges(into) || undefined });
-    },
-    [values.out, values.in, change],
-  );
-  const moveClaim = useCallback(
-    (view: DueView, group: Schemas["GroupView"], take: boolean) => {
-      const out = readRanges(values.out);
-      const into = readRanges(values.in);
-      for (const entry of view.order.slice(group.first, group.first + group.count)) {
-        // what one key took in, the other gives back to where it was
-        const back = (take ? out : into).delete(entry);
-        if (take || !back) (take ? into : out).add(entry);
-      }
-      change({ out: writeRanges(out) || undefined, in: writeRanges(into) || undefined });
-    },
-    [values.out, values.in, change],
-  );
+  const { mark, moveClaim, takeIn, count: marks } = useByHand(values, change);
   const heading = useCallback((group: Schemas["GroupView"]) => <Heading group={group} />, []);
   const line = useCallback((view: DueView) => <CashLine view={view} />, []);
   const { due, items, onRange, row, all } = useDueList(question, how, heading, line);
@@ -100,7 +70,6 @@ export function Due({ accounts }: { accounts: Account[] }) {
     else mark([Number(at)], key === "+", rowOf);
   };
   const columns = useColumns(due.data?.currency, (one) => toggle([String(one.invoice)], String(one.invoice)));
-  const marks = readRanges(values.out).size + readRanges(values.in).size;
   return (
     <Station
       title="Due"
@@ -109,64 +78,13 @@ export function Due({ accounts }: { accounts: Account[] }) {
       }
       answer={
         due.data && (
-          <>
-            <Figure value={due.data.count}>
-              taken, <b className="text-ink">{due.data.claims}</b>{" "}
-              {due.data.claims === 1 ? "claim" : "claims"}
-            </Figure>
-            <Figure value={due.data.toPay}>to pay</Figure>
-            {!due.data.checkDateIsBankingDay && (
-              <span className="text-brass">{longDate(due.data.checkDate)} is no banking day</span>
-            )}
-            <Figure value={due.data.saved}>saved</Figure>
-            {question.credits && <Figure value={due.data.credited}>credits used</Figure>}
-            {due.data.left !== undefined && due.data.left !== null && (
-              <Figure value={due.data.left} look={due.data.overLimit ? "text-rust" : ""}>
-                {due.data.overLimit ? "over the limit" : "left of the limit"}
-              </Figure>
-            )}
-            {(due.data.leftOutCount > 0 || due.data.creditsOut.length > 0) && (
-              <button
-                type="button"
-                className="text-brass min-h-6 truncate underline underline-offset-2"
-                onClick={() => change({ panel: "left-out" })}
-              >
-                <b>{due.data.leftOutCount}</b> left out
-              </button>
-            )}
-            {marks > 0 && (
-              <button
-                type="button"
-                className="go min-h-6"
-                onClick={() => change({ out: undefined, in: undefined })}
-              >
-                forget {marks} {marks === 1 ? "mark" : "marks"} by hand
-              </button>
-            )}
-            <form
-              className="ml-auto flex items-center gap-2"
-              onSubmit={(event) => {
-                event.preventDefault();
-                if (asked.trim()) change({ panel: "where", where: asked.trim() });
-              }}
-            >
-              <input
-                aria-label="Where is this invoice?"
-                placeholder="Where is … ?"
-                className="min-h-6 w-36 py-0"
-                value={asked}
-                onChange={(event) => setAsked(event.target.value)}
-              />
-            </form>
-            <button
-              type="button"
-              aria-expanded={values.horizon === "yes"}
-              className="go min-h-6"
-              onClick={() => change({ horizon: values.horizon === "yes" ? undefined : "yes" })}
-            >
-              Horizon
-            </button>
-          </>
+          <DueAnswer
+            view={due.data}
+            question={question}
+            marks={marks}
+            horizon={values.horizon === "yes"}
+            change={change}
+          />
         )
       }
       list={
@@ -191,17 +109,7 @@ export function Due({ accounts }: { accounts: Account[] }) {
                 all={all}
                 csv={(keys) => selectedCsv(question, how, keys)}
                 dim={(one) => !one.taken}
-                empty={
-                  how.showing !== "ALL" && due.data?.count ? (
-                    "Nothing of that is in the list. List all of it in the sentence above."
-                  ) : values.days ? (
-                    "Nothing listed falls into these days. Pick others on the horizon, or show all days."
-                  ) : (
-                    <WhatIsMissing>
-                      Nothing open is due by this day. Choose a later day in the sentence above.
-                    </WhatIsMissing>
-                  )
-                }
+                empty={<Nothing of={due.data} how={how} days={values.days} />}
               />
             )}
           </Loaded>
@@ -209,25 +117,14 @@ export function Due({ accounts }: { accounts: Account[] }) {
       }
       bar={
         <>
-          <span aria-live="polite">
-            <b>{due.data?.count ?? 0}</b> taken, <b>{due.data?.toPay ?? "–"}</b>
-          </span>
-          <span className="text-faint">
-            {total
-              ? `${total.count} selected, open ${total.open.map((m) => `${m.text} ${m.currency}`).join(" and ")}, to pay ${total.toPay}`
-              : due.data &&
-                `${due.data.listed} listed, open ${due.data.open.map((m) => `${m.text} ${m.currency}`).join(" and ")}`}
-          </span>
-          <span className="ml-auto">
-            <Download path="/api/due/csv" params={{ ...question, ...how }} />
-          </span>
-          <Button
-            look="deed"
-            disabled={!due.data || due.isPlaceholderData || due.data.count === 0 || !clerk}
-            onClick={() => setMaking(true)}
-          >
-            Make the batch of {due.data?.count ?? 0}
-          </Button>
+          <DueBar
+            view={due.data}
+            question={question}
+            how={how}
+            total={total}
+            may={clerk && !due.isPlaceholderData}
+            onMake={() => setMaking(true)}
+          />
           {due.data && (
             <MakeBatch
               key={String(making)}
@@ -249,18 +146,20 @@ export function Due({ accounts }: { accounts: Account[] }) {
           where={values.where}
           clerk={clerk}
           change={change}
-          onTakeIn={(entry) => {
-            const out = readRanges(values.out);
-            const into = readRanges(values.in);
-            if (!out.delete(entry)) into.add(entry);
-            change({
-              out: writeRanges(out) || undefined,
-              in: writeRanges(into) || undefined,
-              at: String(entry),
-            });
-          }}
+          onTakeIn={takeIn}
         />
       }
     />
+  );
+}
+
+/** Why the list is empty, and what to do about it. */
+function Nothing({ of, how, days }: { of: DueView | undefined; how: HowListed; days: string | undefined }) {
+  return how.showing !== "ALL" && of?.count ? (
+    "Nothing of that is in the list. List all of it in the sentence above."
+  ) : days ? (
+    "Nothing listed falls into these days. Pick others on the horizon, or show all days."
+  ) : (
+    <WhatIsMissing>Nothing open is due by this day. Choose a later day in the sentence above.</WhatIsMissing>
   );
 }

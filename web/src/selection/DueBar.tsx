@@ -1,0 +1,45 @@
+import type { Schemas } from "../api/client";
+import { Button } from "../parts/Button";
+import { Download } from "../parts/Download";
+import type { HowListed, Question } from "./criteria";
+import type { DueView } from "./useDueList";
+
+const sums = (amounts: Schemas["MoneyView"][]) => amounts.map((m) => `${m.text} ${m.currency}`).join(" and ");
+
+/** What is taken and selected, the list to take away, and the batch to make of it. */
+export function DueBar({
+  view,
+  question,
+  how,
+  total,
+  may,
+  onMake,
+}: {
+  view: DueView | undefined;
+  question: Question;
+  how: HowListed;
+  total: Schemas["TotalView"] | undefined;
+  /** Whether a batch can be made of what is shown. */
+  may: boolean;
+  onMake: () => void;
+}) {
+  const count = view?.count ?? 0;
+  return (
+    <>
+      <span aria-live="polite">
+        <b>{count}</b> taken, <b>{view?.toPay ?? "–"}</b>
+      </span>
+      <span className="text-faint">
+        {total
+          ? `${total.count} selected, open ${sums(total.open)}, to pay ${total.toPay}`
+          : view && `${view.listed} listed, open ${sums(view.open)}`}
+      </span>
+      <span className="ml-auto">
+        <Download path="/api/due/csv" params={{ ...question, ...how }} />
+      </span>
+      <Button look="deed" disabled={!may || count === 0} onClick={onMake}>
+        Make the batch of {count}
+      </Button>
+    </>
+  );
+}
