@@ -1,15 +1,7 @@
 import type { Schemas } from "../api/client";
 import { Button } from "../parts/Button";
-import {
-  type Content,
-  type Route,
-  type Person,
-  NEW_STEP,
-  askedBy,
-  StepWords,
-  AskedBy,
-  StepFields,
-} from "./RouteFields";
+import { type Content, type Route, type Person, askedBy, AskedBy } from "./RouteFields";
+import { NEW_STEP, StepFields, StepWords } from "./StepFields";
 
 /** The routes from the lightest to the strictest, to read and, as a controller, to change. */
 export function RouteEditor({

@@ -1,16 +1,16 @@
-import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
-import { clock, longDate } from "../parts/dates";
+import { clock } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
 import { everyPage } from "../parts/PrintedList";
-import { ChoiceWord, DayWord, Word } from "../parts/Word";
+import { TrailSentence } from "./TrailSentence";
 import { TrailFacts, factsInLine } from "./TrailFacts";
 
 type Record = Schemas["TrailView"];
@@ -44,8 +44,6 @@ export function TrailPage() {
     until: values.until,
     text: values.text,
   };
-  const people = useQuery({ queryKey: ["names"], queryFn: () => call(api.GET("/api/people/names")) });
-  const deeds = useQuery({ queryKey: ["deeds"], queryFn: () => call(api.GET("/api/trail/deeds")) });
   const pages = useInfiniteQuery({
     queryKey: ["trail", filter],
     initialPageParam: undefined as number | undefined,
@@ -56,54 +54,10 @@ export function TrailPage() {
   const records = useMemo(() => pages.data?.pages.flat() ?? [], [pages.data]);
   const items = useMemo(() => itemsOf(records), [records]);
   const at = records.find((one) => String(one.sequence) === values.at);
-  const who = people.data?.find((one) => String(one.id) === values.person)?.name;
   return (
     <Station
       title="Trail"
-      sentence={
-        <>
-          What{" "}
-          <ChoiceWord
-            name="Who"
-            text={who ?? "anybody"}
-            value={values.person ?? ""}
-            choices={[
-              { value: "", text: "anybody" },
-              { value: "0", text: "nobody, or the clock" },
-              ...(people.data ?? []).map((one) => ({ value: String(one.id), text: one.name })),
-            ]}
-            onChange={(person) => change({ person: person || undefined, at: undefined })}
-          />{" "}
-          did:{" "}
-          <ChoiceWord
-            name="Deed"
-            text={values.deed ?? "anything"}
-            value={values.deed ?? ""}
-            choices={[
-              { value: "", text: "anything" },
-              ...(deeds.data ?? []).map((deed) => ({ value: deed, text: deed })),
-            ]}
-            onChange={(deed) => change({ deed: deed || undefined, at: undefined })}
-          />
-          , from{" "}
-          <DayWord
-            name="From"
-            text={values.from ? longDate(values.from) : "the beginning"}
-            value={values.from ?? ""}
-            none="From the beginning"
-            onChange={(from) => change({ from, at: undefined })}
-          />{" "}
-          to{" "}
-          <DayWord
-            name="Until"
-            text={values.until ? longDate(values.until) : "now"}
-            value={values.until ?? ""}
-            none="Until now"
-            onChange={(until) => change({ until, at: undefined })}
-          />
-          , with <TextWord text={values.text} onChange={(text) => change({ text, at: undefined })} />.
-        </>
-      }
+      sentence={<TrailSentence values={values} change={change} />}
       answer={
         <>
           <Figure value={`${records.length}${pages.hasNextPage ? " and more" : ""}`}>records</Figure>
@@ -179,31 +133,5 @@ export function TrailPage() {
         )
       }
     />
-  );
-}
-
-function TextWord({ text, onChange }: { text?: string; onChange: (text: string | undefined) => void }) {
-  const [typed, setTyped] = useState(text ?? "");
-  return (
-    <Word name="Words" text={text ? `“${text}”` : "any words"}>
-      {(close) => (
-        <form
-          className="flex gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            onChange(typed.trim() || undefined);
-            close();
-          }}
-        >
-          <input
-            aria-label="Words in the record"
-            autoFocus
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-          />
-          <Button type="submit">Find</Button>
-        </form>
-      )}
-    </Word>
   );
 }

@@ -1,6 +1,6 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useState } from "react";
 import { useParams } from "react-router";
 import { api, call } from "../api/client";
 import { useAddress } from "../frame/address";
@@ -9,17 +9,14 @@ import { useSession } from "../frame/session";
 import { AmountCell } from "../parts/AmountCell";
 import { shortDate } from "../parts/dates";
 import { Grid } from "../parts/Grid";
-import { inText } from "../parts/singleKeys";
-import { writeRanges } from "../parts/ranges";
 import { LevelStrip } from "../proof/LevelStrip";
 import { AddInvoices } from "./AddInvoices";
 import { BatchBar } from "./BatchBar";
 import { BatchSlip } from "./BatchSlip";
 import { PayPart } from "./PayPart";
-import { draftDeeds, type Batch } from "./draftDeeds";
+import type { Batch } from "./draftDeeds";
 import { columnsOf, useLines } from "./lineRows";
-import type { Line } from "./lines";
-import { useEdits } from "./useEdits";
+import { useBatchLines } from "./useBatchLines";
 import { useLooks } from "./useLooks";
 
 /** One batch: edited while a draft, answered while it waits for approval, looked at afterwards. */
@@ -35,63 +32,16 @@ export function BatchPage() {
 function View({ batch }: { batch: Batch }) {
   const session = useSession();
   const [values, change] = useAddress();
-  const [selected, setSelected] = useState<Set<string>>(new Set());
-  const [paying, setPaying] = useState<{ line: Line; digit: string }>();
   const [adding, setAdding] = useState(false);
   const clerk = session.roles.includes("CLERK");
   const editable = clerk && ["DRAFT", "IN_APPROVAL", "APPROVED"].includes(batch.state);
   const looks = useLooks(batch).view;
   const { lines, items } = useLines(batch, looks);
   const cursor = values.at;
-  const at = cursor ? lines.get(cursor) : undefined;
+  const chosen = useBatchLines(batch, lines, cursor, editable, change);
+  const { at, edits, deeds, paying, setPaying, pay, payLine, nextOf } = chosen;
   const claim = at && batch.claims.find((one) => one.id === at.claim);
-  const total = useTotal(batch, selected);
-  const deeds = useMemo(() => draftDeeds(batch.id), [batch.id]);
 
-  const edits = useEdits(batch.id, deeds, (next) =>
-    setSelected((before) => new Set([...before].filter((key) => inBatch(next, Number(key))))),
-  );
-  const edit = edits.run;
-  const leaving = useRef(new Set<number>());
-  /** Takes lines out and goes on to the next at once: pressing Space twice takes out two. */
-  const takeOut = (keys: string[]) => {
-    const out = keys
-      .map(Number)
-      .filter((entry) => lines.get(String(entry))?.kind !== "CREDIT" && !leaving.current.has(entry));
-    if (out.length === 0) return;
-    out.forEach((entry) => leaving.current.add(entry));
-    const rows = [...lines.keys()];
-    const stays = (key: string) => !leaving.current.has(Number(key));
-    const from = rows.indexOf(cursor ?? "");
-    const next = rows.slice(from).find(stays) ?? rows.slice(0, Math.max(0, from)).reverse().find(stays);
-    if (cursor && !stays(cursor)) change({ at: next });
-    void edit((v) => deeds.takeOut(v, out), `Took out ${words(out, lines)}.`).finally(() =>
-      out.forEach((entry) => leaving.current.delete(entry)),
-    );
-  };
-  const chosen = selected.size > 0 ? [...selected].map(Number) : cursor && at ? [Number(cursor)] : [];
-  const invoices = chosen.filter((entry) => lines.get(String(entry))?.kind !== "CREDIT");
-  const commands: Record<string, () => void> = {
-    o: () => at && void edit((v) => deeds.ownCheck(v, at.invoice), `${at.reference} has its own check.`),
-    s: () => void edit((v) => deeds.split(v, invoices), `${invoices.length} split off.`),
-    j: () => void edit((v) => deeds.join(v, invoices), "Joined."),
-    n: () => change({ panel: "claim", focus: "note" }),
-    c: () => change({ panel: "claim", focus: "credits" }),
-  };
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || !editable || inText(event.target)) return;
-      if (event.key === "z" && batch.undo) {
-        event.preventDefault();
-        void edit(deeds.undo);
-      } else if (event.key === "y" && batch.redo) {
-        event.preventDefault();
-        void edit(deeds.redo);
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
   const columns = columnsOf(batch, (line) =>
     paying?.line.invoice === line.invoice && batch.state === "DRAFT" ? (
       <AmountCell
@@ -116,27 +66,7 @@ function View({ batch }: { batch: Batch }) {
           {batch.accountName}, in the ledger on {shortDate(batch.ledgerDate)}, numbered by {batch.order}.
         </>
       }
-      answer={
-        <>
-          <Figure value={batch.claims.length}>{batch.claims.length === 1 ? "claim" : "claims"}</Figure>
-          <Figure value={lines.size}>{lines.size === 1 ? "entry" : "entries"}</Figure>
-          <Figure value={`${batch.amount} ${batch.currency}`} />
-          <Figure value={batch.saved}>saved</Figure>
-          {batch.credited && <Figure value={batch.credited}>credits used</Figure>}
-          <span>prepared by {batch.preparedBy}</span>
-          {batch.sentBackReason && (
-            <span className="text-brass">
-              <b>Sent back:</b> {batch.sentBackReason}
-            </span>
-          )}
-          {batch.note && <span>“{batch.note}”</span>}
-          {looks && looks.marks.length > 0 && (
-            <Figure value={looks.marks.length} look="text-brass">
-              {looks.marks.length === 1 ? "payment" : "payments"} to look at
-            </Figure>
-          )}
-        </>
-      }
+      answer={<Figures batch={batch} marked={looks?.marks.length ?? 0} />}
       list={
         <Grid
           list="batch-lines"
@@ -145,12 +75,12 @@ function View({ batch }: { batch: Batch }) {
           columns={columns}
           cursor={cursor}
           onCursor={(key) => change({ at: key })}
-          selected={selected}
-          onSelect={setSelected}
-          onSpace={editable ? takeOut : undefined}
+          selected={chosen.selected}
+          onSelect={chosen.setSelected}
+          onSpace={editable ? chosen.takeOut : undefined}
           onEnter={editable ? (key) => pay(key, "") : undefined}
           onDigit={editable ? pay : undefined}
-          onKey={editable ? (key) => commands[key]?.() : undefined}
+          onKey={editable ? (key) => chosen.commands[key]?.() : undefined}
           empty="This batch pays nothing now. Add an invoice, gather again, or withdraw it."
         />
       }
@@ -158,8 +88,8 @@ function View({ batch }: { batch: Batch }) {
         <BatchBar
           batch={batch}
           editable={editable}
-          selected={invoices}
-          total={total}
+          selected={chosen.invoices}
+          total={chosen.total}
           edits={edits}
           deeds={deeds}
           onAdd={() => setAdding(true)}
@@ -205,47 +135,30 @@ function View({ batch }: { batch: Batch }) {
       }
     />
   );
-
-  function payLine(line: Line, cash: string | null): Promise<void> {
-    return edits.must((v) => deeds.pay(v, line.invoice, cash), `${line.reference} pays ${cash ?? "all"}.`);
-  }
-
-  /** The next line down that an amount can be typed on. */
-  function nextOf(line: Line): Line | undefined {
-    const rows = [...lines.values()];
-    return rows
-      .slice(rows.findIndex((one) => one.invoice === line.invoice) + 1)
-      .find((one) => one.kind !== "CREDIT");
-  }
-
-  function pay(key: string, digit: string) {
-    const line = lines.get(key);
-    if (line && line.kind !== "CREDIT") setPaying({ line, digit });
-  }
 }
 
-function inBatch(batch: Batch, entry: number): boolean {
-  return batch.claims.some((claim) => claim.lines.some((line) => line.invoice === entry));
-}
-
-function words(entries: number[], lines: Map<string, Line>): string {
-  return entries.length > 3
-    ? `${entries.length} invoices`
-    : entries.map((entry) => lines.get(String(entry))?.reference).join(", ");
-}
-
-function useTotal(batch: Batch, selected: Set<string>) {
-  const ranges = useMemo(() => writeRanges([...selected].map(Number)), [selected]);
-  const total = useQuery({
-    queryKey: ["batch-total", batch.id, batch.version, ranges],
-    enabled: selected.size > 1 && ranges.length < 30_000,
-    queryFn: () =>
-      call(
-        api.GET("/api/batches/{id}/total", {
-          params: { path: { id: batch.id }, query: { selected: ranges } },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-  });
-  return selected.size > 1 ? total.data : undefined;
+/** What the batch comes to, and what is to be known of it. */
+function Figures({ batch, marked }: { batch: Batch; marked: number }) {
+  const entries = batch.claims.reduce((sum, claim) => sum + claim.lines.length, 0);
+  return (
+    <>
+      <Figure value={batch.claims.length}>{batch.claims.length === 1 ? "claim" : "claims"}</Figure>
+      <Figure value={entries}>{entries === 1 ? "entry" : "entries"}</Figure>
+      <Figure value={`${batch.amount} ${batch.currency}`} />
+      <Figure value={batch.saved}>saved</Figure>
+      {batch.credited && <Figure value={batch.credited}>credits used</Figure>}
+      <span>prepared by {batch.preparedBy}</span>
+      {batch.sentBackReason && (
+        <span className="text-brass">
+          <b>Sent back:</b> {batch.sentBackReason}
+        </span>
+      )}
+      {batch.note && <span>“{batch.note}”</span>}
+      {marked > 0 && (
+        <Figure value={marked} look="text-brass">
+          {marked === 1 ? "payment" : "payments"} to look at
+        </Figure>
+      )}
+    </>
+  );
 }

@@ -7,14 +7,14 @@ import { TrailFold } from "../audit/TrailOf";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
-import { Button } from "../parts/Button";
-import { longDate, shortDate } from "../parts/dates";
 import { Download } from "../parts/Download";
-import { Grid, type Column } from "../parts/Grid";
+import { Grid } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
 import { About } from "./VendorAbout";
 import { Hold } from "./VendorHold";
 import { MergeVendor } from "./MergeVendor";
+import { ENTRIES, MOVEMENTS, PAYMENTS } from "./accountColumns";
+import { VendorBar, type Asking } from "./VendorBar";
 import { OffsetCredits } from "./OffsetCredits";
 import { ProposeChange } from "./VendorChangesPart";
 
@@ -45,9 +45,7 @@ function Page({ vendor }: { vendor: Vendor }) {
   const session = useSession();
   const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
-  const [asking, setAsking] = useState<
-    "hold" | "release" | "hold-invoice" | "release-invoice" | "offset" | "merge"
-  >();
+  const [asking, setAsking] = useState<Asking>();
   const [proposing, setProposing] = useState<Schemas["AddressView"] | "further">();
   const show = (values.show ?? "ALL") as Show;
   const account = useQuery({
@@ -120,38 +118,7 @@ function Page({ vendor }: { vendor: Vendor }) {
           )}
         </Loaded>
       }
-      bar={
-        <>
-          {holder && !vendor.held && <Button onClick={() => setAsking("hold")}>Hold the vendor…</Button>}
-          {session.roles.includes("CONTROLLER") && vendor.held && (
-            <Button onClick={() => setAsking("release")}>Release the vendor…</Button>
-          )}
-          {holder && at && (at.kind === "INVOICE" || at.kind === "CREDIT") && !at.settled && (
-            <Button onClick={() => setAsking(at.held ? "release-invoice" : "hold-invoice")}>
-              {at.held ? `Release ${at.reference}…` : `Hold ${at.reference}…`}
-            </Button>
-          )}
-          {session.roles.includes("CONTROLLER") && !vendor.mergedInto && (
-            <Button onClick={() => setAsking("merge")}>It is the same as…</Button>
-          )}
-          <span className="text-faint text-note">
-            {vendor.held &&
-              !session.roles.includes("CONTROLLER") &&
-              "Only a controller releases a vendor’s hold."}
-          </span>
-          <span className="ml-auto" />
-          {clerk && (
-            <Link className="go min-h-6" to={`/enter?vendor=${vendor.id}`}>
-              Enter an invoice
-            </Link>
-          )}
-          {clerk && (
-            <Button look="deed" onClick={() => setAsking("offset")}>
-              Offset credits…
-            </Button>
-          )}
-        </>
-      }
+      bar={<VendorBar vendor={vendor} at={at} clerk={clerk} holder={holder} onAsk={setAsking} />}
       slip={
         <>
           <About vendor={vendor} clerk={clerk} onPropose={holder ? setProposing : undefined} />
@@ -189,72 +156,3 @@ function Page({ vendor }: { vendor: Vendor }) {
 function money(amounts: Schemas["MoneyView"][]): string {
   return amounts.length === 0 ? "nothing" : amounts.map((m) => `${m.text} ${m.currency}`).join(" + ");
 }
-
-const REFERENCE: Column<Row> = {
-  key: "their-reference",
-  title: "Their reference",
-  width: "minmax(110px,1fr)",
-  cell: (row) => <span className="font-mono text-note">{row.reference}</span>,
-};
-const MOVEMENTS: Column<Row>[] = [
-  {
-    key: "in-the-ledger",
-    title: "In the ledger",
-    width: "122px",
-    value: (row) => row.date,
-    cell: (row) => longDate(row.date),
-  },
-  { key: "what", title: "What", width: "minmax(140px,1fr)", cell: (row) => row.words },
-  REFERENCE,
-  { key: "entry", title: "Entry", width: "70px", right: true, cell: (row) => row.entry },
-  { key: "amount", title: "Amount", width: "110px", right: true, cell: (row) => row.amount },
-  { key: "owed-then", title: "Owed then", width: "120px", right: true, cell: (row) => row.balance },
-];
-const ENTRIES: Column<Row>[] = [
-  {
-    key: "dated",
-    title: "Dated",
-    width: "118px",
-    value: (row) => row.date,
-    cell: (row) => longDate(row.date),
-  },
-  {
-    key: "due",
-    title: "Due",
-    width: "88px",
-    value: (row) => row.dueDate,
-    cell: (row) => (row.dueDate ? shortDate(row.dueDate) : ""),
-  },
-  { key: "what", title: "What", width: "70px", cell: (row) => row.words },
-  REFERENCE,
-  {
-    key: "state",
-    title: "State",
-    width: "minmax(120px,1.2fr)",
-    cell: (row) => (
-      <span className={row.held ? "text-brass" : ""} title={row.state}>
-        {row.state}
-      </span>
-    ),
-  },
-  { key: "amount", title: "Amount", width: "100px", right: true, cell: (row) => row.amount },
-  { key: "open", title: "Open", width: "100px", right: true, cell: (row) => row.open },
-];
-const PAYMENTS: Column<Row>[] = [
-  {
-    key: "check-date",
-    title: "Check date",
-    width: "122px",
-    value: (row) => row.date,
-    cell: (row) => longDate(row.date),
-  },
-  { key: "payment", title: "Payment", width: "minmax(160px,1fr)", cell: (row) => row.words },
-  {
-    key: "number",
-    title: "Number",
-    width: "100px",
-    cell: (row) => <span className="font-mono text-note">{row.reference}</span>,
-  },
-  { key: "state", title: "State", width: "110px", cell: (row) => row.state },
-  { key: "amount", title: "Amount", width: "120px", right: true, cell: (row) => row.amount },
-];
