@@ -1,18 +1,16 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
-import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { longDate } from "../parts/dates";
-import { DeedDialog } from "../parts/DeedDialog";
+import { Dialog } from "../parts/Dialog";
+import { NameDeputy } from "./NameDeputy";
 import { useDeed } from "../parts/useDeed";
 import { Grid, type Column } from "../parts/Grid";
-import { Field } from "../parts/Field";
-import { DayField } from "../parts/DayField";
 
 type Deputy = Schemas["DeputyView"];
 
@@ -95,66 +93,11 @@ function Named({ deputies }: { deputies: Deputy[] }) {
           </p>
         )
       }
-      strip={<NameDeputy open={naming} onClose={() => setNaming(false)} />}
+      strip={
+        <Dialog open={naming} onClose={() => setNaming(false)} title="Name a deputy">
+          <NameDeputy onClose={() => setNaming(false)} />
+        </Dialog>
+      }
     />
-  );
-}
-
-function NameDeputy({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const session = useSession();
-  const queries = useQueryClient();
-  const people = useQuery({ queryKey: ["names"], queryFn: () => call(api.GET("/api/people/names")) });
-  const approvers =
-    people.data?.filter((one) => one.roles.some((role) => role === "APPROVER" || role === "CONTROLLER")) ??
-    [];
-  const administrator = session.roles.includes("ADMINISTRATOR");
-  const own = approvers.some((one) => one.id === session.personId);
-  const [person, setPerson] = useState(session.personId);
-  const [deputy, setDeputy] = useState(0);
-  const [from, setFrom] = useState(session.today);
-  const [until, setUntil] = useState(session.today);
-  return (
-    <DeedDialog
-      open={open}
-      onClose={onClose}
-      title="Name a deputy"
-      deed="Name the deputy"
-      run={async () => {
-        await call(api.POST("/api/deputies", { body: { person, deputy, from, until } }));
-        await queries.invalidateQueries();
-        toast("Named. They see at Approval what waits.");
-      }}
-    >
-      <div className="grid grid-cols-2 gap-3">
-        <Field label="For">
-          <select
-            value={person}
-            disabled={!administrator}
-            onChange={(event) => setPerson(Number(event.target.value))}
-          >
-            {!own && <option value={session.personId}>choose somebody</option>}
-            {approvers.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </Field>
-        <Field label="Deputy">
-          <select value={deputy} onChange={(event) => setDeputy(Number(event.target.value))}>
-            <option value={0}>choose somebody</option>
-            {approvers
-              .filter((one) => one.id !== person)
-              .map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-          </select>
-        </Field>
-        <DayField label="From" value={from} onDay={(day) => setFrom(day ?? "")} />
-        <DayField label="Until and with" value={until} onDay={(day) => setUntil(day ?? "")} />
-      </div>
-    </DeedDialog>
   );
 }

@@ -1,8 +1,6 @@
-import { useState } from "react";
-import { DayField } from "../parts/DayField";
-import { DeedDialog } from "../parts/DeedDialog";
-import { Field } from "../parts/Field";
-import { useKept } from "../parts/useKept";
+import { DayEntry, Entry, Form } from "../parts/Form";
+import { Dialog } from "../parts/Dialog";
+import { useKeptForm } from "../parts/useKeptForm";
 import type { Batch, Deeds, Edits } from "./draftDeeds";
 
 /** Name, note and days of a batch, until numbers are taken; another check date reckons its discounts anew. */
@@ -17,43 +15,41 @@ export function AboutBatch({
   deeds: Deeds;
   onClose: () => void;
 }) {
-  const [{ name, note }, type, forget] = useKept(`about ${batch.id}`, { name: batch.name, note: batch.note });
-  const [checkDate, setCheckDate] = useState<string | undefined>(batch.checkDate);
-  const [ledgerDate, setLedgerDate] = useState<string | undefined>(batch.ledgerDate);
   return (
-    <DeedDialog
-      open
-      onClose={onClose}
-      title={`Name, note and days of “${batch.name}”`}
-      deed="Keep the change"
-      run={async () => {
-        await edits.must(
-          (v) => deeds.about(v, { name, note, checkDate: checkDate ?? "", ledgerDate: ledgerDate ?? "" }),
-          "Changed.",
-        );
-        forget();
-      }}
-    >
-      <div className="flex flex-col gap-3">
-        <Field label="Name">
-          <input value={name} maxLength={80} onChange={(event) => type({ name: event.target.value, note })} />
-        </Field>
-        <Field label="Note">
-          <textarea
-            rows={2}
-            value={note}
-            maxLength={500}
-            onChange={(event) => type({ name, note: event.target.value })}
-          />
-        </Field>
-        <div className="grid grid-cols-2 gap-3">
-          <DayField label="Check date" value={batch.checkDate} onDay={setCheckDate} />
-          <DayField label="Ledger date" value={batch.ledgerDate} onDay={setLedgerDate} />
-        </div>
-        <p className="text-faint">
-          Another check date reckons discounts anew and, like any change of amounts, voids an approval.
-        </p>
+    <Dialog open onClose={onClose} title={`Name, note and days of “${batch.name}”`}>
+      <About batch={batch} edits={edits} deeds={deeds} onClose={onClose} />
+    </Dialog>
+  );
+}
+
+function About({
+  batch,
+  edits,
+  deeds,
+  onClose,
+}: {
+  batch: Batch;
+  edits: Edits;
+  deeds: Deeds;
+  onClose: () => void;
+}) {
+  const form = useKeptForm(
+    `about ${batch.id}`,
+    { name: batch.name, note: batch.note, checkDate: batch.checkDate, ledgerDate: batch.ledgerDate },
+    (typed) => edits.must((v) => deeds.about(v, typed), "Changed."),
+    { done: onClose },
+  );
+  return (
+    <Form form={form} label="About the batch" deed="Keep the change" onClose={onClose} className="gap-3">
+      <Entry name="name" label="Name" />
+      <Entry name="note" label="Note" rows={2} />
+      <div className="grid grid-cols-2 gap-3">
+        <DayEntry name="checkDate" label="Check date" />
+        <DayEntry name="ledgerDate" label="Ledger date" />
       </div>
-    </DeedDialog>
+      <p className="text-faint">
+        Another check date reckons discounts anew and, like any change of amounts, voids an approval.
+      </p>
+    </Form>
   );
 }

@@ -96,6 +96,7 @@ export function Entry({
   inputMode?: "numeric" | "decimal" | "email";
   placeholder?: string;
   autoComplete?: string;
+  type?: "password";
   list?: string;
   /** The class of the input, where the usual width or face will not do. */
   look?: string;

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { useForm, type Path, type UseFormReturn } from "react-hook-form";
 import { useDeed, type Deed, type DeedOptions } from "./useDeed";
 import { useKept } from "./useKept";
@@ -24,14 +24,25 @@ export interface KeptForm<T extends Typed> extends UseFormReturn<T> {
  *
  * @param key names the thing it is typed for
  * @param given what stands there before anything is typed
+ * @param secret fields that are kept no longer than the form is open, such as a password
  */
 export function useKeptForm<T extends Typed, A>(
   key: string,
   given: T,
   does: (typed: T) => Promise<A>,
-  options: DeedOptions<T, A> = {},
+  { secret = [], ...options }: DeedOptions<T, A> & { secret?: (keyof T & string)[] } = {},
 ): KeptForm<T> {
-  const [typed, keep, forget] = useKept<T>(key, given);
+  const [kept, keepTyped, forgetTyped] = useKept<T>(key, given);
+  const [hidden, hide] = useState<Partial<T>>({});
+  const typed: T = { ...kept, ...hidden };
+  const keep = (values: T) => {
+    hide(Object.fromEntries(secret.map((name) => [name, values[name]])) as Partial<T>);
+    keepTyped({ ...values, ...Object.fromEntries(secret.map((name) => [name, given[name]])) });
+  };
+  const forget = () => {
+    hide({});
+    forgetTyped();
+  };
   const form = useForm<T>({ values: typed, resetOptions: { keepErrors: true } });
   const deed = useDeed<T, A>(does, {
     ...options,

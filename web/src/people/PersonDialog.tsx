@@ -1,41 +1,51 @@
-import { useState } from "react";
+import { useWatch } from "react-hook-form";
 import { api, call } from "../api/client";
 import { useSession } from "../frame/session";
-import { DeedDialog } from "../parts/DeedDialog";
-import { Field } from "../parts/Field";
+import { Dialog } from "../parts/Dialog";
+import { Entry, Form } from "../parts/Form";
+import { useKeptForm } from "../parts/useKeptForm";
 import { ROLES, type Member, type Role } from "./roles";
 
-/** Somebody new, or what changes of somebody. */
-export function PersonDialog({
-  person,
-  onClose,
-  done,
-}: {
+interface Of {
   person: Member | undefined;
   onClose: () => void;
   done: (said: string) => Promise<void>;
-}) {
-  const session = useSession();
-  const [signIn, setSignIn] = useState("");
-  const [name, setName] = useState(person?.name ?? "");
-  const [email, setEmail] = useState(person?.email ?? "");
-  const [password, setPassword] = useState("");
-  const [roles, setRoles] = useState<Role[]>(person?.roles ?? ["CLERK"]);
+}
+
+/** Somebody new, or what changes of somebody. */
+export function PersonDialog(of: Of) {
   return (
-    <DeedDialog
-      open
-      onClose={onClose}
-      title={person ? `Change ${person.name}` : "Add somebody"}
-      deed={person ? "Keep the change" : "Add"}
-      run={async () => {
-        const { waits } = await call(
-          person
-            ? api.POST("/api/people/{id}", {
-                params: { path: { id: person.id } },
-                body: { version: person.version, name, email, roles },
-              })
-            : api.POST("/api/people", { body: { signIn, name, email, password, roles } }),
-        );
+    <Dialog open onClose={of.onClose} title={of.person ? `Change ${of.person.name}` : "Add somebody"}>
+      <PersonForm {...of} />
+    </Dialog>
+  );
+}
+
+const rolesOf = (text: string) => text.split(" ").filter(Boolean) as Role[];
+
+function PersonForm({ person, onClose, done }: Of) {
+  const session = useSession();
+  const form = useKeptForm(
+    `person ${person?.id ?? "new"}`,
+    {
+      signIn: "",
+      name: person?.name ?? "",
+      email: person?.email ?? "",
+      password: "",
+      roles: (person?.roles ?? ["CLERK"]).join(" "),
+    },
+    ({ signIn, name, email, password, roles }) =>
+      call(
+        person
+          ? api.POST("/api/people/{id}", {
+              params: { path: { id: person.id } },
+              body: { version: person.version, name, email, roles: rolesOf(roles) },
+            })
+          : api.POST("/api/people", { body: { signIn, name, email, password, roles: rolesOf(roles) } }),
+      ),
+    {
+      secret: ["password"],
+      done: async ({ waits }, { name }) => {
         await done(
           waits
             ? `${name} is kept. Roles that let money out wait for a second person.`
@@ -43,48 +53,55 @@ export function PersonDialog({
               ? `${name} is changed.`
               : `${name} may sign in.`,
         );
-      }}
+        onClose();
+      },
+    },
+  );
+  const roles = rolesOf(useWatch({ control: form.control, name: "roles" }));
+  const give = (role: Role, given: boolean) => {
+    const next = given ? [...roles, role] : roles.filter((one) => one !== role);
+    form.setValue("roles", next.join(" "));
+    form.keep();
+  };
+  return (
+    <Form
+      form={form}
+      label="Person"
+      deed={person ? "Keep the change" : "Add"}
+      onClose={onClose}
+      className="gap-3"
     >
-      <div className="flex flex-col gap-3">
-        {!person && (
-          <Field label="Name to sign in with">
-            <input value={signIn} autoComplete="off" onChange={(event) => setSignIn(event.target.value)} />
-          </Field>
-        )}
-        <Field label="Full name">
-          <input value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
-        </Field>
-        <Field label="Mail address, empty for no mail">
-          <input value={email} maxLength={120} onChange={(event) => setEmail(event.target.value)} />
-        </Field>
-        {!person && (
-          <Field label="First password, 12 characters or more, told by another way">
+      {!person && <Entry name="signIn" label="Name to sign in with" autoFocus />}
+      <Entry name="name" label="Full name" />
+      <Entry name="email" label="Mail address, empty for no mail" />
+      {!person && (
+        <Entry
+          name="password"
+          type="password"
+          autoComplete="new-password"
+          label="First password, 12 characters or more, told by another way"
+        />
+      )}
+      <fieldset disabled={person?.id === session.personId} className="flex flex-col">
+        <legend className="text-faint">Roles</legend>
+        {ROLES.map(([role, what]) => (
+          <label key={role} className="flex min-h-7 items-center gap-2">
             <input
-              type="password"
-              autoComplete="new-password"
-              value={password}
-              onChange={(event) => setPassword(event.target.value)}
+              type="checkbox"
+              className="min-h-0"
+              checked={roles.includes(role)}
+              onChange={(event) => give(role, event.target.checked)}
             />
-          </Field>
+            <span className="w-28">{role.toLowerCase()}</span>
+            <span className="text-faint text-note">{what}</span>
+          </label>
+        ))}
+        {form.formState.errors.roles && (
+          <span role="alert" className="text-rust text-note">
+            {form.formState.errors.roles.message}
+          </span>
         )}
-        <fieldset disabled={person?.id === session.personId} className="flex flex-col">
-          <legend className="text-faint">Roles</legend>
-          {ROLES.map(([role, what]) => (
-            <label key={role} className="flex min-h-7 items-center gap-2">
-              <input
-                type="checkbox"
-                className="min-h-0"
-                checked={roles.includes(role)}
-                onChange={(event) =>
-                  setRoles(event.target.checked ? [...roles, role] : roles.filter((one) => one !== role))
-                }
-              />
-              <span className="w-28">{role.toLowerCase()}</span>
-              <span className="text-faint text-note">{what}</span>
-            </label>
-          ))}
-        </fieldset>
-      </div>
-    </DeedDialog>
+      </fieldset>
+    </Form>
   );
 }

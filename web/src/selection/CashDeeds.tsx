@@ -1,69 +1,80 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { api, call } from "../api/client";
-import { useState } from "react";
-import { DayField } from "../parts/DayField";
-import { DeedDialog } from "../parts/DeedDialog";
-import { Field } from "../parts/Field";
+import { DayEntry, Entry, Form } from "../parts/Form";
+import { Dialog } from "../parts/Dialog";
+import { useKeptForm } from "../parts/useKeptForm";
+
+interface Of {
+  account: number;
+  onClose: () => void;
+}
 
 /** Brings a movement in, or sets the floor. */
 export function CashDeeds({
-  account,
   doing,
-  onClose,
   today,
-}: {
-  account: number;
-  doing: "floor" | "movement" | undefined;
-  onClose: () => void;
-  today: string;
-}) {
-  const queries = useQueryClient();
-  const [amount, setAmount] = useState("");
-  const [text, setText] = useState("");
-  const [date, setDate] = useState(today);
-  const floor = doing === "floor";
+  ...of
+}: Of & { doing: "floor" | "movement" | undefined; today: string }) {
   return (
-    <DeedDialog
-      open={doing !== undefined}
-      onClose={() => {
-        setAmount("");
-        setText("");
-        onClose();
-      }}
-      title={
-        floor ? "The cash the company keeps on this account" : "A cash movement the ledger does not know yet"
-      }
-      deed={floor ? "Keep this floor" : "Bring it in"}
-      run={async () => {
-        const path = { params: { path: { id: account } } };
-        if (floor)
-          await call(api.POST("/api/bank-accounts/{id}/floor", { ...path, body: { floor: amount } }));
-        else
-          await call(
-            api.POST("/api/bank-accounts/{id}/movements", { ...path, body: { date, text, amount } }),
-          );
-        await queries.invalidateQueries();
-      }}
-    >
-      <div className="flex flex-col gap-3">
-        {!floor && (
-          <>
-            <DayField label="Day at the bank" value={date} onDay={(day) => setDate(day ?? "")} />
-            <Field label="What it is">
-              <input value={text} maxLength={120} onChange={(event) => setText(event.target.value)} />
-            </Field>
-          </>
-        )}
-        <label className="flex flex-col gap-1">
-          <span className="text-faint">{floor ? "Floor" : "Amount; a minus for what left the account"}</span>
-          <input
-            inputMode="decimal"
-            className="text-right"
-            value={amount}
-            onChange={(event) => setAmount(event.target.value)}
-          />
-        </label>
-      </div>
-    </DeedDialog>
+    <>
+      <Dialog
+        open={doing === "floor"}
+        onClose={of.onClose}
+        title="The cash the company keeps on this account"
+      >
+        <Floor {...of} />
+      </Dialog>
+      <Dialog
+        open={doing === "movement"}
+        onClose={of.onClose}
+        title="A cash movement the ledger does not know yet"
+      >
+        <Movement {...of} today={today} />
+      </Dialog>
+    </>
+  );
+}
+
+function useDone(onClose: () => void) {
+  const queries = useQueryClient();
+  return async () => {
+    await queries.invalidateQueries();
+    onClose();
+  };
+}
+
+function Floor({ account, onClose }: Of) {
+  const form = useKeptForm(
+    `floor ${account}`,
+    { floor: "" },
+    (body) => call(api.POST("/api/bank-accounts/{id}/floor", { params: { path: { id: account } }, body })),
+    { done: useDone(onClose) },
+  );
+  return (
+    <Form form={form} label="Floor" deed="Keep this floor" onClose={onClose}>
+      <Entry name="floor" label="Floor" inputMode="decimal" look="text-right" autoFocus />
+    </Form>
+  );
+}
+
+function Movement({ account, onClose, today }: Of & { today: string }) {
+  const form = useKeptForm(
+    `movement ${account}`,
+    { date: today, text: "", amount: "" },
+    (body) =>
+      call(api.POST("/api/bank-accounts/{id}/movements", { params: { path: { id: account } }, body })),
+    { done: useDone(onClose) },
+  );
+  return (
+    <Form form={form} label="Movement" deed="Bring it in" onClose={onClose} className="gap-3">
+      <DayEntry name="date" label="Day at the bank" />
+      <Entry name="text" label="What it is" autoFocus />
+      <Entry
+        name="amount"
+        label="Amount; a minus for what left the account"
+        inputMode="decimal"
+        look="text-right"
+      />
+    </Form>
   );
 }

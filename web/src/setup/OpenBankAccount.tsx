@@ -32,6 +32,7 @@ function OpenForm({ onClose }: { onClose: () => void }) {
         api.POST("/api/bank-accounts", { body: { ...typed, cash: Number(typed.cash || cash[0]?.id || 0) } }),
       ),
     {
+      secret: ["accountNumber"],
       done: async (id) => {
         await queries.invalidateQueries();
         onClose();

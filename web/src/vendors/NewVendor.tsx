@@ -74,6 +74,7 @@ function NewVendorForm() {
         }),
       ),
     {
+      secret: ["account", "taxNumber"],
       done: async (id) => {
         await queries.invalidateQueries();
         await navigate(`/vendors/${id}`);

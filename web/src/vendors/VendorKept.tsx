@@ -79,6 +79,7 @@ function Change({ id, kept, onClose }: { id: number; kept: Schemas["VendorKept"]
         }),
       ),
     {
+      secret: ["taxNumber"],
       done: async () => {
         await queries.invalidateQueries();
         onClose();

@@ -16,7 +16,7 @@ import { MergeVendor } from "./MergeVendor";
 import { ENTRIES, MOVEMENTS, PAYMENTS } from "./accountColumns";
 import { VendorBar, type Asking } from "./VendorBar";
 import { OffsetCredits } from "./OffsetCredits";
-import { ProposeChange } from "./VendorChangesPart";
+import { ProposeChange } from "./ProposeChange";
 
 export type Show = "ALL" | "OPEN" | "RESERVED" | "SETTLED" | "CREDITS" | "PAYMENTS";
 export type Row = Schemas["AccountRow"];
@@ -136,7 +136,6 @@ function Page({ vendor }: { vendor: Vendor }) {
             <ProposeChange
               vendor={vendor}
               address={proposing === "further" ? undefined : proposing}
-              open
               onClose={() => setProposing(undefined)}
             />
           )}

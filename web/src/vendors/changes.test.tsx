@@ -3,7 +3,8 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
 import { Problem, serve } from "../tests/served";
 import { ChangeFacts } from "./ChangeFacts";
-import { ProposeChange, VendorChangesPart } from "./VendorChangesPart";
+import { ProposeChange } from "./ProposeChange";
+import { VendorChangesPart } from "./VendorChangesPart";
 
 const change: Schemas["ChangeView"] = {
   id: 9,
@@ -130,7 +131,7 @@ describe("a vendor's changes", () => {
 
   it("begin as a proposal that keeps the bank details unless told otherwise", async () => {
     const { user, sent } = serve(
-      <ProposeChange vendor={vendor} address={address} open onClose={() => undefined} />,
+      <ProposeChange vendor={vendor} address={address} onClose={() => undefined} />,
       {
         answers: { "POST /api/vendors/{id}/changes": { id: 10 } },
       },
@@ -159,28 +160,33 @@ describe("a vendor's changes", () => {
 
   it("keep what was typed when the account number is refused", async () => {
     const { user, sent } = serve(
-      <ProposeChange vendor={vendor} address={address} open onClose={() => undefined} />,
+      <ProposeChange vendor={vendor} address={address} onClose={() => undefined} />,
       {
         answers: {
           "POST /api/vendors/{id}/changes": new Problem(422, "routing", "This is no routing number."),
         },
       },
     );
-    await user.click(screen.getByLabelText("new ones"));
+    await user.selectOptions(screen.getByLabelText("Bank details"), "NEW");
     await user.type(screen.getByLabelText(/Routing number/), "990044104");
     await user.type(screen.getByLabelText("Account number or IBAN"), "330019");
     await user.click(screen.getByRole("button", { name: "Propose the change" }));
     expect((await screen.findByRole("alert")).textContent).toContain("This is no routing number");
     expect((screen.getByLabelText(/Routing number/) as HTMLInputElement).value).toBe("990044104");
     expect(sent[0]?.body).toMatchObject({ bank: "NEW", routing: "990044104", bankAccount: "330019" });
+    // what is secret stays no longer than the form
+    expect(screen.getByLabelText<HTMLInputElement>("Account number or IBAN").value).toBe("330019");
+    expect(JSON.stringify(sessionStorage)).toContain("990044104");
+    expect(JSON.stringify(sessionStorage)).not.toContain("330019");
   });
 
   it("offer a further address with nothing to keep", () => {
-    serve(<ProposeChange vendor={vendor} address={undefined} open onClose={() => undefined} />, {
+    serve(<ProposeChange vendor={vendor} address={undefined} onClose={() => undefined} />, {
       answers: {},
     });
-    expect(screen.queryByLabelText(/as they are/)).toBeNull();
-    expect((screen.getByLabelText("none") as HTMLInputElement).checked).toBe(true);
+    const bank = screen.getByLabelText<HTMLSelectElement>("Bank details");
+    expect([...bank.options].map((one) => one.text)).toEqual(["none", "new ones"]);
+    expect(bank.value).toBe("NONE");
     expect((screen.getByLabelText("Payee") as HTMLInputElement).value).toBe("Turnstone Security");
   });
 });

@@ -183,9 +183,7 @@ class ApprovalTest {
         DESK.pick("Topsail Coffee Roasters");
         DESK.press(Keys.ENTER);
         DESK.click("Propose a change…");
-        DESK.driver
-                .findElement(By.xpath("//label[contains(., 'new ones')]/input"))
-                .click();
+        DESK.choose("Bank details", "new ones");
         DESK.fill("Routing number", "990044105");
         DESK.fill("Account number or IBAN", "12");
         DESK.fill("Where this comes from", "a letter, and I called their known number");

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -36,6 +38,20 @@ class OwnersTest {
             }
         }
         return writers;
+    }
+
+    @Test
+    void rowsAreReadByTheNamesOfTheirColumns() throws IOException {
+        Pattern byPlace = Pattern.compile("\\b(?:r|row|rs|rows)\\.get\\w+\\(\\d");
+        List<String> found = new ArrayList<>();
+        try (Stream<Path> files = Files.walk(SOURCES)) {
+            for (Path file : files.filter(f -> f.toString().endsWith(".java")).toList()) {
+                if (byPlace.matcher(Files.readString(file)).find()) {
+                    found.add(file.toString());
+                }
+            }
+        }
+        assertThat(found).isEmpty();
     }
 
     @Test

@@ -156,26 +156,26 @@ class AskedBatches {
                           l.credit_minor, l.cash_minor, l.currency,
                           (SELECT GROUP_CONCAT(DISTINCT a.name ORDER BY a.name SEPARATOR ', ') FROM ledger_account a
                             WHERE a.id IN (SELECT n.account_id FROM invoice_line n WHERE n.invoice_id = l.invoice_id
-                              UNION SELECT x.account_id FROM claim_line_account x WHERE x.line_id = l.id))
+                              UNION SELECT x.account_id FROM claim_line_account x WHERE x.line_id = l.id)) AS accounts
                         FROM claim c JOIN claim_line l ON l.claim_id = c.id LEFT JOIN invoice i ON i.id = l.invoice_id
                         WHERE c.batch_id = ? AND c.id = ? ORDER BY l.kind DESC, l.invoice_date, l.invoice_id, l.id
                         """)
                 .params(batch.value(), claim.value())
                 .query((r, n) -> {
-                    String currency = r.getString(10);
-                    boolean credit = r.getString(2).equals("CREDIT");
-                    Money gross = Money.ofMinor(r.getLong(6), currency);
-                    String what = r.getString(11);
+                    String currency = r.getString("currency");
+                    boolean credit = r.getString("kind").equals("CREDIT");
+                    Money gross = Money.ofMinor(r.getLong("gross_minor"), currency);
+                    String what = r.getString("accounts");
                     return new AskedLine(
-                            r.getLong(1),
-                            r.getString(2),
-                            r.getString(3),
-                            r.getObject(4, java.time.LocalDate.class),
-                            r.getObject(5, java.time.LocalDate.class),
+                            r.getLong("id"),
+                            r.getString("kind"),
+                            r.getString("reference"),
+                            r.getObject("invoice_date", java.time.LocalDate.class),
+                            r.getObject("due_date", java.time.LocalDate.class),
                             (credit ? gross.negated() : gross).toString(),
-                            shown(r.getLong(7), currency),
-                            credit ? "" : shown(r.getLong(8), currency),
-                            Money.ofMinor(r.getLong(9), currency).toString(),
+                            shown(r.getLong("discount_minor"), currency),
+                            credit ? "" : shown(r.getLong("credit_minor"), currency),
+                            Money.ofMinor(r.getLong("cash_minor"), currency).toString(),
                             what == null ? "" : what);
                 })
                 .list();
@@ -213,7 +213,8 @@ class AskedBatches {
                 .param(id.value())
                 .query((ResultSet r) -> {
                     places.put(
-                            new ClaimId(r.getLong(1)), new Place(r.getString(2).replace("\n", ", "), r.getString(3)));
+                            new ClaimId(r.getLong("id")),
+                            new Place(r.getString("address").replace("\n", ", "), r.getString("bank_mask")));
                 });
         return places;
     }

@@ -62,9 +62,9 @@ public class Deputies {
                         + " WHERE ended_at IS NULL AND from_day <= :today AND until_day >= :today ORDER BY id")
                 .param("today", today)
                 .query(r -> {
-                    Approver of = all.get(new PersonId(r.getLong(2)));
+                    Approver of = all.get(new PersonId(r.getLong("person_id")));
                     if (of != null) {
-                        standsIn.computeIfAbsent(new PersonId(r.getLong(1)), none -> new ArrayList<>())
+                        standsIn.computeIfAbsent(new PersonId(r.getLong("deputy_id")), none -> new ArrayList<>())
                                 .add(of);
                     }
                 });
@@ -168,21 +168,21 @@ public class Deputies {
     @Transactional(readOnly = true)
     List<Named> all() {
         return jdbc.sql("""
-                        SELECT d.id, d.person_id, p.name, d.deputy_id, q.name, d.from_day, d.until_day, b.name,
-                          d.ended_at IS NOT NULL
+                        SELECT d.id, d.person_id, p.name AS person_name, d.deputy_id, q.name AS other_name, d.from_day, d.until_day, b.name AS by_name,
+                          d.ended_at IS NOT NULL AS ended
                         FROM deputy d JOIN person p ON p.id = d.person_id JOIN person q ON q.id = d.deputy_id
                         JOIN person b ON b.id = d.named_by ORDER BY d.until_day DESC, d.id DESC LIMIT 500
                         """)
                 .query((r, n) -> new Named(
-                        r.getLong(1),
-                        r.getLong(2),
-                        r.getString(3),
-                        r.getLong(4),
-                        r.getString(5),
-                        r.getObject(6, LocalDate.class),
-                        r.getObject(7, LocalDate.class),
-                        r.getString(8),
-                        r.getBoolean(9)))
+                        r.getLong("id"),
+                        r.getLong("person_id"),
+                        r.getString("person_name"),
+                        r.getLong("deputy_id"),
+                        r.getString("other_name"),
+                        r.getObject("from_day", LocalDate.class),
+                        r.getObject("until_day", LocalDate.class),
+                        r.getString("by_name"),
+                        r.getBoolean("ended")))
                 .list();
     }
 }

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import leveltally.core.batches.BatchId;
+import leveltally.core.batches.BatchState;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.server.frame.MoneyView;
@@ -45,26 +46,27 @@ class Desk {
                 java.time.LocalDate checkDate,
                 String sentBy) {}
         List<Row> rows = jdbc.sql("""
-                        SELECT b.id, b.name, a.name, a.currency, b.check_date, p.name,
-                          (SELECT COUNT(*) FROM claim c WHERE c.batch_id = b.id),
-                          (SELECT COALESCE(SUM(c.amount_minor), 0) FROM claim c WHERE c.batch_id = b.id),
+                        SELECT b.id, b.name AS batch_name, a.name AS account_name, a.currency, b.check_date, p.name AS person_name,
+                          (SELECT COUNT(*) FROM claim c WHERE c.batch_id = b.id) AS claims,
+                          (SELECT COALESCE(SUM(c.amount_minor), 0) FROM claim c WHERE c.batch_id = b.id) AS amount_minor,
                           (SELECT COUNT(DISTINCT m.claim_id) FROM approval_mark m JOIN claim c ON c.id = m.claim_id
-                            AND c.batch_id = b.id WHERE m.batch_id = b.id AND m.round = b.approval_round)
+                            AND c.batch_id = b.id WHERE m.batch_id = b.id AND m.round = b.approval_round) AS marked
                         FROM batch b JOIN bank_account a ON a.id = b.bank_account_id
                         JOIN approval_round r ON r.batch_id = b.id AND r.round = b.approval_round
                         JOIN person p ON p.id = r.sent_by
-                        WHERE b.state = 'IN_APPROVAL' ORDER BY b.sent_at, b.id LIMIT :most
+                        WHERE b.state = :waits ORDER BY b.sent_at, b.id LIMIT :most
                         """)
+                .param("waits", BatchState.IN_APPROVAL.name())
                 .param("most", MOST_WAITING)
                 .query((r, n) -> new Row(
-                        new BatchId(r.getLong(1)),
-                        r.getString(2),
-                        r.getString(3),
-                        Money.ofMinor(r.getLong(8), r.getString(4)),
-                        r.getInt(7),
-                        r.getInt(9),
-                        r.getObject(5, java.time.LocalDate.class),
-                        r.getString(6)))
+                        new BatchId(r.getLong("id")),
+                        r.getString("batch_name"),
+                        r.getString("account_name"),
+                        Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                        r.getInt("claims"),
+                        r.getInt("marked"),
+                        r.getObject("check_date", java.time.LocalDate.class),
+                        r.getString("person_name")))
                 .list();
         Map<BatchId, Round> present = new HashMap<>();
         rounds.of(rows.stream().map(Row::id).toList(), by.today()).forEach(round -> present.put(round.batch(), round));

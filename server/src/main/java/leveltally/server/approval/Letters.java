@@ -195,9 +195,10 @@ class Letters {
     private List<String> facts(Batch batch) {
         BankAccount account = accounts.get(batch.account());
         record Sum(int payments, long minor) {}
-        Sum sum = jdbc.sql("SELECT COUNT(*), COALESCE(SUM(amount_minor), 0) FROM claim WHERE batch_id = ?")
+        Sum sum = jdbc.sql(
+                        "SELECT COUNT(*) AS items, COALESCE(SUM(amount_minor), 0) AS amount_minor FROM claim WHERE batch_id = ?")
                 .param(batch.id().value())
-                .query((r, n) -> new Sum(r.getInt(1), r.getLong(2)))
+                .query((r, n) -> new Sum(r.getInt("items"), r.getLong("amount_minor")))
                 .single();
         List<String> facts = new ArrayList<>();
         facts.add(Money.ofMinor(sum.minor(), account.currency()) + " " + account.currency() + " in " + sum.payments()
@@ -205,13 +206,13 @@ class Letters {
         facts.add("from " + account.name() + ", by " + batch.method().words() + " of "
                 + Dates.inWords(batch.checkDate()));
         jdbc.sql("""
-                        SELECT m.kind, COUNT(DISTINCT m.claim_id) FROM approval_mark m
+                        SELECT m.kind, COUNT(DISTINCT m.claim_id) AS marked FROM approval_mark m
                         JOIN claim c ON c.id = m.claim_id AND c.batch_id = m.batch_id
                         WHERE m.batch_id = ? AND m.round = ? GROUP BY m.kind ORDER BY m.kind
                         """).params(batch.id().value(), batch.approvalRound()).query(r -> {
-            int count = r.getInt(2);
+            int count = r.getInt("marked");
             facts.add(count + (count == 1 ? " payment" : " payments") + " marked: "
-                    + MarkKind.valueOf(r.getString(1)).words());
+                    + MarkKind.valueOf(r.getString("kind")).words());
         });
         return facts;
     }

@@ -81,12 +81,12 @@ class Looks {
                         + " ORDER BY claim_id")
                 .params(id.value(), round)
                 .query((ResultSet r) -> {
-                    marks.computeIfAbsent(new ClaimId(r.getLong(1)), none -> new ArrayList<>())
+                    marks.computeIfAbsent(new ClaimId(r.getLong("claim_id")), none -> new ArrayList<>())
                             .add(MarkView.of(
-                                    r.getString(2),
-                                    MarkKind.valueOf(r.getString(3)),
-                                    r.getString(4),
-                                    json.readValue(r.getString(5), facts),
+                                    r.getString("mark_key"),
+                                    MarkKind.valueOf(r.getString("kind")),
+                                    r.getString("reason"),
+                                    json.readValue(r.getString("facts"), facts),
                                     said));
                 });
         marks.values().forEach(own -> own.sort(Comparator.comparing(mark -> MarkKind.valueOf(mark.kind()))));
@@ -100,12 +100,13 @@ class Looks {
                         """)
                 .param(id.value())
                 .query((r, n) -> new LooksView.StruckView(
-                        r.getString(1),
-                        Money.ofMinor(r.getLong(2), r.getString(3)).toString(),
-                        r.getString(4),
-                        r.getString(5),
-                        r.getTimestamp(6).toInstant(),
-                        r.getInt(7) + 1))
+                        r.getString("payee"),
+                        Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"))
+                                .toString(),
+                        r.getString("reason"),
+                        r.getString("name"),
+                        r.getTimestamp("at").toInstant(),
+                        r.getInt("round") + 1))
                 .list();
     }
 
@@ -116,7 +117,11 @@ class Looks {
                         """)
                 .params(id.value(), round)
                 .query((r, n) -> new LooksView.NoteView(
-                        r.getLong(1), r.getString(2), r.getString(3), r.getString(4), r.getInt(5) + 1))
+                        r.getLong("claim_id"),
+                        r.getString("payee"),
+                        r.getString("note"),
+                        r.getString("name"),
+                        r.getInt("round") + 1))
                 .list();
     }
 }

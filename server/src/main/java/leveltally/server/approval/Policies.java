@@ -39,10 +39,10 @@ public class Policies {
             List.of(),
             Set.of(),
             List.of(Step.of("Approval", Takers.of(Role.APPROVER), 1)))));
-    private static final String KEPT =
-            "SELECT a.id, a.in_force_from, a.content, a.note, p.name, a.made_at, q.name, a.confirmed_on, a.made_by"
-                    + " FROM approval_policy a JOIN person p ON p.id = a.made_by"
-                    + " LEFT JOIN person q ON q.id = a.confirmed_by";
+    private static final String KEPT = "SELECT a.id, a.in_force_from, a.content, a.note, p.name AS maker, a.made_at,"
+            + " q.name AS confirmer, a.confirmed_on, a.made_by"
+            + " FROM approval_policy a JOIN person p ON p.id = a.made_by"
+            + " LEFT JOIN person q ON q.id = a.confirmed_by";
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -97,15 +97,15 @@ public class Policies {
 
     private Kept kept(java.sql.ResultSet r) throws java.sql.SQLException {
         return new Kept(
-                r.getLong(1),
-                r.getObject(2, LocalDate.class),
-                json.readValue(r.getString(3), PolicyContent.class),
-                r.getString(4),
-                r.getString(5),
-                r.getTimestamp(6).toInstant(),
-                r.getString(7),
-                r.getObject(8, LocalDate.class),
-                new PersonId(r.getLong(9)));
+                r.getLong("id"),
+                r.getObject("in_force_from", LocalDate.class),
+                json.readValue(r.getString("content"), PolicyContent.class),
+                r.getString("note"),
+                r.getString("maker"),
+                r.getTimestamp("made_at").toInstant(),
+                r.getString("confirmer"),
+                r.getObject("confirmed_on", LocalDate.class),
+                new PersonId(r.getLong("made_by")));
     }
 
     /** Agrees to a set of routes somebody else proposed; it is in force from its day, and not before tomorrow. */
@@ -114,9 +114,9 @@ public class Policies {
         by.mayDo(Deed.CONFIRM_ROUTES);
         record Proposed(long by, String note, boolean confirmed) {}
         Proposed proposed = jdbc.sql(
-                        "SELECT made_by, note, confirmed_by IS NOT NULL FROM approval_policy WHERE id = ? FOR UPDATE")
+                        "SELECT made_by, note, confirmed_by IS NOT NULL AS confirmed FROM approval_policy WHERE id = ? FOR UPDATE")
                 .param(id)
-                .query((r, n) -> new Proposed(r.getLong(1), r.getString(2), r.getBoolean(3)))
+                .query((r, n) -> new Proposed(r.getLong("made_by"), r.getString("note"), r.getBoolean("confirmed")))
                 .optional()
                 .orElseThrow(() -> Refusal.notFound("no-routes", "There is no such set of routes. Look again."));
         if (proposed.confirmed()) {

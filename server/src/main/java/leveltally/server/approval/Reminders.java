@@ -64,8 +64,9 @@ public class Reminders {
 
     /** Does what is due at an instant; answers how many were reminded or escalated. */
     public int run(Instant now) {
-        List<BatchId> waiting = jdbc.sql("SELECT id FROM batch WHERE state = 'IN_APPROVAL' ORDER BY id")
-                .query((r, n) -> new BatchId(r.getLong(1)))
+        List<BatchId> waiting = jdbc.sql("SELECT id FROM batch WHERE state = :waits ORDER BY id")
+                .param("waits", BatchState.IN_APPROVAL.name())
+                .query((r, n) -> new BatchId(r.getLong("id")))
                 .list();
         LocalDate today = day.today();
         int done = 0;

@@ -166,16 +166,16 @@ class Rounds {
                         """)
                 .param("ids", ids)
                 .query((r, n) -> new Round(
-                        new BatchId(r.getLong(1)),
-                        r.getInt(2),
-                        r.getString(3),
-                        r.getString(4),
-                        new PersonId(r.getLong(5)),
-                        r.getTimestamp(6).toInstant(),
-                        steps.getOrDefault(r.getLong(1), List.of()),
-                        given.getOrDefault(r.getLong(1), List.of()),
-                        hands.getOrDefault(r.getLong(1), Set.of()),
-                        interested.getOrDefault(r.getLong(1), Map.of())))
+                        new BatchId(r.getLong("id")),
+                        r.getInt("round"),
+                        r.getString("route"),
+                        r.getString("why"),
+                        new PersonId(r.getLong("sent_by")),
+                        r.getTimestamp("sent_at").toInstant(),
+                        steps.getOrDefault(r.getLong("id"), List.of()),
+                        given.getOrDefault(r.getLong("id"), List.of()),
+                        hands.getOrDefault(r.getLong("id"), Set.of()),
+                        interested.getOrDefault(r.getLong("id"), Map.of())))
                 .list();
     }
 
@@ -185,8 +185,9 @@ class Rounds {
                         SELECT p.batch_id, p.step, p.line, p.person_id FROM approval_step_person p
                         JOIN batch b ON b.id = p.batch_id AND b.approval_round = p.round WHERE b.id IN (:ids)
                         """).param("ids", ids).query((ResultSet r) -> {
-            people.computeIfAbsent(key(r.getLong(1), r.getInt(2), r.getInt(3)), none -> new HashSet<>())
-                    .add(new PersonId(r.getLong(4)));
+            people.computeIfAbsent(
+                            key(r.getLong("batch_id"), r.getInt("step"), r.getInt("line")), none -> new HashSet<>())
+                    .add(new PersonId(r.getLong("person_id")));
         });
         Map<Long, List<Round.Opened>> steps = new HashMap<>();
         jdbc.sql("""
@@ -195,16 +196,16 @@ class Rounds {
                         FROM approval_step s JOIN batch b ON b.id = s.batch_id AND b.approval_round = s.round
                         WHERE b.id IN (:ids) ORDER BY s.batch_id, s.step
                         """).param("ids", ids).query((ResultSet r) -> {
-            long batch = r.getLong(1);
-            String role = r.getString(4);
-            Set<PersonId> first = people.getOrDefault(key(batch, r.getInt(2), 1), Set.of());
+            long batch = r.getLong("batch_id");
+            String role = r.getString("role");
+            Set<PersonId> first = people.getOrDefault(key(batch, r.getInt("step"), 1), Set.of());
             Step step = new Step(
-                    r.getString(3),
+                    r.getString("name"),
                     role == null ? Takers.named(first) : Takers.of(Role.valueOf(role)),
-                    r.getInt(5),
-                    r.getInt(6),
-                    r.getInt(7),
-                    people.getOrDefault(key(batch, r.getInt(2), 2), Set.of()));
+                    r.getInt("needed"),
+                    r.getInt("remind_after_hours"),
+                    r.getInt("escalate_after_hours"),
+                    people.getOrDefault(key(batch, r.getInt("step"), 2), Set.of()));
             steps.computeIfAbsent(batch, none -> new ArrayList<>())
                     .add(new Round.Opened(step, instant(r, 8), instant(r, 9), instant(r, 10)));
         });
@@ -227,12 +228,12 @@ class Rounds {
                         JOIN batch b ON b.id = a.batch_id AND b.approval_round = a.round
                         WHERE b.id IN (:ids) AND a.outcome = 'APPROVED' ORDER BY a.at, a.id
                         """).param("ids", ids).query((ResultSet r) -> {
-            given.computeIfAbsent(r.getLong(1), none -> new ArrayList<>())
+            given.computeIfAbsent(r.getLong("batch_id"), none -> new ArrayList<>())
                     .add(new Round.Given(
-                            r.getInt(2),
-                            new PersonId(r.getLong(3)),
-                            new PersonId(r.getLong(4)),
-                            r.getTimestamp(5).toInstant()));
+                            r.getInt("step"),
+                            new PersonId(r.getLong("person_id")),
+                            new PersonId(r.getLong("on_behalf_of")),
+                            r.getTimestamp("at").toInstant()));
         });
         return given;
     }
@@ -242,7 +243,8 @@ class Rounds {
         jdbc.sql("SELECT batch_id, person_id FROM hand WHERE batch_id IN (:ids)")
                 .param("ids", ids)
                 .query((ResultSet r) -> {
-                    hands.computeIfAbsent(r.getLong(1), none -> new HashSet<>()).add(new PersonId(r.getLong(2)));
+                    hands.computeIfAbsent(r.getLong("batch_id"), none -> new HashSet<>())
+                            .add(new PersonId(r.getLong("person_id")));
                 });
         return hands;
     }
@@ -264,8 +266,8 @@ class Rounds {
                 .param("since", today.minusDays(TwoPeople.DAYS))
                 .query((ResultSet r) -> {
                     interested
-                            .computeIfAbsent(r.getLong(1), none -> new HashMap<>())
-                            .put(new PersonId(r.getLong(2)), r.getString(3));
+                            .computeIfAbsent(r.getLong("batch_id"), none -> new HashMap<>())
+                            .put(new PersonId(r.getLong("person_id")), r.getString("name"));
                 });
         return interested;
     }
@@ -280,11 +282,11 @@ class Rounds {
                         """)
                 .params(batch.value(), round)
                 .query((r, n) -> new Comparison.Sent(
-                        new ClaimId(r.getLong(1)),
-                        new VendorId(r.getLong(2)),
-                        r.getString(3),
-                        Money.ofMinor(r.getLong(4), r.getString(5)),
-                        new ClaimDigest(r.getString(6))))
+                        new ClaimId(r.getLong("claim_id")),
+                        new VendorId(r.getLong("vendor_id")),
+                        r.getString("payee"),
+                        Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                        new ClaimDigest(r.getString("digest"))))
                 .list();
     }
 

@@ -49,9 +49,9 @@ public class Verification {
                 .param("batch", batch.id().value())
                 .param("round", batch.approvalRound())
                 .query(r -> {
-                    agreed.computeIfAbsent(r.getLong(1), none -> new HashMap<>())
-                            .computeIfAbsent(r.getString(2), none -> new HashSet<>())
-                            .add(new Agreed(r.getInt(3), r.getLong(4)));
+                    agreed.computeIfAbsent(r.getLong("claim_id"), none -> new HashMap<>())
+                            .computeIfAbsent(r.getString("digest"), none -> new HashSet<>())
+                            .add(new Agreed(r.getInt("step"), r.getLong("person_id")));
                 });
         List<Step> steps = rounds.of(batch.id(), batch.checkDate()).opened().stream()
                 .map(Round.Opened::step)

@@ -21,7 +21,7 @@ class TrailRows {
     private static final int FETCHED_AT_ONCE = 1_000;
     private static final String ROWS = """
             SELECT a.sequence, a.at, a.person_id, COALESCE(p.name, CASE a.origin WHEN 'schedule' THEN 'Level Tally'
-              ELSE 'nobody' END), a.origin, a.deed, a.subject, a.detail, a.previous_hash, a.hash
+              ELSE 'nobody' END) AS who, a.origin, a.deed, a.subject, a.detail, a.previous_hash, a.hash
             FROM audit_record a LEFT JOIN person p ON p.id = a.person_id
             """;
 
@@ -76,7 +76,7 @@ class TrailRows {
     @Transactional(readOnly = true)
     public Head each(Filter filter, Consumer<Row> reader) {
         Head head = jdbc.sql("SELECT sequence, hash FROM audit_head")
-                .query((r, n) -> new Head(r.getLong(1), r.getString(2)))
+                .query((r, n) -> new Head(r.getLong("sequence"), r.getString("hash")))
                 .single();
         Map<String, Object> params = new HashMap<>();
         String where = where(filter, params);
@@ -165,15 +165,15 @@ class TrailRows {
 
     private static Row row(ResultSet r) throws SQLException {
         return new Row(
-                r.getLong(1),
-                r.getTimestamp(2).toInstant(),
-                r.getLong(3),
-                r.getString(4),
-                r.getString(5),
-                r.getString(6),
-                r.getString(7),
-                r.getString(8),
-                r.getString(9),
-                r.getString(10));
+                r.getLong("sequence"),
+                r.getTimestamp("at").toInstant(),
+                r.getLong("person_id"),
+                r.getString("who"),
+                r.getString("origin"),
+                r.getString("deed"),
+                r.getString("subject"),
+                r.getString("detail"),
+                r.getString("previous_hash"),
+                r.getString("hash"));
     }
 }

@@ -285,18 +285,18 @@ public class BankFiles {
         Layout layout = json.readValue(entities.find(LayoutEntity.class, file.layoutId).definition, Layout.class);
         List<BankFile.Item> paid = jdbc.sql("""
                         SELECT e.kind, n.number, p.amount_minor, p.currency,
-                          CASE WHEN e.kind = 'ISSUE' THEN p.check_date ELSE e.event_date END, p.payee
+                          CASE WHEN e.kind = 'ISSUE' THEN p.check_date ELSE e.event_date END AS told_date, p.payee
                         FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id
                         JOIN check_number n ON n.id = e.check_number_id JOIN payment p ON p.id = n.payment_id
                         WHERE x.file_id = :file ORDER BY x.position
                         """)
                 .param("file", file.id)
                 .query((r, n) -> new BankFile.Item(
-                        BankFile.Item.Kind.valueOf(r.getString(1)),
-                        r.getLong(2),
-                        Money.ofMinor(r.getLong(3), r.getString(4)),
-                        r.getObject(5, LocalDate.class),
-                        r.getString(6)))
+                        BankFile.Item.Kind.valueOf(r.getString("kind")),
+                        r.getLong("number"),
+                        Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                        r.getObject("told_date", LocalDate.class),
+                        r.getString("payee")))
                 .list();
         var about = new BankFile.About(
                 account.routingNumber(),

@@ -136,54 +136,56 @@ class BatchViews {
         Map<Long, List<BatchController.LineView>> lines = new HashMap<>();
         jdbc.sql("""
                         SELECT c.id, c.vendor_id, c.payee, c.address, c.remit_to_id, c.amount_minor, c.apart, c.stub_note,
-                          COALESCE(v.hold_reason, ''), l.invoice_id, l.kind, l.reference, l.invoice_date, i.due_date,
+                          COALESCE(v.hold_reason, '') AS vendor_held, l.invoice_id, l.kind, l.reference, l.invoice_date, i.due_date,
                           i.open_minor, l.gross_minor, l.discount_minor, l.credit_minor, l.cash_minor, l.part, l.by_hand,
-                          l.hidden, l.own_check, COALESCE(i.hold_reason, '')
+                          l.hidden, l.own_check, COALESCE(i.hold_reason, '') AS invoice_held
                         FROM standing_claim c JOIN vendor v ON v.id = c.vendor_id JOIN claim_line l ON l.claim_id = c.id
                         JOIN invoice i ON i.id = l.invoice_id
                         WHERE c.batch_id = :batch ORDER BY c.order_key, c.id, l.kind DESC, l.invoice_date, l.invoice_id
                         """).param("batch", id.value()).query((java.sql.ResultSet r) -> {
-            long claim = r.getLong(1);
+            long claim = r.getLong("id");
             if (!heads.containsKey(claim)) {
-                Money amount = Money.ofMinor(r.getLong(6), account.currency());
+                Money amount = Money.ofMinor(r.getLong("amount_minor"), account.currency());
                 sums[0] = sums[0].plus(amount);
                 heads.put(
                         claim,
                         new Head(
                                 claim,
-                                r.getLong(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getLong(5),
+                                r.getLong("vendor_id"),
+                                r.getString("payee"),
+                                r.getString("address"),
+                                r.getLong("remit_to_id"),
                                 amount,
-                                r.getBoolean(7),
-                                r.getString(8),
-                                r.getString(9)));
+                                r.getBoolean("apart"),
+                                r.getString("stub_note"),
+                                r.getString("vendor_held")));
                 lines.put(claim, new ArrayList<>());
             }
-            Money discount = Money.ofMinor(r.getLong(17), account.currency());
-            Money credit = Money.ofMinor(r.getLong(18), account.currency());
-            boolean isCredit = r.getString(11).equals("CREDIT");
+            Money discount = Money.ofMinor(r.getLong("discount_minor"), account.currency());
+            Money credit = Money.ofMinor(r.getLong("credit_minor"), account.currency());
+            boolean isCredit = r.getString("kind").equals("CREDIT");
             sums[1] = sums[1].plus(discount);
             sums[2] = isCredit ? sums[2].plus(credit) : sums[2];
-            Money gross = Money.ofMinor(r.getLong(16), account.currency());
+            Money gross = Money.ofMinor(r.getLong("gross_minor"), account.currency());
             lines.get(claim)
                     .add(new BatchController.LineView(
-                            r.getLong(10),
-                            r.getString(11),
-                            r.getString(12),
-                            r.getObject(13, LocalDate.class),
-                            r.getObject(14, LocalDate.class),
-                            Money.ofMinor(r.getLong(15), account.currency()).toString(),
+                            r.getLong("invoice_id"),
+                            r.getString("kind"),
+                            r.getString("reference"),
+                            r.getObject("invoice_date", LocalDate.class),
+                            r.getObject("due_date", LocalDate.class),
+                            Money.ofMinor(r.getLong("open_minor"), account.currency())
+                                    .toString(),
                             (isCredit ? gross.negated() : gross).toString(),
                             discount.isZero() ? "" : discount.toString(),
                             credit.isZero() || isCredit ? "" : credit.toString(),
-                            Money.ofMinor(r.getLong(19), account.currency()).toString(),
-                            r.getBoolean(20),
-                            r.getBoolean(21),
-                            r.getBoolean(22),
-                            r.getBoolean(23),
-                            r.getString(24)));
+                            Money.ofMinor(r.getLong("cash_minor"), account.currency())
+                                    .toString(),
+                            r.getBoolean("part"),
+                            r.getBoolean("by_hand"),
+                            r.getBoolean("hidden"),
+                            r.getBoolean("own_check"),
+                            r.getString("invoice_held")));
         });
         return heads.values().stream()
                 .map(h -> new BatchController.ClaimView(
@@ -202,19 +204,19 @@ class BatchViews {
 
     private List<BatchController.ApprovalView> approvals(Batch batch) {
         return jdbc.sql("""
-                        SELECT p.name, CASE WHEN a.on_behalf_of <> a.person_id THEN o.name END, a.outcome, a.reason, a.at,
+                        SELECT p.name, CASE WHEN a.on_behalf_of <> a.person_id THEN o.name END AS on_behalf_of, a.outcome, a.reason, a.at,
                           a.round
                         FROM approval a JOIN person p ON p.id = a.person_id JOIN person o ON o.id = a.on_behalf_of
                         WHERE a.batch_id = :batch ORDER BY a.at DESC
                         """)
                 .param("batch", batch.id().value())
                 .query((r, n) -> new BatchController.ApprovalView(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getTimestamp(5).toInstant(),
-                        r.getInt(6) == batch.approvalRound()))
+                        r.getString("name"),
+                        r.getString("on_behalf_of"),
+                        r.getString("outcome"),
+                        r.getString("reason"),
+                        r.getTimestamp("at").toInstant(),
+                        r.getInt("round") == batch.approvalRound()))
                 .list();
     }
 }

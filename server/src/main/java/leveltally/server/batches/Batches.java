@@ -119,7 +119,7 @@ public class Batches {
     public Set<PersonId> hands(BatchId id) {
         return new HashSet<>(jdbc.sql("SELECT person_id FROM hand WHERE batch_id = :batch")
                 .param("batch", id.value())
-                .query((r, n) -> new PersonId(r.getLong(1)))
+                .query((r, n) -> new PersonId(r.getLong("person_id")))
                 .list());
     }
 

@@ -203,13 +203,13 @@ public class ClaimRows {
     private Map<Long, Long> firstEntries(BatchId id) {
         Map<Long, Long> first = new HashMap<>();
         jdbc.sql("""
-                        SELECT c.id, MIN(l.invoice_id) FROM claim c JOIN claim_line l ON l.claim_id = c.id AND l.kind = :kind
+                        SELECT c.id, MIN(l.invoice_id) AS first_invoice FROM claim c JOIN claim_line l ON l.claim_id = c.id AND l.kind = :kind
                         WHERE c.batch_id = :batch GROUP BY c.id
                         """)
                 .param("batch", id.value())
                 .param("kind", ClaimLine.Kind.INVOICE.name())
                 .query((java.sql.ResultSet r) -> {
-                    first.put(r.getLong(1), r.getLong(2));
+                    first.put(r.getLong("id"), r.getLong("first_invoice"));
                 });
         return first;
     }

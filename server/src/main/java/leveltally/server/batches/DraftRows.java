@@ -63,9 +63,15 @@ class DraftRows {
                         FROM claim c JOIN claim_line l ON l.claim_id = c.id
                         WHERE c.batch_id = :batch ORDER BY c.id, l.id
                         """).param("batch", batch).query((ResultSet r) -> {
-            long claim = r.getLong(1);
+            long claim = r.getLong("id");
             if (!heads.containsKey(claim)) {
-                heads.put(claim, new Head(new VendorId(r.getLong(2)), r.getLong(3), r.getBoolean(4), r.getString(5)));
+                heads.put(
+                        claim,
+                        new Head(
+                                new VendorId(r.getLong("vendor_id")),
+                                r.getLong("remit_to_id"),
+                                r.getBoolean("apart"),
+                                r.getString("stub_note")));
                 lines.put(claim, new ArrayList<>());
             }
             lines.get(claim).add(line(r));
@@ -77,14 +83,14 @@ class DraftRows {
     }
 
     private static DraftLine line(ResultSet r) throws SQLException {
-        Long typed = r.getObject(8, Long.class);
+        Long typed = r.getObject("typed_minor", Long.class);
         return new DraftLine(
-                ClaimLine.Kind.valueOf(r.getString(6)),
-                new InvoiceId(r.getLong(7)),
-                typed == null ? null : Money.ofMinor(typed, r.getString(9)),
-                r.getBoolean(10),
-                r.getBoolean(11),
-                r.getBoolean(12));
+                ClaimLine.Kind.valueOf(r.getString("kind")),
+                new InvoiceId(r.getLong("invoice_id")),
+                typed == null ? null : Money.ofMinor(typed, r.getString("currency")),
+                r.getBoolean("by_hand"),
+                r.getBoolean("hidden"),
+                r.getBoolean("own_check"));
     }
 
     /** Gives every claim of a draft its id. */

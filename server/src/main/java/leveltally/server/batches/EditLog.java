@@ -79,7 +79,11 @@ class EditLog {
                         + " AND state = :state ORDER BY step " + order + " LIMIT 1")
                 .param("batch", batch)
                 .param("state", state.name())
-                .query((r, n) -> new Step(r.getLong(1), r.getString(2), read(r.getString(3)), read(r.getString(4))))
+                .query((r, n) -> new Step(
+                        r.getLong("id"),
+                        r.getString("what"),
+                        read(r.getString("before_image")),
+                        read(r.getString("after_image"))))
                 .optional();
     }
 
@@ -98,12 +102,12 @@ class EditLog {
                         """)
                 .param("batch", batch)
                 .query((r, n) -> new Entry(
-                        r.getInt(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getTimestamp(4).toInstant(),
-                        State.valueOf(r.getString(5)),
-                        r.getLong(6)))
+                        r.getInt("step"),
+                        r.getString("what"),
+                        r.getString("name"),
+                        r.getTimestamp("at").toInstant(),
+                        State.valueOf(r.getString("state")),
+                        r.getLong("amount_minor")))
                 .list();
     }
 

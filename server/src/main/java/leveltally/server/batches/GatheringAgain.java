@@ -85,7 +85,7 @@ public class GatheringAgain {
                         .forEach(line -> in.add(line.id())));
         Set<InvoiceId> out = new HashSet<>(jdbc.sql("SELECT invoice_id FROM batch_out WHERE batch_id = :batch")
                 .param("batch", batch.id)
-                .query((r, n) -> new InvoiceId(r.getLong(1)))
+                .query((r, n) -> new InvoiceId(r.getLong("invoice_id")))
                 .list());
         return due.selectAgain(question.of(batch), today, batch.id, new Marks(out, in));
     }

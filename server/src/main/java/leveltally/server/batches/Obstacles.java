@@ -45,18 +45,22 @@ public class Obstacles {
     private Map<ClaimId, List<String>> found(String which, Object claims, String lock) {
         Map<ClaimId, List<String>> found = new LinkedHashMap<>();
         jdbc.sql("""
-                        SELECT c.payee, v.hold_reason, l.reference, i.hold_reason,
-                          c.digest IS NOT NULL AND (BINARY t.payee <> BINARY c.payee OR BINARY t.address <> BINARY c.address),
-                          c.digest IS NOT NULL AND t.bank_key <> c.bank_key, c.id
+                        SELECT c.payee, v.hold_reason AS vendor_held, l.reference, i.hold_reason AS invoice_held,
+                          c.digest IS NOT NULL AND (BINARY t.payee <> BINARY c.payee OR BINARY t.address <> BINARY c.address) AS address_differs,
+                          c.digest IS NOT NULL AND t.bank_key <> c.bank_key AS bank_differs, c.id
                         FROM claim c JOIN vendor v ON v.id = c.vendor_id JOIN remit_to t ON t.id = c.remit_to_id
                         JOIN claim_line l ON l.claim_id = c.id LEFT JOIN invoice i ON i.id = l.invoice_id
                         WHERE
                         """ + which + " ORDER BY c.payee, c.id, l.id " + lock)
                 .param("claims", claims)
                 .query((java.sql.ResultSet r) -> {
-                    String words =
-                            obstacle(r.getString(2), r.getString(3), r.getString(4), r.getBoolean(5), r.getBoolean(6));
-                    List<String> own = found.computeIfAbsent(new ClaimId(r.getLong(7)), none -> new ArrayList<>());
+                    String words = obstacle(
+                            r.getString("vendor_held"),
+                            r.getString("reference"),
+                            r.getString("invoice_held"),
+                            r.getBoolean("address_differs"),
+                            r.getBoolean("bank_differs"));
+                    List<String> own = found.computeIfAbsent(new ClaimId(r.getLong("id")), none -> new ArrayList<>());
                     if (!words.isEmpty() && !own.contains(words)) {
                         own.add(words);
                     }

@@ -59,7 +59,7 @@ public class Checks {
                 .param("batch", batch.value())
                 .param("prepared", PaymentState.PREPARED.name())
                 .query((ResultSet r) -> {
-                    found.put(new ClaimId(r.getLong(1)), new PaymentId(r.getLong(2)));
+                    found.put(new ClaimId(r.getLong("claim_id")), new PaymentId(r.getLong("id")));
                 });
         return found;
     }

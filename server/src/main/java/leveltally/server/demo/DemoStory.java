@@ -346,7 +346,7 @@ class DemoStory {
                         WHERE p.state = 'OUTSTANDING' AND p.check_date <= :until ORDER BY n.series_id, n.number
                         """)
                 .param("until", until)
-                .query((r, n) -> new Open(r.getLong(1), r.getObject(2, LocalDate.class)))
+                .query((r, n) -> new Open(r.getLong("id"), r.getObject("check_date", LocalDate.class)))
                 .list();
         together.executeWithoutResult(status -> open.forEach(check -> {
             boolean spring = check.date().getYear() == 2026

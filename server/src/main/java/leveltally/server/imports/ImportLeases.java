@@ -76,22 +76,22 @@ class ImportLeases {
                 .update();
         record Taken(Job job, int tries, String trouble) {}
         Taken taken = jdbc.sql("""
-                        SELECT id, kind, state, person_id, COALESCE(wanted_by, person_id), choices, business_date, tries,
-                          COALESCE(trouble, '') FROM import_job WHERE id = :id
+                        SELECT id, kind, state, person_id, COALESCE(wanted_by, person_id) AS wanted_by, choices, business_date, tries,
+                          COALESCE(trouble, '') AS trouble FROM import_job WHERE id = :id
                         """)
                 .param("id", waiting.get(0))
                 .query((r, n) -> new Taken(
                         new Job(
-                                r.getLong(1),
-                                ImportKind.valueOf(r.getString(2)),
-                                ImportState.valueOf(r.getString(3)),
-                                new PersonId(r.getLong(4)),
-                                new PersonId(r.getLong(5)),
-                                json.readValue(r.getString(6), Choices.class),
-                                r.getObject(7, LocalDate.class),
+                                r.getLong("id"),
+                                ImportKind.valueOf(r.getString("kind")),
+                                ImportState.valueOf(r.getString("state")),
+                                new PersonId(r.getLong("person_id")),
+                                new PersonId(r.getLong("wanted_by")),
+                                json.readValue(r.getString("choices"), Choices.class),
+                                r.getObject("business_date", LocalDate.class),
                                 token),
-                        r.getInt(8),
-                        r.getString(9)))
+                        r.getInt("tries"),
+                        r.getString("trouble")))
                 .single();
         if (taken.tries() > MOST_TRIES) {
             String why = taken.trouble().isEmpty() ? "each time the work on it broke off" : taken.trouble();

@@ -259,13 +259,13 @@ class Imports {
                 .param("outcome", outcome)
                 .param("most", most)
                 .query((r, n) -> new RowOutcome(
-                        r.getInt(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getString(5),
-                        r.getString(6),
-                        r.getString(7)))
+                        r.getInt("line"),
+                        r.getString("place"),
+                        r.getString("outcome"),
+                        r.getString("column_name"),
+                        r.getString("reason"),
+                        r.getString("identity"),
+                        r.getString("amount")))
                 .list();
     }
 }

@@ -162,7 +162,7 @@ class StagedRows {
                 .param("after", after)
                 .param("last", last)
                 .query((java.sql.ResultSet r) -> {
-                    int first = r.getInt(9);
+                    int first = r.getInt("first_line");
                     if (documents.isEmpty()
                             || documents.get(documents.size() - 1).firstLine() != first) {
                         documents.add(new Document(first, new ArrayList<>()));
@@ -171,14 +171,14 @@ class StagedRows {
                             .get(documents.size() - 1)
                             .rows()
                             .add(new Staged(
-                                    r.getInt(1),
-                                    r.getString(2),
-                                    Outcome.valueOf(r.getString(3)),
-                                    r.getString(4),
-                                    r.getString(5),
-                                    r.getString(6),
-                                    r.getString(7),
-                                    r.getString(8)));
+                                    r.getInt("line"),
+                                    r.getString("place"),
+                                    Outcome.valueOf(r.getString("outcome")),
+                                    r.getString("column_name"),
+                                    r.getString("reason"),
+                                    r.getString("identity"),
+                                    r.getString("amount"),
+                                    r.getString("content")));
                 });
         return documents;
     }
@@ -210,9 +210,11 @@ class StagedRows {
                         + " ORDER BY position LIMIT 200")
                 .param("job", job)
                 .query((r, n) -> new Unknown(
-                        r.getInt(1),
-                        new UblParty(r.getString(2), List.of(json.readValue(r.getString(3), SenderIdentifier[].class))),
-                        r.getInt(4)))
+                        r.getInt("position"),
+                        new UblParty(
+                                r.getString("name"),
+                                List.of(json.readValue(r.getString("identifiers"), SenderIdentifier[].class))),
+                        r.getInt("documents")))
                 .list();
     }
 

@@ -204,20 +204,21 @@ public class Offsets {
                         FROM invoice i LEFT JOIN reservation r ON r.invoice_id = i.id LEFT JOIN batch b ON b.id = r.batch_id
                         WHERE i.id IN (:ids) ORDER BY i.id FOR UPDATE
                         """).param("ids", ids.stream().map(InvoiceId::value).toList()).query((java.sql.ResultSet r) -> {
-            String reference = r.getString(1);
-            if (r.getLong(2) != vendor.id().value()) {
+            String reference = r.getString("reference");
+            if (r.getLong("vendor_id") != vendor.id().value()) {
                 throw Refusal.invalid(
                         "other-vendor", reference + " is of another vendor. Offset one vendor at a time.");
             }
-            if (r.getString(3) != null) {
-                throw Refusal.conflict("held", reference + " is held: " + r.getString(3) + ". Release it first.");
+            if (r.getString("hold_reason") != null) {
+                throw Refusal.conflict(
+                        "held", reference + " is held: " + r.getString("hold_reason") + ". Release it first.");
             }
-            if (r.getString(5) != null) {
+            if (r.getString("name") != null) {
                 throw Refusal.conflict(
                         "in-another-batch",
-                        reference + " is in the batch “" + r.getString(5) + "”. Take it out there first.");
+                        reference + " is in the batch “" + r.getString("name") + "”. Take it out there first.");
             }
-            LocalDate usable = r.getObject(4, LocalDate.class);
+            LocalDate usable = r.getObject("usable_from", LocalDate.class);
             if (usable != null && usable.isAfter(by.today())) {
                 throw Refusal.invalid("not-usable-yet", reference + " can be used from " + Dates.inWords(usable) + ".");
             }

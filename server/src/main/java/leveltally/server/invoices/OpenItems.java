@@ -66,7 +66,9 @@ public class OpenItems {
             List<Long> some = sorted.subList(from, Math.min(sorted.size(), from + LOCKED_AT_ONCE));
             jdbc.sql("SELECT id, open_minor, currency FROM invoice WHERE id IN (:ids) ORDER BY id " + lock)
                     .param("ids", some)
-                    .query((r, n) -> open.put(new InvoiceId(r.getLong(1)), Money.ofMinor(r.getLong(2), r.getString(3))))
+                    .query((r, n) -> open.put(
+                            new InvoiceId(r.getLong("id")),
+                            Money.ofMinor(r.getLong("open_minor"), r.getString("currency"))))
                     .list();
         }
         return open;
@@ -86,8 +88,8 @@ public class OpenItems {
         Map<InvoiceId, Map<LocalDate, Money>> rows = new java.util.HashMap<>();
         Map<InvoiceId, OpenHistory> late = new LinkedHashMap<>();
         jdbc.sql("""
-                        SELECT i.id, i.reference, i.ledger_date, i.amount_minor, i.currency, s.ledger_date,
-                          SUM(s.amount_minor)
+                        SELECT i.id, i.reference, i.ledger_date AS own_date, i.amount_minor, i.currency, s.ledger_date AS settled_on,
+                          SUM(s.amount_minor) AS settled_minor
                         FROM invoice i LEFT JOIN settlement s ON s.invoice_id = i.id
                         WHERE i.open_since > :date AND i.id IN (
                           SELECT n FROM JSON_TABLE(:ids, '$[*]' COLUMNS (n BIGINT PATH '$')) x)
@@ -101,18 +103,18 @@ public class OpenItems {
                                 .toList()
                                 .toString())
                 .query((java.sql.ResultSet r) -> {
-                    InvoiceId id = new InvoiceId(r.getLong(1));
-                    LocalDate day = r.getObject(6, LocalDate.class);
+                    InvoiceId id = new InvoiceId(r.getLong("id"));
+                    LocalDate day = r.getObject("settled_on", LocalDate.class);
                     if (day != null) {
                         rows.computeIfAbsent(id, none -> new java.util.HashMap<>())
-                                .put(day, Money.ofMinor(r.getLong(7), r.getString(5)));
+                                .put(day, Money.ofMinor(r.getLong("settled_minor"), r.getString("currency")));
                     }
                     late.put(
                             id,
                             new OpenHistory(
-                                    r.getString(2),
-                                    r.getObject(3, LocalDate.class),
-                                    Money.ofMinor(r.getLong(4), r.getString(5)),
+                                    r.getString("reference"),
+                                    r.getObject("own_date", LocalDate.class),
+                                    Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
                                     rows.getOrDefault(id, Map.of())));
                 });
         late.forEach((id, history) -> history.mustAllow(settling.get(id), ledgerDate));

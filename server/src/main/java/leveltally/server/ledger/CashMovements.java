@@ -70,10 +70,10 @@ public class CashMovements {
                                 + " WHERE bank_account_id = :account AND closed_at IS NULL ORDER BY movement_date DESC, id LIMIT 200")
                 .param("account", account.id().value())
                 .query((r, n) -> new Movement(
-                        r.getLong(1),
-                        r.getObject(2, LocalDate.class),
-                        r.getString(3),
-                        Money.ofMinor(r.getLong(4), account.currency())))
+                        r.getLong("id"),
+                        r.getObject("movement_date", LocalDate.class),
+                        r.getString("text"),
+                        Money.ofMinor(r.getLong("amount_minor"), account.currency())))
                 .list();
     }
 

@@ -106,7 +106,11 @@ class LedgerRows {
                 .param("id", afterId)
                 .param("limit", PAGE)
                 .query((r, n) -> new Row(
-                        r.getLong(1), r.getObject(2, LocalDate.class), r.getString(3), r.getString(4), r.getString(5)))
+                        r.getLong("id"),
+                        r.getObject("ledger_date", LocalDate.class),
+                        r.getString("text"),
+                        r.getString("kind"),
+                        r.getString("name")))
                 .list();
         long total = jdbc.sql("SELECT COUNT(*) FROM journal_entry WHERE month = :month")
                 .param("month", month.toString())
@@ -116,17 +120,17 @@ class LedgerRows {
         rows.forEach(row -> lines.put(row.id(), new ArrayList<>()));
         if (!rows.isEmpty()) {
             jdbc.sql("""
-                            SELECT l.entry_id, CONCAT(a.code, ' ', a.name), l.debit_minor, l.credit_minor, l.currency
+                            SELECT l.entry_id, CONCAT(a.code, ' ', a.name) AS account, l.debit_minor, l.credit_minor, l.currency
                             FROM journal_line l JOIN ledger_account a ON a.id = l.account_id
                             WHERE l.entry_id IN (:ids) ORDER BY l.id
                             """)
                     .param("ids", lines.keySet())
-                    .query((r, n) -> lines.get(r.getLong(1))
+                    .query((r, n) -> lines.get(r.getLong("entry_id"))
                             .add(new LedgerLineView(
-                                    r.getString(2),
-                                    blankZero(Money.ofMinor(r.getLong(3), r.getString(5))),
-                                    blankZero(Money.ofMinor(r.getLong(4), r.getString(5))),
-                                    r.getString(5))))
+                                    r.getString("account"),
+                                    blankZero(Money.ofMinor(r.getLong("debit_minor"), r.getString("currency"))),
+                                    blankZero(Money.ofMinor(r.getLong("credit_minor"), r.getString("currency"))),
+                                    r.getString("currency"))))
                     .list();
         }
         List<EntriesView.EntryView> entries = rows.stream()

@@ -123,9 +123,9 @@ public class Periods {
 
     /** Whoever wrote last may have begun after us and ended before us; the lock is later than every entry it finds. */
     private Instant afterItsEntries(Actor by, String month) {
-        return jdbc.sql("SELECT MAX(made_at) FROM journal_entry WHERE month = :month")
+        return jdbc.sql("SELECT MAX(made_at) AS made_at FROM journal_entry WHERE month = :month")
                 .param("month", month)
-                .query((r, n) -> r.getTimestamp(1))
+                .query((r, n) -> r.getTimestamp("made_at"))
                 .optional()
                 .map(java.sql.Timestamp::toInstant)
                 .filter(last -> last.isAfter(by.now()))

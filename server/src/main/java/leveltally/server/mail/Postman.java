@@ -66,7 +66,12 @@ public class Postman {
                 .param("now", Timestamp.from(now))
                 .param("most", AT_ONCE)
                 .query((r, n) -> new Waiting(
-                        r.getLong(1), r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getInt(6)))
+                        r.getLong("id"),
+                        r.getString("address"),
+                        r.getString("subject"),
+                        r.getString("text"),
+                        r.getString("html"),
+                        r.getInt("tries")))
                 .list();
         int sent = 0;
         for (Waiting mail : waiting) {

@@ -101,8 +101,11 @@ public class MarkAnswers {
                         WHERE a.batch_id = ? ORDER BY a.at, a.id
                         """).param(id.value()).query(r -> {
             answers.put(
-                    r.getString(1),
-                    new Answer(r.getString(2), r.getString(3), r.getTimestamp(4).toInstant()));
+                    r.getString("mark_key"),
+                    new Answer(
+                            r.getString("note"),
+                            r.getString("name"),
+                            r.getTimestamp("at").toInstant()));
         });
         return answers;
     }

@@ -37,7 +37,7 @@ public class MarkRows {
                 FROM settlement s JOIN payment y ON y.id = s.payment_id AND y.undone_entry_id IS NULL
                 JOIN check_number n ON n.live_payment_id = y.id
                 WHERE s.invoice_id = o.id AND s.kind = 'CASH' ORDER BY s.id DESC LIMIT 1),
-              CASE WHEN o.open_minor > 0 THEN 'open' ELSE 'settled' END)
+              CASE WHEN o.open_minor > 0 THEN 'open' ELSE 'settled' END) AS where_it_is
             """;
 
     private final JdbcClient jdbc;
@@ -103,27 +103,27 @@ public class MarkRows {
     private Map<Long, List<KnownInvoice>> lines(BatchId batch, Map<Long, Claim> claims) {
         Map<Long, List<KnownInvoice>> paid = new HashMap<>();
         jdbc.sql("""
-                        SELECT i.id, i.vendor_id, v.name, i.reference, i.invoice_date, i.amount_minor, i.currency, '',
-                          c.id, c.payee, v.one_time, c.amount_minor, b.check_date
+                        SELECT i.id, i.vendor_id, v.name, i.reference, i.invoice_date, i.amount_minor, i.currency, '' AS where_it_is,
+                          c.id AS claim_id, c.payee, v.one_time, c.amount_minor AS claim_minor, b.check_date
                         FROM claim c JOIN batch b ON b.id = c.batch_id JOIN vendor v ON v.id = c.vendor_id
                         JOIN claim_line l ON l.claim_id = c.id AND l.kind = 'INVOICE' JOIN invoice i ON i.id = l.invoice_id
                         WHERE c.batch_id = :batch ORDER BY c.id, i.id
                         """).param("batch", batch.value()).query((ResultSet r) -> {
-            long claim = r.getLong(9);
+            long claim = r.getLong("claim_id");
             if (!claims.containsKey(claim)) {
-                Money amount = Money.ofMinor(r.getLong(12), r.getString(7));
+                Money amount = Money.ofMinor(r.getLong("claim_minor"), r.getString("currency"));
                 claims.put(
                         claim,
                         new Claim(
                                 claim,
-                                r.getLong(2),
-                                r.getString(10),
-                                r.getBoolean(11),
+                                r.getLong("vendor_id"),
+                                r.getString("payee"),
+                                r.getBoolean("one_time"),
                                 amount,
-                                r.getObject(13, LocalDate.class)));
+                                r.getObject("check_date", LocalDate.class)));
                 paid.put(claim, new ArrayList<>());
             }
-            paid.get(claim).add(invoice(r, 1));
+            paid.get(claim).add(invoice(r));
         });
         return paid;
     }
@@ -132,7 +132,7 @@ public class MarkRows {
     private Map<Long, List<KnownInvoice>> alike(BatchId batch) {
         Map<Long, List<KnownInvoice>> alike = new HashMap<>();
         jdbc.sql("""
-                        SELECT p.id, o.id, o.vendor_id, ov.name, o.reference, o.invoice_date, o.amount_minor, o.currency,
+                        SELECT p.id AS paid_id, o.id, o.vendor_id, ov.name, o.reference, o.invoice_date, o.amount_minor, o.currency,
                         """ + WHERE_IT_IS + """
                         FROM (
                           SELECT c.vendor_id, c.vendor_id AS other FROM claim c WHERE c.batch_id = :batch
@@ -153,20 +153,21 @@ public class MarkRows {
                           AND o.invoice_date BETWEEN p.invoice_date - INTERVAL 365 DAY AND p.invoice_date + INTERVAL 365 DAY
                         JOIN vendor ov ON ov.id = o.vendor_id ORDER BY p.id, o.id
                         """).param("batch", batch.value()).query((ResultSet r) -> {
-            alike.computeIfAbsent(r.getLong(1), none -> new ArrayList<>()).add(invoice(r, 2));
+            alike.computeIfAbsent(r.getLong("paid_id"), none -> new ArrayList<>())
+                    .add(invoice(r));
         });
         return alike;
     }
 
-    private static KnownInvoice invoice(ResultSet r, int first) throws SQLException {
+    private static KnownInvoice invoice(ResultSet r) throws SQLException {
         return new KnownInvoice(
-                new InvoiceId(r.getLong(first)),
-                new VendorId(r.getLong(first + 1)),
-                r.getString(first + 2),
-                r.getString(first + 3),
-                r.getObject(first + 4, LocalDate.class),
-                Money.ofMinor(r.getLong(first + 5), r.getString(first + 6)),
-                r.getString(first + 7));
+                new InvoiceId(r.getLong("id")),
+                new VendorId(r.getLong("vendor_id")),
+                r.getString("name"),
+                r.getString("reference"),
+                r.getObject("invoice_date", LocalDate.class),
+                Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                r.getString("where_it_is"));
     }
 
     /** By vendor: its last payments and those of the last weeks, newest first. */
@@ -187,11 +188,11 @@ public class MarkRows {
                 .param("batch", batch.value())
                 .param("lately", today.minusDays(TwoPeople.DAYS))
                 .query((ResultSet r) -> {
-                    past.computeIfAbsent(r.getLong(1), none -> new ArrayList<>())
+                    past.computeIfAbsent(r.getLong("vendor_id"), none -> new ArrayList<>())
                             .add(new PastPayment(
-                                    r.getString(2),
-                                    r.getObject(3, LocalDate.class),
-                                    Money.ofMinor(r.getLong(4), r.getString(5))));
+                                    r.getString("what"),
+                                    r.getObject("check_date", LocalDate.class),
+                                    Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"))));
                 });
         return past;
     }
@@ -201,7 +202,7 @@ public class MarkRows {
         Map<Long, List<Fact.Change>> changes = new HashMap<>();
         jdbc.sql("""
                         SELECT c.id, h.what, h.before_payee, h.before_address, h.before_bank_mask, h.after_payee,
-                          h.after_address, h.after_bank_mask, h.decided_on, p.name, d.name
+                          h.after_address, h.after_bank_mask, h.decided_on, p.name AS person_name, d.name AS deputy_name
                         FROM claim c JOIN vendor_change h ON h.remit_to_id = c.remit_to_id AND h.state = 'CONFIRMED'
                         JOIN person p ON p.id = h.proposed_by JOIN person d ON d.id = h.decided_by
                         WHERE c.batch_id = :batch AND h.decided_on >= :lately AND (h.before_payee <> '' OR EXISTS (
@@ -211,15 +212,23 @@ public class MarkRows {
                 .param("batch", batch.value())
                 .param("lately", today.minusDays(TwoPeople.DAYS))
                 .query((ResultSet r) -> {
-                    boolean bank = r.getString(2).equals("bank details");
-                    changes.computeIfAbsent(r.getLong(1), none -> new ArrayList<>())
+                    boolean bank = r.getString("what").equals("bank details");
+                    changes.computeIfAbsent(r.getLong("id"), none -> new ArrayList<>())
                             .add(new Fact.Change(
-                                    r.getString(2),
-                                    told(r.getString(3), r.getString(4), r.getString(5), bank),
-                                    told(r.getString(6), r.getString(7), r.getString(8), bank),
-                                    r.getObject(9, LocalDate.class),
-                                    r.getString(10),
-                                    r.getString(11)));
+                                    r.getString("what"),
+                                    told(
+                                            r.getString("before_payee"),
+                                            r.getString("before_address"),
+                                            r.getString("before_bank_mask"),
+                                            bank),
+                                    told(
+                                            r.getString("after_payee"),
+                                            r.getString("after_address"),
+                                            r.getString("after_bank_mask"),
+                                            bank),
+                                    r.getObject("decided_on", LocalDate.class),
+                                    r.getString("person_name"),
+                                    r.getString("deputy_name")));
                 });
         return changes;
     }
@@ -245,7 +254,7 @@ public class MarkRows {
                 .sorted()
                 .toList();
         jdbc.sql("""
-                        SELECT o.id, o.vendor_id, v.name, o.reference, o.invoice_date, o.amount_minor, o.currency, ''
+                        SELECT o.id, o.vendor_id, v.name, o.reference, o.invoice_date, o.amount_minor, o.currency, '' AS where_it_is
                         FROM invoice o JOIN vendor v ON v.id = o.vendor_id
                         WHERE o.vendor_id IN (SELECT c.vendor_id FROM claim c WHERE c.batch_id = :batch)
                           AND o.kind = 'INVOICE' AND o.currency = :currency AND o.amount_minor BETWEEN :low AND :high
@@ -258,8 +267,8 @@ public class MarkRows {
                 .param("from", dates.get(0).minusDays(TwoPeople.DAYS))
                 .param("until", dates.get(dates.size() - 1).plusDays(TwoPeople.DAYS))
                 .query((ResultSet r) -> {
-                    near.computeIfAbsent(r.getLong(2), none -> new ArrayList<>())
-                            .add(invoice(r, 1));
+                    near.computeIfAbsent(r.getLong("vendor_id"), none -> new ArrayList<>())
+                            .add(invoice(r));
                 });
         return near;
     }

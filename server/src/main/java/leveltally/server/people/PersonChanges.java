@@ -106,18 +106,18 @@ public class PersonChanges {
     @Transactional(readOnly = true)
     List<Waiting> waiting() {
         return jdbc.sql("""
-                        SELECT c.id, c.person_id, p.name, c.what, c.roles, c.proposed_by, q.name FROM person_change c
+                        SELECT c.id, c.person_id, p.name AS person_name, c.what, c.roles, c.proposed_by, q.name AS other_name FROM person_change c
                         JOIN person p ON p.id = c.person_id JOIN person q ON q.id = c.proposed_by
                         WHERE c.state = 'PROPOSED' ORDER BY c.id LIMIT 200
                         """)
                 .query((r, n) -> new Waiting(
-                        r.getLong(1),
-                        r.getLong(2),
-                        r.getString(3),
-                        r.getString(4).equals(PASSWORD),
-                        roles(r.getString(5)),
-                        r.getLong(6),
-                        r.getString(7)))
+                        r.getLong("id"),
+                        r.getLong("person_id"),
+                        r.getString("person_name"),
+                        r.getString("what").equals(PASSWORD),
+                        roles(r.getString("roles")),
+                        r.getLong("proposed_by"),
+                        r.getString("other_name")))
                 .list();
     }
 
@@ -163,8 +163,13 @@ public class PersonChanges {
                         + " WHERE id = ? AND state = 'PROPOSED' FOR UPDATE")
                 .param(id)
                 .query((r, n) -> {
-                    Trust.checkSecond(by.person(), new PersonId(r.getLong(5)), new PersonId(r.getLong(1)));
-                    return new Proposed(r.getLong(1), r.getString(2), r.getString(3), r.getString(4));
+                    Trust.checkSecond(
+                            by.person(), new PersonId(r.getLong("proposed_by")), new PersonId(r.getLong("person_id")));
+                    return new Proposed(
+                            r.getLong("person_id"),
+                            r.getString("what"),
+                            r.getString("roles"),
+                            r.getString("password_hash"));
                 })
                 .optional()
                 .orElseThrow(() -> Refusal.conflict(

@@ -51,11 +51,11 @@ class Sessions {
     /** How many sessions everybody has. */
     Map<Long, Integer> counts() {
         Map<Long, Integer> counts = new HashMap<>();
-        jdbc.sql("SELECT PRINCIPAL_NAME, COUNT(*) FROM SPRING_SESSION WHERE EXPIRY_TIME > :now"
+        jdbc.sql("SELECT PRINCIPAL_NAME, COUNT(*) AS items FROM SPRING_SESSION WHERE EXPIRY_TIME > :now"
                         + " AND PRINCIPAL_NAME IS NOT NULL GROUP BY PRINCIPAL_NAME")
                 .param("now", System.currentTimeMillis())
                 .query(r -> {
-                    counts.put(r.getLong(1), r.getInt(2));
+                    counts.put(r.getLong("PRINCIPAL_NAME"), r.getInt("items"));
                 });
         return counts;
     }

@@ -60,9 +60,9 @@ public class Staff {
     List<Member> all() {
         Map<Long, Integer> open = sessions.counts();
         Map<String, Instant> last = new java.util.HashMap<>();
-        jdbc.sql("SELECT sign_in, MAX(at) FROM sign_in_attempt WHERE good GROUP BY sign_in")
+        jdbc.sql("SELECT sign_in, MAX(at) AS last_at FROM sign_in_attempt WHERE good GROUP BY sign_in")
                 .query(r -> {
-                    last.put(r.getString(1), r.getTimestamp(2).toInstant());
+                    last.put(r.getString("sign_in"), r.getTimestamp("last_at").toInstant());
                 });
         return entities.createQuery("select p from PersonEntity p order by p.enabled desc, p.name", PersonEntity.class)
                 .getResultStream()

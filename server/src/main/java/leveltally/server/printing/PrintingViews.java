@@ -150,12 +150,13 @@ class PrintingViews {
 
     private List<PrintingView.AdviceView> advices(long batch) {
         return jdbc.sql("""
-                        SELECT r.id, r.sent_at IS NOT NULL, COUNT(*), SUM(d.pages) FROM print_run r
+                        SELECT r.id, r.sent_at IS NOT NULL AS sent, COUNT(*) AS items, SUM(d.pages) AS pages FROM print_run r
                         JOIN document d ON d.run_id = r.id WHERE r.batch_id = :batch AND r.kind = 'ADVICE'
                         GROUP BY r.id ORDER BY r.id
                         """)
                 .param("batch", batch)
-                .query((r, n) -> new PrintingView.AdviceView(r.getLong(1), r.getBoolean(2), r.getInt(3), r.getInt(4)))
+                .query((r, n) -> new PrintingView.AdviceView(
+                        r.getLong("id"), r.getBoolean("sent"), r.getInt("items"), r.getInt("pages")))
                 .list();
     }
 

@@ -33,7 +33,7 @@ class StandInPrinter implements Printer {
     public void print(BankAccountId account, byte[] pdf, List<Long> documents) {
         Armed armed = jdbc.sql("SELECT fault, at_sheet FROM stand_in_fault WHERE bank_account_id = :account")
                 .param("account", account.value())
-                .query((r, n) -> new Armed(Fault.valueOf(r.getString(1)), r.getInt(2)))
+                .query((r, n) -> new Armed(Fault.valueOf(r.getString("fault")), r.getInt("at_sheet")))
                 .optional()
                 .orElse(null);
         for (int i = 0; i < documents.size(); i++) {

@@ -27,24 +27,24 @@ import org.springframework.transaction.annotation.Transactional;
 public class Levels {
     private static final Map<Step, String> SUMS = Map.of(
             Step.LINES,
-                    "SELECT COUNT(*), COALESCE(SUM(l.cash_minor), 0) FROM claim_line l JOIN standing_claim c ON c.id = l.claim_id"
+                    "SELECT COUNT(*) AS items, COALESCE(SUM(l.cash_minor), 0) AS amount_minor FROM claim_line l JOIN standing_claim c ON c.id = l.claim_id"
                             + " WHERE c.batch_id = :batch",
             Step.PAYMENTS,
-                    "SELECT COUNT(x.amount), COALESCE(SUM(x.amount), 0) FROM (SELECT CASE WHEN NOT EXISTS ("
+                    "SELECT COUNT(x.amount) AS items, COALESCE(SUM(x.amount), 0) AS amount_minor FROM (SELECT CASE WHEN NOT EXISTS ("
                             + "SELECT 1 FROM payment q WHERE q.batch_id = b.id) THEN c.amount_minor"
                             + " ELSE p.amount_minor END AS amount FROM standing_claim c JOIN batch b ON b.id = c.batch_id"
                             + " LEFT JOIN payment p ON p.claim_id = c.id WHERE c.batch_id = :batch) x",
             Step.ON_PAPER,
-                    "SELECT COUNT(*), COALESCE(SUM(d.amount_minor), 0) FROM document d JOIN print_run r ON r.id = d.run_id"
+                    "SELECT COUNT(*) AS items, COALESCE(SUM(d.amount_minor), 0) AS amount_minor FROM document d JOIN print_run r ON r.id = d.run_id"
                             + " JOIN payment p ON p.id = d.payment_id AND p.standing"
                             + " WHERE r.batch_id = :batch AND d.kind = 'CHECK' AND d.answer = 'GOOD'",
             Step.LEDGER,
-                    "SELECT COUNT(*), COALESCE(SUM(l.credit_minor), 0) FROM journal_entry e"
+                    "SELECT COUNT(*) AS items, COALESCE(SUM(l.credit_minor), 0) AS amount_minor FROM journal_entry e"
                             + " JOIN journal_line l ON l.entry_id = e.id JOIN batch b ON b.id = e.batch_id"
                             + " JOIN bank_account a ON a.id = b.bank_account_id AND a.cash_account_id = l.account_id"
                             + " WHERE e.batch_id = :batch AND e.kind = 'PAYMENT'",
             Step.TOLD_THE_BANK,
-                    "SELECT COUNT(*), COALESCE(SUM(v.amount_minor), 0) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id"
+                    "SELECT COUNT(*) AS items, COALESCE(SUM(v.amount_minor), 0) AS amount_minor FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id"
                             + " JOIN bank_file f ON f.id = x.file_id WHERE v.batch_id = :batch AND v.kind = 'ISSUE'"
                             + " AND f.state <> 'REFUSED'");
 
@@ -115,8 +115,11 @@ public class Levels {
         return jdbc.sql(SUMS.get(step))
                 .param("batch", id.value())
                 .query((r, n) -> {
-                    int count = r.getInt(1);
-                    return new Tally(step, count, count == 0 ? null : Money.ofMinor(r.getLong(2), account.currency()));
+                    int count = r.getInt("items");
+                    return new Tally(
+                            step,
+                            count,
+                            count == 0 ? null : Money.ofMinor(r.getLong("amount_minor"), account.currency()));
                 })
                 .single();
     }
@@ -125,10 +128,11 @@ public class Levels {
     @Transactional(readOnly = true)
     Tally voided(BatchId id) {
         BankAccount account = accounts.get(batches.get(id).account());
-        return jdbc.sql("SELECT COUNT(*), COALESCE(SUM(p.amount_minor), 0) FROM payment p"
+        return jdbc.sql("SELECT COUNT(*) AS items, COALESCE(SUM(p.amount_minor), 0) AS amount_minor FROM payment p"
                         + " WHERE p.batch_id = :batch AND p.undone_entry_id IS NOT NULL")
                 .param("batch", id.value())
-                .query((r, n) -> new Tally(Step.LEDGER, r.getInt(1), Money.ofMinor(r.getLong(2), account.currency())))
+                .query((r, n) -> new Tally(
+                        Step.LEDGER, r.getInt("items"), Money.ofMinor(r.getLong("amount_minor"), account.currency())))
                 .single();
     }
 

@@ -147,15 +147,15 @@ public class Proof {
                 .withFetchSize(1_000)
                 .query((r, n) -> {
                     AuditRecord record = new AuditRecord(
-                            r.getLong(1),
-                            r.getTimestamp(2).toInstant(),
-                            r.getLong(3),
-                            r.getString(4),
-                            r.getString(5),
-                            r.getString(6),
-                            r.getString(7),
-                            r.getString(8));
-                    return Map.entry(record, r.getString(9));
+                            r.getLong("sequence"),
+                            r.getTimestamp("at").toInstant(),
+                            r.getLong("person_id"),
+                            r.getString("origin"),
+                            r.getString("deed"),
+                            r.getString("subject"),
+                            r.getString("detail"),
+                            r.getString("previous_hash"));
+                    return Map.entry(record, r.getString("hash"));
                 })
                 .stream()) {
             rows.forEach(row -> chain.follow(row.getKey(), row.getValue()).ifPresent(findings::add));

@@ -41,9 +41,10 @@ public class CandidateRows {
     public static final String COLUMNS = """
             SELECT i.id, i.reference, i.invoice_date, i.due_date, i.ledger_date, i.currency, i.amount_minor,
               i.open_minor, i.discountable_minor, i.discount_rate, i.discount_date, i.discount_taken_minor,
-              i.hold_reason, i.own_check, i.remit_to_id, t.postal_code, t.address <> '' AND t.in_force,
-              t.bank_details_sealed IS NOT NULL AND t.in_force,
-              v.id, v.number, v.name, v.vendor_group, v.priority, v.method, v.hold_reason, b.name, i.open_since,
+              i.hold_reason, i.own_check, i.remit_to_id, t.postal_code, t.address <> '' AND t.in_force AS reached_by_mail,
+              t.bank_details_sealed IS NOT NULL AND t.in_force AS reached_by_bank,
+              v.id AS vendor_id, v.number AS vendor_number, v.name AS vendor_name, v.vendor_group, v.priority, v.method,
+              v.hold_reason AS vendor_held, b.name AS batch_name, i.open_since,
               i.at_par_minor, t.payee
             """;
 
@@ -202,16 +203,18 @@ public class CandidateRows {
                         json(vendors.stream().map(VendorId::value).distinct().toList()))
                 .query((r, n) -> new CreditCandidate(
                         new OpenCredit(
-                                new InvoiceId(r.getLong(1)),
-                                r.getString(2),
-                                r.getObject(3, LocalDate.class),
-                                new LedgerDays(r.getObject(4, LocalDate.class), r.getObject(12, LocalDate.class)),
-                                Money.ofMinor(r.getLong(6), r.getString(5)),
-                                r.getObject(7, LocalDate.class)),
-                        new VendorId(r.getLong(8)),
-                        r.getLong(9),
-                        r.getString(10),
-                        r.getString(11)))
+                                new InvoiceId(r.getLong("id")),
+                                r.getString("reference"),
+                                r.getObject("invoice_date", LocalDate.class),
+                                new LedgerDays(
+                                        r.getObject("ledger_date", LocalDate.class),
+                                        r.getObject("open_since", LocalDate.class)),
+                                Money.ofMinor(r.getLong("open_minor"), r.getString("currency")),
+                                r.getObject("usable_from", LocalDate.class)),
+                        new VendorId(r.getLong("vendor_id")),
+                        r.getLong("remit_to_id"),
+                        r.getString("hold_reason"),
+                        r.getString("name")))
                 .list();
     }
 
@@ -233,53 +236,54 @@ public class CandidateRows {
     /** What stands in many rows and is held once. */
     private record Shared(Map<Long, Payee> payees, Map<String, Currency> currencies, Map<LocalDate, LocalDate> dates) {
         @Nullable
-        LocalDate date(ResultSet row, int column) throws SQLException {
+        LocalDate date(ResultSet row, String column) throws SQLException {
             LocalDate read = row.getObject(column, LocalDate.class);
             return read == null ? null : dates.computeIfAbsent(read, same -> same);
         }
     }
 
     private static Candidate candidate(ResultSet row, Shared shared) throws SQLException {
-        Currency currency = shared.currencies().computeIfAbsent(row.getString(6), Currency::getInstance);
-        Money amount = Money.ofMinor(row.getLong(7), currency);
-        Money open = Money.ofMinor(row.getLong(8), currency);
+        Currency currency = shared.currencies().computeIfAbsent(row.getString("currency"), Currency::getInstance);
+        Money amount = Money.ofMinor(row.getLong("amount_minor"), currency);
+        Money open = Money.ofMinor(row.getLong("open_minor"), currency);
         Discount discount = Discount.after(
-                Money.ofMinor(row.getLong(9), currency),
-                row.getBigDecimal(10),
-                shared.date(row, 11),
+                Money.ofMinor(row.getLong("discountable_minor"), currency),
+                row.getBigDecimal("discount_rate"),
+                shared.date(row, "discount_date"),
                 amount.minus(open),
-                Money.ofMinor(row.getLong(28), currency),
-                Money.ofMinor(row.getLong(12), currency));
+                Money.ofMinor(row.getLong("at_par_minor"), currency),
+                Money.ofMinor(row.getLong("discount_taken_minor"), currency));
         OpenInvoice invoice = new OpenInvoice(
-                new InvoiceId(row.getLong(1)),
-                row.getString(2),
-                shared.date(row, 3),
-                shared.date(row, 4),
-                new LedgerDays(shared.date(row, 5), shared.date(row, 27)),
+                new InvoiceId(row.getLong("id")),
+                row.getString("reference"),
+                shared.date(row, "invoice_date"),
+                shared.date(row, "due_date"),
+                new LedgerDays(shared.date(row, "ledger_date"), shared.date(row, "open_since")),
                 amount,
                 open,
                 discount);
-        long remitTo = row.getLong(15);
+        long remitTo = row.getLong("remit_to_id");
         Payee payee = shared.payees().get(remitTo);
         if (payee == null) {
             payee = payee(row, remitTo);
             shared.payees().put(remitTo, payee);
         }
-        return new Candidate(invoice, payee, row.getBoolean(14), row.getString(13), row.getString(26));
+        return new Candidate(
+                invoice, payee, row.getBoolean("own_check"), row.getString("hold_reason"), row.getString("batch_name"));
     }
 
     private static Payee payee(ResultSet row, long remitTo) throws SQLException {
         return new Payee(
-                new VendorId(row.getLong(19)),
-                row.getString(20),
-                row.getString(21),
-                row.getString(22),
-                row.getInt(23),
-                PaymentMethod.valueOf(row.getString(24)),
-                row.getString(25),
+                new VendorId(row.getLong("vendor_id")),
+                row.getString("vendor_number"),
+                row.getString("vendor_name"),
+                row.getString("vendor_group"),
+                row.getInt("priority"),
+                PaymentMethod.valueOf(row.getString("method")),
+                row.getString("vendor_held"),
                 remitTo,
-                row.getString(29),
-                row.getString(16),
-                new Reach(row.getBoolean(17), row.getBoolean(18)));
+                row.getString("payee"),
+                row.getString("postal_code"),
+                new Reach(row.getBoolean("reached_by_mail"), row.getBoolean("reached_by_bank")));
     }
 }

@@ -23,16 +23,18 @@ public class Cash {
     @Transactional(readOnly = true)
     public CashAvailable available(BankAccount account, LocalDate checkDate, long own) {
         record Moved(Money sum, LocalDate last) {}
-        Moved moved = jdbc.sql("SELECT COALESCE(SUM(amount_minor), 0), MAX(movement_date) FROM cash_movement"
-                        + " WHERE bank_account_id = :account AND movement_date <= :date AND closed_at IS NULL")
+        Moved moved = jdbc.sql(
+                        "SELECT COALESCE(SUM(amount_minor), 0) AS amount_minor, MAX(movement_date) AS last_date FROM cash_movement"
+                                + " WHERE bank_account_id = :account AND movement_date <= :date AND closed_at IS NULL")
                 .param("account", account.id().value())
                 .param("date", checkDate)
-                .query((r, n) ->
-                        new Moved(Money.ofMinor(r.getLong(1), account.currency()), r.getObject(2, LocalDate.class)))
+                .query((r, n) -> new Moved(
+                        Money.ofMinor(r.getLong("amount_minor"), account.currency()),
+                        r.getObject("last_date", LocalDate.class)))
                 .single();
         record Waiting(Money sum, int batches) {}
         Waiting waiting = jdbc.sql("""
-                        SELECT COALESCE(SUM(c.amount_minor), 0), COUNT(DISTINCT b.id)
+                        SELECT COALESCE(SUM(c.amount_minor), 0) AS amount_minor, COUNT(DISTINCT b.id) AS batches
                         FROM batch b JOIN standing_claim c ON c.batch_id = b.id LEFT JOIN payment p ON p.claim_id = c.id
                         WHERE b.bank_account_id = :account AND b.state IN (:live) AND b.id <> :own
                           AND p.posted_entry_id IS NULL
@@ -40,17 +42,19 @@ public class Cash {
                 .param("account", account.id().value())
                 .param("live", BatchState.live().stream().map(Enum::name).toList())
                 .param("own", own)
-                .query((r, n) -> new Waiting(Money.ofMinor(r.getLong(1), account.currency()), r.getInt(2)))
+                .query((r, n) ->
+                        new Waiting(Money.ofMinor(r.getLong("amount_minor"), account.currency()), r.getInt("batches")))
                 .single();
         record Later(Money sum, int payments) {}
         Later later = jdbc.sql("""
-                        SELECT COALESCE(SUM(amount_minor), 0), COUNT(*) FROM payment
+                        SELECT COALESCE(SUM(amount_minor), 0) AS amount_minor, COUNT(*) AS items FROM payment
                         WHERE bank_account_id = :account AND ledger_date > :date AND posted_entry_id IS NOT NULL
                           AND undone_entry_id IS NULL
                         """)
                 .param("account", account.id().value())
                 .param("date", checkDate)
-                .query((r, n) -> new Later(Money.ofMinor(r.getLong(1), account.currency()), r.getInt(2)))
+                .query((r, n) ->
+                        new Later(Money.ofMinor(r.getLong("amount_minor"), account.currency()), r.getInt("items")))
                 .single();
         return CashAvailable.of(new CashAvailable.Known(
                 checkDate,
@@ -74,13 +78,13 @@ public class Cash {
                           + (SELECT COALESCE(SUM(l.debit_minor - l.credit_minor), 0) FROM period m
                             JOIN journal_entry e ON e.month = m.month AND e.ledger_date <= :until
                             JOIN journal_line l ON l.entry_id = e.id AND l.account_id = :cash AND l.currency = :currency
-                            WHERE NOT (m.locked AND m.month < :month))
+                            WHERE NOT (m.locked AND m.month < :month)) AS balance_minor
                         """)
                 .param("month", YearMonth.from(until).toString())
                 .param("until", until)
                 .param("cash", account.cash().value())
                 .param("currency", account.currency().getCurrencyCode())
-                .query((r, n) -> Money.ofMinor(r.getLong(1), account.currency()))
+                .query((r, n) -> Money.ofMinor(r.getLong("balance_minor"), account.currency()))
                 .single();
     }
 }

@@ -56,15 +56,15 @@ class HorizonRows {
         LocalDate living = today.minusDays(criteria.graceDays());
         Map<LocalDate, Horizon.Due> byDay = new HashMap<>();
         params(
-                        jdbc.sql("SELECT i.due_date, COUNT(*), SUM(i.open_minor) " + OPEN
+                        jdbc.sql("SELECT i.due_date, COUNT(*) AS items, SUM(i.open_minor) AS open_minor " + OPEN
                                 + " AND i.due_date < :until AND (i.discount_date IS NULL OR i.discount_date < :living)"
                                 + " GROUP BY i.due_date"),
                         criteria)
                 .param("until", today.plusDays(days))
                 .param("living", living)
                 .query((r, n) -> byDay.put(
-                        r.getObject(1, LocalDate.class),
-                        new Horizon.Due(r.getInt(2), Money.ofMinor(r.getLong(3), account.currency()))))
+                        r.getObject("due_date", LocalDate.class),
+                        new Horizon.Due(r.getInt("items"), Money.ofMinor(r.getLong("open_minor"), account.currency()))))
                 .list();
         List<OpenInvoice> discounts = params(jdbc.sql(CandidateRows.COLUMNS + """
                                 FROM invoice i JOIN vendor v ON v.id = i.vendor_id AND v.method = :method

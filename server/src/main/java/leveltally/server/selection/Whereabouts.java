@@ -115,7 +115,7 @@ class Whereabouts {
 
     private List<Found> find(String text) {
         String columns = """
-                SELECT i.id, v.id, v.name, i.reference, i.kind, i.open_minor, i.currency, i.due_date
+                SELECT i.id, v.id AS vendor_id, v.name, i.reference, i.kind, i.open_minor, i.currency, i.due_date
                 FROM invoice i JOIN vendor v ON v.id = i.vendor_id WHERE
                 """;
         long entry = text.matches("\\d{1,15}") ? Long.parseLong(text) : -1;
@@ -134,13 +134,13 @@ class Whereabouts {
                 .param("text", text)
                 .param("like", like)
                 .query((r, n) -> new Found(
-                        r.getLong(1),
-                        r.getLong(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getString(5),
-                        Money.ofMinor(r.getLong(6), r.getString(7)),
-                        r.getObject(8, LocalDate.class)))
+                        r.getLong("id"),
+                        r.getLong("vendor_id"),
+                        r.getString("name"),
+                        r.getString("reference"),
+                        r.getString("kind"),
+                        Money.ofMinor(r.getLong("open_minor"), r.getString("currency")),
+                        r.getObject("due_date", LocalDate.class)))
                 .list();
     }
 
@@ -231,10 +231,11 @@ class Whereabouts {
                         """)
                 .param("invoice", invoice)
                 .query((r, n) -> {
-                    String by = r.getString(2) != null
-                            ? "by check " + r.getString(2)
-                            : r.getString(3) != null ? "by offset " + r.getString(3) : "";
-                    return (by.isEmpty() ? "" : " " + by) + " on " + Dates.inWords(r.getObject(1, LocalDate.class));
+                    String by = r.getString("number") != null
+                            ? "by check " + r.getString("number")
+                            : r.getString("reference") != null ? "by offset " + r.getString("reference") : "";
+                    return (by.isEmpty() ? "" : " " + by) + " on "
+                            + Dates.inWords(r.getObject("ledger_date", LocalDate.class));
                 })
                 .optional();
         return how.orElse("");

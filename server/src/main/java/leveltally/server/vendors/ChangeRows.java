@@ -6,6 +6,7 @@ import java.sql.Timestamp;
 import java.util.Collection;
 import java.util.List;
 import leveltally.core.Refusal;
+import leveltally.core.batches.BatchState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.vendors.BankDetails;
@@ -141,9 +142,18 @@ class ChangeRows {
     List<String> batchesAsking(long remitTo) {
         return jdbc.sql("""
                         SELECT DISTINCT b.name FROM claim c JOIN batch b ON b.id = c.batch_id
-                        WHERE c.remit_to_id = :at AND b.state IN ('IN_APPROVAL', 'APPROVED', 'NUMBERED')
+                        WHERE c.remit_to_id = :at AND b.state IN (:sent)
                           AND NOT EXISTS (SELECT 1 FROM payment p WHERE p.claim_id = c.id) ORDER BY b.name
-                        """).param("at", remitTo).query(String.class).list();
+                        """)
+                .param("at", remitTo)
+                .param(
+                        "sent",
+                        BatchState.live().stream()
+                                .filter(state -> state != BatchState.DRAFT)
+                                .map(BatchState::name)
+                                .toList())
+                .query(String.class)
+                .list();
     }
 
     void decide(Actor by, List<Long> changes, String state, String why) {

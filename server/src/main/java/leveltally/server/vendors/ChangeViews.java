@@ -21,10 +21,10 @@ public class ChangeViews {
     }
 
     private static final String TOLD = """
-            SELECT c.id, c.vendor_id, v.name, c.remit_to_id, c.what, c.before_payee, c.before_address, c.before_bank_mask,
-              c.after_payee, c.after_address, c.after_bank_mask, c.why, c.proposed_by, p.name, c.proposed_at, c.state,
-              d.name, c.decided_at, c.decided_on, c.decided_why,
-              c.after_bank_key <> '' AND c.after_bank_key <> c.before_bank_key
+            SELECT c.id, c.vendor_id, v.name AS vendor, c.remit_to_id, c.what, c.before_payee, c.before_address, c.before_bank_mask,
+              c.after_payee, c.after_address, c.after_bank_mask, c.why, c.proposed_by, p.name AS proposer, c.proposed_at, c.state,
+              d.name AS decider, c.decided_at, c.decided_on, c.decided_why,
+              c.after_bank_key <> '' AND c.after_bank_key <> c.before_bank_key AS bank_typed_again
             FROM vendor_change c JOIN vendor v ON v.id = c.vendor_id JOIN person p ON p.id = c.proposed_by
             LEFT JOIN person d ON d.id = c.decided_by
             """;
@@ -47,27 +47,27 @@ public class ChangeViews {
     }
 
     private static ToldChange told(java.sql.ResultSet r) throws java.sql.SQLException {
-        Timestamp decided = r.getTimestamp(18);
+        Timestamp decided = r.getTimestamp("decided_at");
         return new ToldChange(
-                r.getLong(1),
-                r.getLong(2),
-                r.getString(3),
-                r.getLong(4),
-                r.getString(5),
-                lines(r.getString(6), r.getString(7)),
-                r.getString(8),
-                lines(r.getString(9), r.getString(10)),
-                r.getString(11),
-                r.getString(12),
-                r.getLong(13),
-                r.getString(14),
-                r.getTimestamp(15).toInstant(),
-                r.getString(16),
-                r.getString(17),
+                r.getLong("id"),
+                r.getLong("vendor_id"),
+                r.getString("vendor"),
+                r.getLong("remit_to_id"),
+                r.getString("what"),
+                lines(r.getString("before_payee"), r.getString("before_address")),
+                r.getString("before_bank_mask"),
+                lines(r.getString("after_payee"), r.getString("after_address")),
+                r.getString("after_bank_mask"),
+                r.getString("why"),
+                r.getLong("proposed_by"),
+                r.getString("proposer"),
+                r.getTimestamp("proposed_at").toInstant(),
+                r.getString("state"),
+                r.getString("decider"),
                 decided == null ? null : decided.toInstant(),
-                r.getObject(19, LocalDate.class),
-                r.getString(20),
-                r.getBoolean(21));
+                r.getObject("decided_on", LocalDate.class),
+                r.getString("decided_why"),
+                r.getBoolean("bank_typed_again"));
     }
 
     private static List<String> lines(String payee, String address) {

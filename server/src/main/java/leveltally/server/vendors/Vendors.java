@@ -85,10 +85,10 @@ public class Vendors {
             return Map.of();
         }
         return jdbc
-                .sql("SELECT vendor_id, COALESCE(MIN(CASE WHEN in_force THEN id END), MIN(id)) FROM remit_to"
+                .sql("SELECT vendor_id, COALESCE(MIN(CASE WHEN in_force THEN id END), MIN(id)) AS usual FROM remit_to"
                         + " WHERE vendor_id IN (:ids) GROUP BY vendor_id")
                 .param("ids", ids.stream().map(VendorId::value).toList())
-                .query((r, n) -> Map.entry(r.getLong(1), r.getLong(2)))
+                .query((r, n) -> Map.entry(r.getLong("vendor_id"), r.getLong("usual")))
                 .list()
                 .stream()
                 .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
@@ -180,14 +180,14 @@ public class Vendors {
 
     private static Place place(java.sql.ResultSet r) throws java.sql.SQLException {
         return new Place(
-                r.getLong(1),
-                r.getLong(2),
-                r.getString(3),
-                new RemitTo(r.getString(4), List.of(r.getString(5).split("\n")), r.getString(7)),
-                r.getString(6),
-                r.getBoolean(8),
-                r.getString(9),
-                r.getString(10));
+                r.getLong("id"),
+                r.getLong("vendor_id"),
+                r.getString("number"),
+                new RemitTo(r.getString("payee"), List.of(r.getString("address").split("\n")), r.getString("bank_key")),
+                r.getString("postal_code"),
+                r.getBoolean("in_force"),
+                r.getString("bank_details_sealed"),
+                r.getString("bank_mask"));
     }
 
     /** Ids of vendors by their numbers; those unknown are missing. */
@@ -216,7 +216,8 @@ public class Vendors {
                         "SELECT id, number, name, vendor_group FROM vendor WHERE (name LIKE :like OR number LIKE :like) AND merged_into_id IS NULL"
                                 + " ORDER BY name LIMIT 50")
                 .param("like", like)
-                .query((r, n) -> new Choice(r.getLong(1), r.getString(2), r.getString(3), r.getString(4)))
+                .query((r, n) -> new Choice(
+                        r.getLong("id"), r.getString("number"), r.getString("name"), r.getString("vendor_group")))
                 .list();
     }
 

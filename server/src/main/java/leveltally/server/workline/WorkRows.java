@@ -6,7 +6,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.Dates;
+import leveltally.core.bankfiles.BankFile;
 import leveltally.core.batches.BatchState;
+import leveltally.core.checks.NumberState;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.frame.MoneyView;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -41,7 +44,7 @@ class WorkRows {
                 "Checks and voids in no file yet, with the amount of the checks");
         Map<String, String> stations = new LinkedHashMap<>();
         stations.put("due", """
-                SELECT i.currency, COUNT(*), SUM(i.open_minor) FROM invoice i
+                SELECT i.currency, COUNT(*) AS items, SUM(i.open_minor) AS amount_minor FROM invoice i
                 LEFT JOIN reservation r ON r.invoice_id = i.id
                 WHERE i.is_open = 1 AND i.kind = 'INVOICE' AND i.due_date <= :until AND r.invoice_id IS NULL
                 GROUP BY i.currency
@@ -49,21 +52,22 @@ class WorkRows {
         stations.put("batches", batchesIn(BatchState.DRAFT));
         stations.put("approval", batchesIn(BatchState.IN_APPROVAL));
         stations.put("print", """
-                SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM standing_claim c JOIN batch b ON b.id = c.batch_id
+                SELECT c.currency, COUNT(*) AS items, SUM(c.amount_minor) AS amount_minor FROM standing_claim c JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
-                WHERE b.state IN ('APPROVED', 'NUMBERED') AND b.method = 'CHECK' AND p.posted_entry_id IS NULL
-                  AND (n.id IS NULL OR n.state = 'TAKEN') GROUP BY c.currency
-                """);
+                WHERE b.state IN ('%s', '%s') AND b.method = '%s' AND p.posted_entry_id IS NULL
+                  AND (n.id IS NULL OR n.state = '%s') GROUP BY c.currency
+                """.formatted(
+                        BatchState.APPROVED, BatchState.NUMBERED, PaymentMethod.CHECK, NumberState.TAKEN));
         stations.put("post", """
-                SELECT p.currency, COUNT(*), SUM(p.amount_minor) FROM payment p
-                JOIN check_number n ON n.live_payment_id = p.id AND n.state = 'PRINTED'
+                SELECT p.currency, COUNT(*) AS items, SUM(p.amount_minor) AS amount_minor FROM payment p
+                JOIN check_number n ON n.live_payment_id = p.id AND n.state = '%s'
                 WHERE p.posted_entry_id IS NULL AND p.standing GROUP BY p.currency
-                """);
+                """.formatted(NumberState.PRINTED));
         stations.put("bank", """
                 -- issues and voids are never added
-                SELECT currency, COUNT(*), SUM(CASE WHEN kind = 'ISSUE' THEN amount_minor ELSE 0 END) FROM bank_event
+                SELECT currency, COUNT(*) AS items, SUM(CASE WHEN kind = '%s' THEN amount_minor ELSE 0 END) AS amount_minor FROM bank_event
                 WHERE file_id IS NULL AND never_reported IS NULL GROUP BY currency
-                """);
+                """.formatted(BankFile.Item.Kind.ISSUE));
         String main = jdbc.sql("SELECT currency FROM bank_account ORDER BY position LIMIT 1")
                 .query(String.class)
                 .optional()
@@ -75,7 +79,7 @@ class WorkRows {
 
     private static String batchesIn(BatchState state) {
         return """
-                SELECT a.currency, COUNT(DISTINCT b.id), COALESCE(SUM(c.amount_minor), 0) FROM batch b
+                SELECT a.currency, COUNT(DISTINCT b.id) AS items, COALESCE(SUM(c.amount_minor), 0) AS amount_minor FROM batch b
                 JOIN bank_account a ON a.id = b.bank_account_id LEFT JOIN standing_claim c ON c.batch_id = b.id
                 WHERE b.state = '%s' GROUP BY a.currency
                 """.formatted(state.name());
@@ -89,8 +93,8 @@ class WorkRows {
         }
         List<MoneyView> amounts = new ArrayList<>(statement
                 .query((r, n) -> {
-                    count[0] += r.getInt(2);
-                    return MoneyView.of(r.getLong(3), r.getString(1));
+                    count[0] += r.getInt("items");
+                    return MoneyView.of(r.getLong("amount_minor"), r.getString("currency"));
                 })
                 .list());
         amounts.sort(
