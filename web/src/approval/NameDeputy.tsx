@@ -35,7 +35,7 @@ export function NameDeputy({ onClose }: { onClose: () => void }) {
   );
   const person = useWatch({ control: form.control, name: "person" });
   return (
-    <Form form={form} label="Deputy" deed="Name the deputy" onClose={onClose}>
+    <Form form={form} label="Naming a deputy" deed="Name the deputy" onClose={onClose}>
       <div className="grid grid-cols-2 gap-3">
         <ChoiceEntry
           name="person"

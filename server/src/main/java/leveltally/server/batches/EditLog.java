@@ -12,6 +12,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.vendors.VendorId;
+import leveltally.server.frame.WorkIds;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -22,10 +23,12 @@ import tools.jackson.databind.json.JsonMapper;
 class EditLog {
     private final JdbcClient jdbc;
     private final JsonMapper json;
+    private final WorkIds ids;
 
-    EditLog(JdbcClient jdbc, JsonMapper json) {
+    EditLog(JdbcClient jdbc, JsonMapper json, WorkIds ids) {
         this.jdbc = jdbc;
         this.json = json;
+        this.ids = ids;
     }
 
     /** {@code DROPPED}: undone, then something else was done instead. */
@@ -60,9 +63,10 @@ class EditLog {
         jdbc.sql("""
                         INSERT INTO batch_edit (id, batch_id, step, what, person_id, at, state, before_image, after_image,
                           amount_minor)
-                        SELECT NEXT VALUE FOR row_seq, :batch, COALESCE(MAX(step), 0) + 1, :what, :person, :at, 'DONE',
+                        SELECT :id, :batch, COALESCE(MAX(step), 0) + 1, :what, :person, :at, 'DONE',
                           :before, :after, :amount FROM batch_edit WHERE batch_id = :batch
                         """)
+                .param("id", ids.supply().next())
                 .param("batch", batch)
                 .param("what", what.substring(0, Math.min(200, what.length())))
                 .param("person", by.person().value())

@@ -14,7 +14,6 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.imports.Column;
 import leveltally.core.imports.Finding;
-import leveltally.core.imports.InvoiceDocument;
 import leveltally.core.imports.InvoiceRow;
 import leveltally.core.imports.Mapping;
 import leveltally.core.imports.Reading;
@@ -37,6 +36,7 @@ class ImportChecking {
     private final ImportLeases leases;
     private final ImportLookups lookups;
     private final Senders senders;
+    private final WholeDocuments whole;
     private final TransactionTemplate together;
 
     ImportChecking(
@@ -45,12 +45,14 @@ class ImportChecking {
             ImportLeases leases,
             ImportLookups lookups,
             Senders senders,
+            WholeDocuments whole,
             TransactionTemplate together) {
         this.staged = staged;
         this.parts = parts;
         this.leases = leases;
         this.lookups = lookups;
         this.senders = senders;
+        this.whole = whole;
         this.together = together;
     }
 
@@ -68,7 +70,7 @@ class ImportChecking {
         rows.flush();
         together.executeWithoutResult(status -> staged.gather(job.id()));
         if (job.kind() != ImportKind.VENDORS) {
-            wholeDocuments(job);
+            whole.check(job);
         }
         leases.end(job, ImportState.CHECKED, null);
     }
@@ -207,59 +209,5 @@ class ImportChecking {
 
     private static int counted(List<Staged> rows, Outcome outcome) {
         return (int) rows.stream().filter(row -> row.outcome() == outcome).count();
-    }
-
-    /** A document comes in whole or not at all: one row refused, or rows that do not go together, refuse all of them. */
-    private void wholeDocuments(ImportLeases.Job job) {
-        ImportLookups.Known known = lookups.known();
-        Reading how = job.choices().reading();
-        int after = 0;
-        while (true) {
-            List<StagedRows.Document> documents =
-                    staged.documents(job.id(), List.of(Outcome.GOOD, Outcome.REFUSED), after, BLOCK);
-            if (documents.isEmpty()) {
-                return;
-            }
-            List<Staged> changed = new ArrayList<>();
-            for (StagedRows.Document document : documents) {
-                after = document.firstLine();
-                List<Staged> rows = document.rows();
-                if (rows.stream().anyMatch(row -> row.outcome() == Outcome.GOOD)) {
-                    changed.addAll(refusedTogether(rows, known, how));
-                }
-            }
-            together.executeWithoutResult(status -> {
-                staged.outcome(job.id(), changed);
-                leases.count(job, 0, -changed.size(), changed.size(), 0, 0);
-            });
-        }
-    }
-
-    /** The good rows of a document that is none, now refused; none when it is whole. */
-    private List<Staged> refusedTogether(List<Staged> rows, ImportLookups.Known known, Reading how) {
-        Optional<Staged> bad =
-                rows.stream().filter(row -> row.outcome() == Outcome.REFUSED).findFirst();
-        Finding why;
-        if (bad.isPresent()) {
-            why = new Finding(
-                    bad.get().column(),
-                    "row " + bad.get().place() + " of the same document is refused, and a document comes in whole");
-        } else {
-            InvoiceDocument.Read read = InvoiceDocument.of(rows.stream()
-                    .map(row -> {
-                        Map<String, String> cells = staged.cells(row);
-                        known.prepare(cells.getOrDefault("vendor", ""));
-                        return InvoiceRow.read(cells, known, how).row();
-                    })
-                    .toList());
-            if (read.finding() == null) {
-                return List.of();
-            }
-            why = read.finding();
-        }
-        return rows.stream()
-                .filter(row -> row.outcome() == Outcome.GOOD)
-                .map(row -> row.as(Outcome.REFUSED, why.column(), why.column() + ": " + why.reason()))
-                .toList();
     }
 }

@@ -9,6 +9,7 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.frame.WorkIds;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -18,11 +19,13 @@ import org.springframework.transaction.annotation.Transactional;
 public class CashMovements {
     private final BankAccounts accounts;
     private final JdbcClient jdbc;
+    private final WorkIds ids;
     private final AuditTrail audit;
 
-    CashMovements(BankAccounts accounts, JdbcClient jdbc, AuditTrail audit) {
+    CashMovements(BankAccounts accounts, JdbcClient jdbc, WorkIds ids, AuditTrail audit) {
         this.accounts = accounts;
         this.jdbc = jdbc;
+        this.ids = ids;
         this.audit = audit;
     }
 
@@ -42,8 +45,9 @@ public class CashMovements {
         }
         int written = jdbc.sql("""
                         INSERT IGNORE INTO cash_movement (id, bank_account_id, movement_date, text, amount_minor)
-                        VALUES (NEXT VALUE FOR work_seq, :account, :date, :text, :amount)
+                        VALUES (:id, :account, :date, :text, :amount)
                         """)
+                .param("id", ids.supply().next())
                 .param("account", id.value())
                 .param("date", date)
                 .param("text", text.strip())

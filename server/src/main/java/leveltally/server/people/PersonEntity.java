@@ -23,8 +23,8 @@ import org.jspecify.annotations.Nullable;
 @Table(name = "person")
 class PersonEntity {
     @Id
-    @GeneratedValue(generator = "rows")
-    @SequenceGenerator(name = "rows", sequenceName = "row_seq", allocationSize = 100)
+    @GeneratedValue(generator = "row_seq")
+    @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
     Long id;
 
     String signIn;

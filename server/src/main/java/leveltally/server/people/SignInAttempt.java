@@ -12,8 +12,8 @@ import org.hibernate.annotations.DynamicUpdate;
 @DynamicUpdate
 class SignInAttempt {
     @Id
-    @GeneratedValue(generator = "rows")
-    @SequenceGenerator(name = "rows", sequenceName = "row_seq", allocationSize = 100)
+    @GeneratedValue(generator = "row_seq")
+    @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
     Long id;
 
     String signIn;
