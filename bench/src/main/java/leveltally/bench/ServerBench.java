@@ -76,6 +76,7 @@ public final class ServerBench {
     private String scrolled = "";
     private String narrow = "";
     private final List<String> approvals = new ArrayList<>();
+    private final List<String> searches = new ArrayList<>();
 
     private ServerBench(ConfigurableApplicationContext context, Connection root, Connection bare) {
         this.context = context;
@@ -116,12 +117,16 @@ public final class ServerBench {
                 "| open invoices | criteria take 10,000 | bare query | ratio | make the batch | bare inserts | ratio |"
                         + " first page of Due | a further page |");
         table.add("| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |");
+        searches.add("| open invoices | search by the beginning of a reference, all kinds of things | bare look-up | ratio |"
+                + " by digits of one | by an amount |");
+        searches.add("| ---: | ---: | ---: | ---: | ---: | ---: |");
         double firstSmall = 0;
         for (int size : sizes) {
             long start = System.nanoTime();
             loader.invoices(size);
             System.out.printf("%,d invoices loaded in %.1f s%n", size, (System.nanoTime() - start) / 1e9);
             firstSmall = measure(size, firstSmall);
+            search(size);
             if (size == sizes[0]) {
                 approval();
             }
@@ -133,11 +138,39 @@ public final class ServerBench {
             }
         }
         table.add("");
+        table.addAll(searches);
+        table.add("");
         table.addAll(approvals);
         table.add("");
         table.add(narrow);
         table.add("");
         table.add(scrolled);
+    }
+
+    /** The search of everything, by what people know of an invoice, beside the bare look-up of one index. */
+    private void search(int size) throws Exception {
+        String known = String.valueOf(size / 2 + 1);
+        int[] round = {0};
+        double[] beginning = beside(
+                () -> get("/api/search?text=R-" + known),
+                () -> bareLookUp("SELECT id, reference, amount_minor FROM invoice WHERE reference LIKE 'R-" + known
+                        + "%' ORDER BY reference LIMIT 8"));
+        double end = median(() -> get("/api/search?text=" + known + ++round[0] % 10));
+        double amount = median(() -> get("/api/search?text=" + (1_000 + ++round[0]) + ".00"));
+        searches.add("| %,d | %.1f ms | %.1f ms | %.1f | %.1f ms | %.1f ms |"
+                .formatted(size, beginning[0], beginning[1], beginning[0] / beginning[1], end, amount));
+        System.out.println(searches.get(searches.size() - 1));
+    }
+
+    private int bareLookUp(String sql) throws Exception {
+        int rows = 0;
+        try (Statement query = bare.createStatement();
+                ResultSet row = query.executeQuery(sql)) {
+            while (row.next()) {
+                rows++;
+            }
+        }
+        return rows;
     }
 
     /** Five people ask at one moment for other lists of the most a list can hold, each narrowed to one day. */
