@@ -45,7 +45,7 @@ export function Station({
           </section>
         )}
       </div>
-      {strip && <div className="station-strip">{strip}</div>}
+      {strip && <div className="station-strip contents">{strip}</div>}
     </>
   );
 }

@@ -124,7 +124,9 @@ function Figures({ printing }: { printing: Schemas["PrintingView"] }) {
     <>
       <Figure value={printing.toNumber}>to number, {printing.toNumberAmount}</Figure>
       <Figure value={printing.unanswered}>without an answer</Figure>
-      <Figure value={printing.onOwnNumber}>to print on their own numbers</Figure>
+      {printing.onOwnNumber > 0 && (
+        <Figure value={printing.onOwnNumber}>to print on their own numbers</Figure>
+      )}
       {behind.length > 0 && (
         <Figure value={behind.length} look="text-brass">
           kept back

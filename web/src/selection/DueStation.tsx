@@ -48,7 +48,10 @@ export function Due({ accounts }: { accounts: Account[] }) {
   const clerk = session.roles.includes("CLERK");
 
   const { mark, moveClaim, takeIn, count: marks } = useByHand(values, change);
-  const heading = useCallback((group: Schemas["GroupView"]) => <Heading group={group} />, []);
+  const heading = useCallback(
+    (group: Schemas["GroupView"], view: DueView) => <Heading group={group} currency={view.currency} />,
+    [],
+  );
   const line = useCallback((view: DueView) => <CashLine view={view} />, []);
   const { due, items, onRange, row, all } = useDueList(question, how, heading, line);
   const total = useSelectedTotal(question, how, selected, due.data?.listed ?? 0);

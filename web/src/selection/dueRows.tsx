@@ -87,14 +87,14 @@ export function useColumns(currency: string | undefined, onToggle: (row: Row) =>
   ];
 }
 
-export function Heading({ group }: { group: Schemas["GroupView"] }) {
+export function Heading({ group, currency }: { group: Schemas["GroupView"]; currency: string }) {
   return (
     <div className="grid grid-cols-[1fr_auto_88px] gap-x-3">
       <span className="truncate">
         <b>{group.title}</b> <span className="text-faint ml-1 text-note">{group.detail}</span>
       </span>
       <b className="text-right">
-        {group.open.map((m, i) => (i === 0 ? m.text : ` + ${m.text} ${m.currency}`)).join("")}
+        {group.open.map((m) => (m.currency === currency ? m.text : `${m.text} ${m.currency}`)).join(" + ")}
       </b>
       <b className="text-right">{group.toPay}</b>
     </div>

@@ -28,7 +28,7 @@ function byEntry(pages: UseQueryResult<Row[]>[]): Map<number, Row> {
 export function useDueList(
   question: Question,
   how: HowListed,
-  heading: (group: Group) => ReactNode,
+  heading: (group: Group, view: DueView) => ReactNode,
   line: (view: DueView) => ReactNode,
 ) {
   const due = useQuery({
@@ -71,6 +71,7 @@ export function useDueList(
     const at = new Map<string, number>();
     view?.groups.forEach((group, g) => {
       if (view.lineAt === g) places.push(Number.NEGATIVE_INFINITY);
+      at.set(`group-${group.key}`, places.length);
       places.push(-1 - g);
       for (let i = group.first; i < group.first + group.count; i++) {
         at.set(String(view.order[i]), places.length);
@@ -87,7 +88,7 @@ export function useDueList(
       if (place === Number.NEGATIVE_INFINITY) return { key: LINE, heading: line(view) };
       if (place < 0) {
         const group = view.groups[-1 - place]!;
-        return { key: `group-${group.key}`, heading: heading(group) };
+        return { key: `group-${group.key}`, heading: heading(group, view) };
       }
       const entry = view.order[place]!;
       const row = rowOf(entry);

@@ -117,8 +117,9 @@ public final class ServerBench {
                 "| open invoices | criteria take 10,000 | bare query | ratio | make the batch | bare inserts | ratio |"
                         + " first page of Due | a further page |");
         table.add("| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |");
-        searches.add("| open invoices | search by the beginning of a reference, all kinds of things | bare look-up | ratio |"
-                + " by digits of one | by an amount |");
+        searches.add(
+                "| open invoices | search by the beginning of a reference, all kinds of things | bare look-up | ratio |"
+                        + " by digits of one | by an amount |");
         searches.add("| ---: | ---: | ---: | ---: | ---: | ---: |");
         double firstSmall = 0;
         for (int size : sizes) {

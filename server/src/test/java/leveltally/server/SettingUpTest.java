@@ -12,7 +12,11 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.CyclicBarrier;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.stream.IntStream;
 import leveltally.core.Refusal;
 import leveltally.core.checks.NumberRange;
@@ -64,6 +68,8 @@ import leveltally.server.vendors.VendorMerging;
 import leveltally.server.vendors.VendorRecords;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.RepeatedTest;
+import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -473,6 +479,49 @@ class SettingUpTest {
                                 Money.zero(USD),
                                 List.of(new NewInvoice.Line(
                                         account("Expense", AccountKind.EXPENSE), Money.parse("120.00", USD)))));
+    }
+
+    /** At one instant a document comes for a vendor that becomes another: it comes along, or it is refused by name. */
+    @RepeatedTest(4)
+    void aDocumentAgainstAMerge(RepetitionInfo time) throws Exception {
+        if (time.getCurrentRepetition() == 1) {
+            bank("Merging at once");
+        }
+        String name = "Race " + time.getCurrentRepetition();
+        VendorId kept = vendor(name + " stays", "USD", "1 Race Road");
+        VendorId gone = vendor(name + " goes", "USD", "1 Race Road");
+        confirmAll();
+        invoice(kept, "WARM-" + time.getCurrentRepetition());
+        ExecutorService two = Executors.newFixedThreadPool(2);
+        CyclicBarrier start = new CyclicBarrier(2);
+        Future<?> merge = two.submit(() -> {
+            start.await();
+            bean(VendorMerging.class).merge(ruth, gone, kept, "one letterhead");
+            return null;
+        });
+        Future<InvoiceId> entered = two.submit(() -> {
+            start.await();
+            return invoice(gone, "RACE-" + time.getCurrentRepetition());
+        });
+        merge.get();
+        try {
+            InvoiceId invoice = entered.get();
+            assertThat(bean(JdbcClient.class)
+                            .sql("SELECT vendor_id FROM invoice WHERE id = ?")
+                            .param(invoice.value())
+                            .query(Long.class)
+                            .single())
+                    .isEqualTo(kept.value());
+        } catch (ExecutionException refused) {
+            assertThat(refused.getCause()).hasMessageContaining("became");
+        }
+        two.shutdown();
+        assertThat(bean(JdbcClient.class)
+                        .sql("SELECT COUNT(*) FROM invoice WHERE vendor_id = ?")
+                        .param(gone.value())
+                        .query(Long.class)
+                        .single())
+                .isZero();
     }
 
     @Test

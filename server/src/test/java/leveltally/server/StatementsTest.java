@@ -6,6 +6,8 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.server.approval.Sending;
@@ -102,6 +104,32 @@ class StatementsTest {
     @Test
     void register() throws SQLException {
         String register = "/api/checks?series=" + App.series();
-        assertThat(statements(register)).isEqualTo(statements(register + "&below=41270"));
+        assertThat(statements(register)).isEqualTo(statements(register + "&after=41270"));
+        // sorted by what is in no index of the register, it takes no more
+        String sorted = register + "&sortedBy=AMOUNT";
+        assertThat(statements(sorted)).isEqualTo(statements(sorted + "&after=41270"));
+    }
+
+    @Test
+    void vendors() throws SQLException {
+        assertThat(statements("/api/vendors/list")).isEqualTo(statements("/api/vendors/list?text=e"));
+    }
+
+    @Test
+    void search() throws SQLException {
+        assertThat(statements("/api/search?text=er")).isEqualTo(statements("/api/search?text=Oakum"));
+    }
+
+    @Test
+    void setUpAndABankAccount() throws SQLException {
+        Http joss = Http.signedIn("joss");
+        String account = "/api/bank-accounts/" + App.operations().value();
+        long alone = statements(joss, account);
+        String holidays = IntStream.rangeClosed(1, 60)
+                .mapToObj(day -> java.time.LocalDate.of(2027, 1, 1).plusDays(day) + " A day off")
+                .collect(Collectors.joining("\\n", "{\"text\": \"", "\"}"));
+        assertThat(joss.post(account + "/holidays", holidays).status()).isEqualTo(200);
+        assertThat(statements(joss, account)).isEqualTo(alone);
+        assertThat(statements(joss, "/api/setup")).isLessThan(25);
     }
 }

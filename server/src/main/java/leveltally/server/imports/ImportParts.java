@@ -28,7 +28,7 @@ class ImportParts {
         return jdbc.sql("SELECT content FROM import_part WHERE job_id = :job AND position = :position")
                 .param("job", job)
                 .param("position", position)
-                .query((r, n) -> r.getBytes(1))
+                .query((r, n) -> r.getBytes("content"))
                 .single();
     }
 

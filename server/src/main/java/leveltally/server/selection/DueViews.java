@@ -1,6 +1,8 @@
 package leveltally.server.selection;
 
 import java.time.LocalDate;
+import java.util.Comparator;
+import java.util.Currency;
 import java.util.List;
 import java.util.Set;
 import leveltally.core.invoices.InvoiceId;
@@ -54,7 +56,7 @@ final class DueViews {
                 left == null ? null : left.toString(),
                 left == null ? null : left.isNegative(),
                 list.rows().size(),
-                money(Listing.open(list.rows())),
+                open(list.rows(), criteria.currency()),
                 selection.leftOut().stream()
                         .map(out -> new DueView.LeftOutView(
                                 out.reason().name(),
@@ -95,7 +97,7 @@ final class DueViews {
         List<Selection.Row> rows = selected(list, selected);
         return new DueView.TotalView(
                 rows.size(),
-                money(Listing.open(rows)),
+                open(rows, list.none().currency()),
                 Listing.toPay(rows, list.none()).toString());
     }
 
@@ -128,7 +130,7 @@ final class DueViews {
                 group.first(),
                 group.rows().size(),
                 group.claim(),
-                money(Listing.open(group.rows())),
+                open(group.rows(), none.currency()),
                 group.toPay(none).toString());
     }
 
@@ -198,6 +200,15 @@ final class DueViews {
                 taken == null ? "" : taken.payment().discount().plain(),
                 taken == null ? "" : taken.credit().plain(),
                 Listing.Note.of(row, invoice.discount().until()).words());
+    }
+
+    /** One amount a currency, the account's own first, whatever the rows are sorted by. */
+    private static List<MoneyView> open(List<Selection.Row> rows, Currency own) {
+        return Listing.open(rows).stream()
+                .sorted(Comparator.comparing((Money amount) -> !amount.currency().equals(own))
+                        .thenComparing(amount -> amount.currency().getCurrencyCode()))
+                .map(MoneyView::of)
+                .toList();
     }
 
     private static List<MoneyView> money(List<Money> amounts) {
