@@ -205,7 +205,8 @@ final class DueViews {
     /** One amount a currency, the account's own first, whatever the rows are sorted by. */
     private static List<MoneyView> open(List<Selection.Row> rows, Currency own) {
         return Listing.open(rows).stream()
-                .sorted(Comparator.comparing((Money amount) -> !amount.currency().equals(own))
+                .sorted(Comparator.comparing(
+                                (Money amount) -> !amount.currency().equals(own))
                         .thenComparing(amount -> amount.currency().getCurrencyCode()))
                 .map(MoneyView::of)
                 .toList();
