@@ -22,7 +22,10 @@ export function useArrangement(list: string): [Arrangement, (next: Partial<Arran
   useEffect(() => () => waits.current?.now(), []);
   const arrange = useCallback(
     (next: Partial<Arrangement>) => {
-      const before = queries.getQueryData(KEPT_LISTS.queryKey) ?? {};
+      const known = queries.getQueryData(KEPT_LISTS.queryKey);
+      // what is kept and on its way is not overwritten by what it looks like without it
+      if (!known && queries.isFetching({ queryKey: KEPT_LISTS.queryKey })) return;
+      const before = known ?? {};
       const now = { ...AS_IT_COMES, ...before[list], ...next };
       queries.setQueryData(KEPT_LISTS.queryKey, { ...before, [list]: now });
       clearTimeout(waits.current?.timer);

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, call, type Schemas } from "../api/client";
 import { Button } from "../parts/Button";
+import { KEPT_LISTS } from "../parts/keptLists";
 import { Refusal } from "../parts/Refusal";
 import { useDeed } from "../parts/useDeed";
 
@@ -9,7 +10,13 @@ export function SignIn() {
   const queries = useQueryClient();
   const entering = useDeed(
     (body: { signIn: string; password: string }) => call(api.POST("/api/session", { body })),
-    { done: () => queries.invalidateQueries() },
+    {
+      done: () => {
+        // whoever sat here before arranged lists for themselves
+        queries.removeQueries(KEPT_LISTS);
+        return queries.invalidateQueries();
+      },
+    },
   );
   const door = useQuery({ queryKey: ["door"], queryFn: () => call(api.GET("/api/session/door")) });
   const enter = (signIn: string, password: string) =>
