@@ -57,27 +57,10 @@ class Whereabouts {
         }
     }
 
-    /**
-     * One answer.
-     *
-     * @param rest where it is and why, as it goes on after the words of the state
-     * @param wayOut what would change that, and who can; empty where nothing needs to
-     * @param canTake true when taking it in by hand is enough
-     */
-    record Answer(
-            long invoice,
-            long vendor,
-            String vendorName,
-            String reference,
-            State state,
-            String rest,
-            String wayOut,
-            boolean canTake) {}
-
     private record Found(
             long id, long vendor, String vendorName, String reference, String kind, Money open, LocalDate dueDate) {}
 
-    List<Answer> of(DueQuestion question, String asked, LocalDate today) {
+    List<WhereItIs> of(DueQuestion question, String asked, LocalDate today) {
         String text = asked.strip();
         if (text.isEmpty() || text.length() > 60) {
             throw Refusal.invalidField(
@@ -91,7 +74,7 @@ class Whereabouts {
         }
         Selection selection = lists.lately(question, today);
         Set<InvoiceId> wanted = found.stream().map(f -> new InvoiceId(f.id())).collect(Collectors.toSet());
-        List<Answer> answers = new ArrayList<>();
+        List<WhereItIs> answers = new ArrayList<>();
         Set<Long> answered = new HashSet<>();
         for (Selection.Row row : selection.rows()) {
             if (wanted.contains(row.candidate().invoice().id())) {
@@ -144,8 +127,8 @@ class Whereabouts {
                 .list();
     }
 
-    private static Answer answer(Candidate of, State state, String rest, String wayOut, boolean canTake) {
-        return new Answer(
+    private static WhereItIs answer(Candidate of, State state, String rest, String wayOut, boolean canTake) {
+        return new WhereItIs(
                 of.invoice().id().value(),
                 of.payee().vendor().value(),
                 of.payee().name(),
@@ -156,7 +139,7 @@ class Whereabouts {
                 canTake);
     }
 
-    private static Answer listed(Selection.Row row) {
+    private static WhereItIs listed(Selection.Row row) {
         Candidate of = row.candidate();
         if (row.decision() instanceof Decision.LeftOut out) {
             State state = state(out.reason());
@@ -184,7 +167,7 @@ class Whereabouts {
         };
     }
 
-    private Answer notListed(Candidate candidate, Criteria criteria) {
+    private WhereItIs notListed(Candidate candidate, Criteria criteria) {
         Selection alone = Selection.of(criteria, List.of(candidate), List.of(), Marks.NONE);
         if (alone.rows().get(0).decision() instanceof Decision.LeftOut out
                 && out.reason() != LeftOutReason.UNDER_SMALLEST_PAYMENT
@@ -196,11 +179,11 @@ class Whereabouts {
         return answer(candidate, state, ": " + why.detail(), "Take it in by hand, or change the sentence.", true);
     }
 
-    private Answer closed(Found one) {
+    private WhereItIs closed(Found one) {
         boolean credit = one.kind().equals("CREDIT");
         if (one.open().isPositive()) {
             String words = ": a " + (credit ? "credit" : "prepayment") + ", open at " + one.open();
-            return new Answer(
+            return new WhereItIs(
                     one.id(),
                     one.vendor(),
                     one.vendorName(),
@@ -210,7 +193,7 @@ class Whereabouts {
                     "Use open credits in the sentence, or apply it on the vendor's page.",
                     false);
         }
-        return new Answer(
+        return new WhereItIs(
                 one.id(),
                 one.vendor(),
                 one.vendorName(),
