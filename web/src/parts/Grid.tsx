@@ -83,6 +83,7 @@ function useGrid<R>(props: GridProps<R>) {
     here,
     useCallback(async () => (all ? all() : here()), [all, here]),
     arranged.items.length,
+    whole,
   );
   return {
     whole,
@@ -209,7 +210,7 @@ export function Grid<R>(props: GridProps<R>) {
         }
         onPrint={() => void print()}
       />
-      {printed && <PrintedList columns={arranged.shown} items={printed} />}
+      {printed && <PrintedList columns={arranged.shown} {...printed} />}
     </div>
   );
 }

@@ -22,10 +22,19 @@ export async function everyPage<P>(pages: Pages<P>): Promise<P[]> {
  * A list on paper: all of its rows, whether asked for here or by the browser's own command, which can only wait for those
  * that are here.
  */
-export function usePrinted<R>(here: () => Item<R>[], all: () => Promise<Item<R>[]>, known: number) {
-  const [printed, setPrinted] = useState<Item<R>[]>();
+export function usePrinted<R>(
+  here: () => Item<R>[],
+  all: () => Promise<Item<R>[]>,
+  known: number,
+  whole: boolean,
+) {
+  const [printed, setPrinted] = useState<{ items: Item<R>[]; part: boolean }>();
   useEffect(() => {
-    const before = () => flushSync(() => setPrinted((now) => now ?? here().slice(0, MOST_PRINTED)));
+    const before = () => {
+      const items = here();
+      const part = !whole || items.length > MOST_PRINTED;
+      flushSync(() => setPrinted((now) => now ?? { items: items.slice(0, MOST_PRINTED), part }));
+    };
     const after = () => setPrinted(undefined);
     window.addEventListener("beforeprint", before);
     window.addEventListener("afterprint", after);
@@ -33,14 +42,14 @@ export function usePrinted<R>(here: () => Item<R>[], all: () => Promise<Item<R>[
       window.removeEventListener("beforeprint", before);
       window.removeEventListener("afterprint", after);
     };
-  }, [here]);
+  }, [here, whole]);
   const print = useCallback(async () => {
     if (tooMany(known)) return;
     const under = toast.loading("Bringing the whole list …");
     try {
       const items = await all();
       if (tooMany(items.length)) return;
-      flushSync(() => setPrinted(items));
+      flushSync(() => setPrinted({ items, part: false }));
       window.print();
     } catch {
       toast.error("The list could not be brought whole, so nothing was printed. Print it again.");
@@ -60,9 +69,24 @@ function tooMany(rows: number): boolean {
 }
 
 /** The rows as a table that breaks over pages, its headings on each. */
-export function PrintedList<R>({ columns, items }: { columns: Column<R>[]; items: Item<R>[] }) {
+export function PrintedList<R>({
+  columns,
+  items,
+  part,
+}: {
+  columns: Column<R>[];
+  items: Item<R>[];
+  /** Not every row is here. */
+  part: boolean;
+}) {
   return (
     <table className="printed-list w-full text-mark">
+      {part && (
+        <caption className="text-left">
+          Only the {items.length.toLocaleString("en")} rows that were on the screen so far; “Print the whole
+          list” prints all of it.
+        </caption>
+      )}
       <thead>
         <tr>
           {columns.map((column) => (

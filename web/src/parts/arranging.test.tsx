@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen, waitFor, within } from "@testing-library/react";
+import { act, cleanup, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -36,7 +36,7 @@ const BILLS: Item<Bill>[] = [
 
 const kept = vi.fn();
 
-function show(arranged: Partial<Arrangement> = {}, columns = COLUMNS) {
+function show(arranged: Partial<Arrangement> = {}, columns = COLUMNS, onEnd?: () => void) {
   vi.spyOn(api, "POST").mockImplementation(((path: string, asked: { body: unknown }) => {
     kept(path, asked.body);
     return Promise.resolve({ response: new Response() });
@@ -56,6 +56,7 @@ function show(arranged: Partial<Arrangement> = {}, columns = COLUMNS) {
           columns={columns}
           cursor="1"
           onCursor={cursor}
+          onEnd={onEnd}
           empty="none"
         />
       </MemoryRouter>
@@ -210,6 +211,17 @@ describe("a list that somebody arranges", () => {
     await user.click(within(arrange).getByRole("button", { name: "Print the whole list" }));
     await waitFor(() => expect(print).toHaveBeenCalled());
     await waitFor(() => expect(screen.queryByRole("table")).toBeNull());
+  });
+
+  it("says on paper when only a part of the list is there, as the browser's own command prints it", async () => {
+    show({}, COLUMNS, () => undefined);
+    act(() => void window.dispatchEvent(new Event("beforeprint")));
+    expect(screen.getByRole("table").textContent).toContain("Only the 6 rows that were on the screen so far");
+    act(() => void window.dispatchEvent(new Event("afterprint")));
+    cleanup();
+    show();
+    act(() => void window.dispatchEvent(new Event("beforeprint")));
+    expect(screen.getByRole("table").textContent).not.toContain("Only the");
   });
 
   it("writes CSV that no spreadsheet runs", () => {
