@@ -28,7 +28,7 @@ final class ScrollBench {
             function frame(now) {
               frames++;
               const box = grid.getBoundingClientRect();
-              const missing = [...grid.querySelectorAll('[aria-hidden]')].some(row => {
+              const missing = [...grid.querySelectorAll('[role=presentation] > [aria-hidden]')].some(row => {
                 const at = row.getBoundingClientRect();
                 return at.height > 20 && at.bottom > box.top && at.top < box.bottom;
               });

@@ -229,61 +229,81 @@ public class CandidateRows {
 
     /** A mapper for the rows of one statement, whose candidates share what is the same in them. */
     public static RowMapper<Candidate> mapper() {
-        Shared shared = new Shared(new HashMap<>(), new HashMap<>(), new HashMap<>());
+        Shared shared = new Shared(new HashMap<>(), new HashMap<>(), new HashMap<>(), new HashMap<>());
         return (row, n) -> candidate(row, shared);
     }
 
-    /** What stands in many rows and is held once. */
-    private record Shared(Map<Long, Payee> payees, Map<String, Currency> currencies, Map<LocalDate, LocalDate> dates) {
+    /** What stands in many rows and is held once; where a column stands is found once, not in each of 100,000 rows. */
+    private record Shared(
+            Map<Long, Payee> payees,
+            Map<String, Currency> currencies,
+            Map<LocalDate, LocalDate> dates,
+            Map<String, Integer> places) {
+        int at(ResultSet row, String column) throws SQLException {
+            Integer place = places.get(column);
+            if (place == null) {
+                place = row.findColumn(column);
+                places.put(column, place);
+            }
+            return place;
+        }
+
         @Nullable
         LocalDate date(ResultSet row, String column) throws SQLException {
-            LocalDate read = row.getObject(column, LocalDate.class);
+            LocalDate read = row.getObject(at(row, column), LocalDate.class);
             return read == null ? null : dates.computeIfAbsent(read, same -> same);
         }
     }
 
     private static Candidate candidate(ResultSet row, Shared shared) throws SQLException {
-        Currency currency = shared.currencies().computeIfAbsent(row.getString("currency"), Currency::getInstance);
-        Money amount = Money.ofMinor(row.getLong("amount_minor"), currency);
-        Money open = Money.ofMinor(row.getLong("open_minor"), currency);
+        Currency currency =
+                shared.currencies().computeIfAbsent(row.getString(shared.at(row, "currency")), Currency::getInstance);
+        Money amount = Money.ofMinor(row.getLong(shared.at(row, "amount_minor")), currency);
+        Money open = Money.ofMinor(row.getLong(shared.at(row, "open_minor")), currency);
         Discount discount = Discount.after(
-                Money.ofMinor(row.getLong("discountable_minor"), currency),
-                row.getBigDecimal("discount_rate"),
+                Money.ofMinor(row.getLong(shared.at(row, "discountable_minor")), currency),
+                row.getBigDecimal(shared.at(row, "discount_rate")),
                 shared.date(row, "discount_date"),
                 amount.minus(open),
-                Money.ofMinor(row.getLong("at_par_minor"), currency),
-                Money.ofMinor(row.getLong("discount_taken_minor"), currency));
+                Money.ofMinor(row.getLong(shared.at(row, "at_par_minor")), currency),
+                Money.ofMinor(row.getLong(shared.at(row, "discount_taken_minor")), currency));
         OpenInvoice invoice = new OpenInvoice(
-                new InvoiceId(row.getLong("id")),
-                row.getString("reference"),
+                new InvoiceId(row.getLong(shared.at(row, "id"))),
+                row.getString(shared.at(row, "reference")),
                 shared.date(row, "invoice_date"),
                 shared.date(row, "due_date"),
                 new LedgerDays(shared.date(row, "ledger_date"), shared.date(row, "open_since")),
                 amount,
                 open,
                 discount);
-        long remitTo = row.getLong("remit_to_id");
+        long remitTo = row.getLong(shared.at(row, "remit_to_id"));
         Payee payee = shared.payees().get(remitTo);
         if (payee == null) {
-            payee = payee(row, remitTo);
+            payee = payee(row, shared, remitTo);
             shared.payees().put(remitTo, payee);
         }
         return new Candidate(
-                invoice, payee, row.getBoolean("own_check"), row.getString("hold_reason"), row.getString("batch_name"));
+                invoice,
+                payee,
+                row.getBoolean(shared.at(row, "own_check")),
+                row.getString(shared.at(row, "hold_reason")),
+                row.getString(shared.at(row, "batch_name")));
     }
 
-    private static Payee payee(ResultSet row, long remitTo) throws SQLException {
+    private static Payee payee(ResultSet row, Shared shared, long remitTo) throws SQLException {
         return new Payee(
-                new VendorId(row.getLong("vendor_id")),
-                row.getString("vendor_number"),
-                row.getString("vendor_name"),
-                row.getString("vendor_group"),
-                row.getInt("priority"),
-                PaymentMethod.valueOf(row.getString("method")),
-                row.getString("vendor_held"),
+                new VendorId(row.getLong(shared.at(row, "vendor_id"))),
+                row.getString(shared.at(row, "vendor_number")),
+                row.getString(shared.at(row, "vendor_name")),
+                row.getString(shared.at(row, "vendor_group")),
+                row.getInt(shared.at(row, "priority")),
+                PaymentMethod.valueOf(row.getString(shared.at(row, "method"))),
+                row.getString(shared.at(row, "vendor_held")),
                 remitTo,
-                row.getString("payee"),
-                row.getString("postal_code"),
-                new Reach(row.getBoolean("reached_by_mail"), row.getBoolean("reached_by_bank")));
+                row.getString(shared.at(row, "payee")),
+                row.getString(shared.at(row, "postal_code")),
+                new Reach(
+                        row.getBoolean(shared.at(row, "reached_by_mail")),
+                        row.getBoolean(shared.at(row, "reached_by_bank"))));
     }
 }
