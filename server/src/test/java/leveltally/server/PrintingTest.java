@@ -147,6 +147,9 @@ class PrintingTest {
             assertThat(numbers(batch)).isEqualTo(before);
             assertThat(App.number("SELECT serial FROM document WHERE run_id = ?", again))
                     .isEqualTo(2);
+            // the sheet that was destroyed says nothing about the one that came after it
+            assertThatThrownBy(() -> App.answer(batch, smeared, Answer.SPOILED, "no stock"))
+                    .hasMessageContaining("printed once more since");
             App.answer(batch, App.documents(again), Answer.GOOD, "");
             bean(Posting.class).post(ines(), batch);
             long number = App.number("SELECT id FROM check_number WHERE number = " + before.get(0));

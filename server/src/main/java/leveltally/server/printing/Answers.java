@@ -55,6 +55,11 @@ public class Answers {
                 throw Refusal.notFound("no-document", "There is no such sheet in this batch.");
             }
             entities.refresh(document, LockModeType.PESSIMISTIC_WRITE);
+            if (document.answer != null && document.answer != said.answer() && isPrintedAgain(document)) {
+                throw Refusal.conflict(
+                        "printed-again",
+                        "This number was printed once more since. Answer for its latest sheet; the earlier one is done with.");
+            }
             answer(by, document, reprint, said);
         }
         audit.record(
@@ -66,6 +71,18 @@ public class Answers {
                         answers.stream()
                                 .map(a -> a.document() + " " + a.answer())
                                 .toList()));
+    }
+
+    private boolean isPrintedAgain(DocumentEntity document) {
+        return entities.createQuery(
+                                "select count(d) from DocumentEntity d where d.checkNumberId = :number and d.kind = :kind"
+                                        + " and d.serial > :serial",
+                                Long.class)
+                        .setParameter("number", document.checkNumberId)
+                        .setParameter("kind", document.kind)
+                        .setParameter("serial", document.serial)
+                        .getSingleResult()
+                > 0;
     }
 
     private void answer(Actor by, DocumentEntity document, boolean reprint, Said said) {
