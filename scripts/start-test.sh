@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
 # Tries ./start where it was seen to stumble: odd folders, two at once, a kill, keeping a copy and bringing it back.
+# start-test.sh [FILE]: leaves the copy of the demo it made in FILE, for other tests to begin from
 set -u
 cd "$(dirname "$(readlink -f "$0")")/.." || exit 1
 . scripts/lib.sh
@@ -97,6 +98,7 @@ before=$(proof "$address") || fail "the proof of a new demo is not clean."
 refused "another ./start already uses" --data "$data"
 ./start --data "$data" --backup "$dir/copy" >"$dir/said" 2>&1 || { cat "$dir/said" >&2; fail "no copy was kept."; }
 [ "$(stat -c %a "$dir/copy")" = 600 ] || fail "others may read the copy."
+[ -z "${1:-}" ] || { cp -p "$dir/copy" "$1.part" && mv "$1.part" "$1"; } || fail "the copy of the demo could not be left in $1."
 refused "is there already" --data "$data" --backup "$dir/copy"
 
 # killed without a word: what it started ends by itself

@@ -123,7 +123,7 @@ class ChoosingTest {
         DESK.press(Keys.HOME, "o");
         DESK.see("own check");
         DESK.press(Keys.chord(Keys.CONTROL, "z"));
-        DESK.until("the own check is undone", () -> !DESK.list().getText().contains("own check"));
+        DESK.until("the own check is undone", () -> !DESK.listed().contains("own check"));
         DESK.press(Keys.chord(Keys.CONTROL, "z"));
         DESK.until("the part payment is undone", () -> DESK.tally("LINES").equals(whole));
         DESK.press(Keys.chord(Keys.CONTROL, "y"));
@@ -132,7 +132,7 @@ class ChoosingTest {
         DESK.until("and undone", () -> DESK.tally("LINES").equals(whole));
         // split the first invoice off where its claim has several, then take it out and look at the life of the draft
         DESK.press(Keys.HOME, " ");
-        DESK.until("taken out", () -> !DESK.list().getText().contains(reference));
+        DESK.until("taken out", () -> !DESK.listed().contains(reference));
         DESK.click("Changes");
         DESK.see("took out " + reference);
         choose("Gather again");
@@ -188,9 +188,9 @@ class ChoosingTest {
         DESK.until(
                 "the days stand in the address",
                 () -> DESK.driver.getCurrentUrl().contains("days=2026-11-13"));
-        DESK.until("only that day is listed", () -> !DESK.list().getText().contains("late"));
+        DESK.until("only that day is listed", () -> !DESK.listed().contains("late"));
         DESK.click("Show all days");
-        DESK.until("all days again", () -> DESK.list().getText().contains("late"));
+        DESK.until("all days again", () -> DESK.listed().contains("late"));
     }
 
     @Test

@@ -112,25 +112,34 @@ final class Desk {
                 .until(d -> text().contains(words));
     }
 
+    /** What stands on the page; asked of the page itself, because the driver's own way takes most of a second on a long list. */
     String text() {
-        return driver.findElement(By.tagName("body")).getText();
+        return (String) driver.executeScript("return document.body?.innerText ?? ''");
+    }
+
+    private static final String FIRST_WITH_WORDS = """
+            const [among, words, gap] = arguments;
+            return [...document.querySelectorAll(among)].find(one => !one.disabled
+                && one.checkVisibility({visibilityProperty: true})
+                && one.innerText.trim().replaceAll('\\n', gap).includes(words)) ?? null;
+            """;
+
+    /** Clicks the first that can be clicked among these whose words, with the gap between their parts, hold those. */
+    private void clickAmong(String among, String words, String gap) {
+        patience()
+                .withMessage(() -> "waiting to click “" + words + "”; the page says: " + text())
+                .until(d -> {
+                    WebElement found = (WebElement) driver.executeScript(FIRST_WITH_WORDS, among, words, gap);
+                    if (found != null) {
+                        found.click();
+                    }
+                    return found != null;
+                });
     }
 
     /** Clicks the first enabled button or link whose words hold these. */
     void click(String words) {
-        patience()
-                .withMessage(() -> "waiting to click “" + words + "”; the page says: " + text())
-                .until(d -> {
-                    for (WebElement element : d.findElements(By.cssSelector("button, a, summary"))) {
-                        if (element.isDisplayed()
-                                && element.isEnabled()
-                                && element.getText().contains(words)) {
-                            element.click();
-                            return true;
-                        }
-                    }
-                    return false;
-                });
+        clickAmong("button, a, summary", words, "\n");
     }
 
     /** Answers the open dialog with its own button. */
@@ -188,15 +197,7 @@ final class Desk {
 
     /** Puts the cursor on the first row that holds these words. */
     void pick(String words) {
-        patience().withMessage("waiting for the row “" + words + "”").until(d -> {
-            for (WebElement row : d.findElements(By.cssSelector("[role=grid] [data-key]"))) {
-                if (row.getText().replace("\n", " ").contains(words)) {
-                    row.click();
-                    return true;
-                }
-            }
-            return false;
-        });
+        clickAmong("[role=grid] [data-key]", words, " ");
     }
 
     /** Turns to a tab of the slip. */
@@ -224,10 +225,15 @@ final class Desk {
                 .isEmpty();
     }
 
+    /** What the list says. */
+    String listed() {
+        return (String) driver.executeScript("return arguments[0].innerText", list());
+    }
+
+    @SuppressWarnings("unchecked")
     List<String> rows() {
-        return driver.findElements(By.cssSelector("[role=grid] [data-key]")).stream()
-                .map(WebElement::getText)
-                .toList();
+        return (List<String>) driver.executeScript(
+                "return [...document.querySelectorAll('[role=grid] [data-key]')].map(row => row.innerText)");
     }
 
     /** The amount of a tally on the level strip, once it is reached. */

@@ -52,7 +52,7 @@ class RoadTest {
         DESK.type("0.00", Keys.ENTER);
         DESK.see("part");
         DESK.click("Undo");
-        DESK.until("paid in full again", () -> !DESK.list().getText().contains("part"));
+        DESK.until("paid in full again", () -> !DESK.listed().contains("part"));
         // too much is refused at its cell and nothing typed is lost
         DESK.press(Keys.HOME, "9");
         DESK.type("99999999", Keys.ENTER);
@@ -124,7 +124,7 @@ class RoadTest {
 
     private static void voidOne(int number) {
         DESK.go("/register");
-        DESK.until("the register shows the number", () -> DESK.list().getText().contains(String.valueOf(number)));
+        DESK.until("the register shows the number", () -> DESK.listed().contains(String.valueOf(number)));
         DESK.driver.findElements(By.cssSelector("[role=grid] [data-key]")).stream()
                 .filter(row -> row.getText().startsWith(String.valueOf(number)))
                 .findFirst()

@@ -18,36 +18,38 @@ final class Running {
 
     private final Path data;
     private final int port;
-    private final List<String> more;
+    private final List<String> always;
     private String said = "";
     private Process start;
 
-    private Running(Path data, int port, List<String> more) {
+    private Running(Path data, int port, List<String> always) {
         this.data = data;
         this.port = port;
-        this.more = more;
+        this.always = always;
     }
 
-    /** One for all tests of a run. */
+    /** One for all tests of a run; the demo comes from the copy that {@code ./test} had kept, or is made anew. */
     static synchronized Running shared() {
         if (shared == null) {
-            shared = begin(List.of());
+            String copy = System.getenv("LEVELTALLY_DEMO_COPY");
+            shared = begin(List.of(), copy == null ? List.of() : List.of("--restore", copy));
         }
         return shared;
     }
 
     /** One more, as a company starts it: without anything made up. */
     static Running empty() {
-        return begin(List.of("--no-demo"));
+        return begin(List.of("--no-demo"), List.of());
     }
 
-    private static Running begin(List<String> more) {
+    /** With what is said at every start, and at the first only. */
+    private static Running begin(List<String> always, List<String> first) {
         try {
             Path data = Files.createTempDirectory("level-tally-browser");
             data.toFile().setExecutable(true, false);
             data.toFile().setReadable(true, false);
-            Running running = new Running(data, freePort(), more);
-            running.launch();
+            Running running = new Running(data, freePort(), always);
+            running.launch(first);
             Runtime.getRuntime().addShutdownHook(new Thread(running::stop));
             return running;
         } catch (IOException broken) {
@@ -64,14 +66,15 @@ final class Running {
         return "http://127.0.0.1:" + port;
     }
 
-    private void launch() throws IOException {
+    private void launch(List<String> first) throws IOException {
         List<String> command = new ArrayList<>(List.of(
                 Path.of("..", "start").toAbsolutePath().normalize().toString(),
                 "--port",
                 String.valueOf(port),
                 "--data",
                 data.toString()));
-        command.addAll(more);
+        command.addAll(always);
+        command.addAll(first);
         start = new ProcessBuilder(command).redirectErrorStream(true).start();
         BufferedReader lines =
                 new BufferedReader(new InputStreamReader(start.getInputStream(), StandardCharsets.UTF_8));
@@ -92,7 +95,7 @@ final class Running {
         try {
             start.descendants().forEach(ProcessHandle::destroyForcibly);
             start.destroyForcibly().waitFor();
-            launch();
+            launch(List.of());
         } catch (IOException | InterruptedException broken) {
             throw new IllegalStateException(broken);
         }

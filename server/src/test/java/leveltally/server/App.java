@@ -1,10 +1,13 @@
 package leveltally.server;
 
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -39,7 +42,12 @@ import leveltally.server.selection.DueQuestion;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.support.GenericApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.security.crypto.password.DelegatingPasswordEncoder;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.crypto.password.Pbkdf2PasswordEncoder;
+import org.springframework.security.crypto.password.Pbkdf2PasswordEncoder.SecretKeyFactoryAlgorithm;
 
 /** The application on a real MariaDB with the demo company, started once for all tests, and short ways to its deeds. */
 public final class App {
@@ -47,6 +55,12 @@ public final class App {
     public static final LocalDate CHECK_DATE = LocalDate.of(2026, 11, 13);
 
     public static final TestDatabase DATABASE = TestDatabase.start();
+
+    /** The demo as {@code ./test} had it made and kept once; without it the application makes the demo itself. */
+    private static final Optional<Path> DEMO =
+            Optional.ofNullable(System.getenv("LEVELTALLY_DEMO_COPY")).map(Path::of);
+
+    private static final String SEAL = DEMO.map(TestDatabase::sealOf).orElse("a-key-only-for-tests");
     public static final ConfigurableApplicationContext CONTEXT = launch();
 
     private static int serial = 1;
@@ -54,24 +68,43 @@ public final class App {
     private App() {}
 
     private static ConfigurableApplicationContext launch() {
-        return launch(DATABASE.url(), "--leveltally.demo=true");
+        DEMO.ifPresent(copy -> DATABASE.fill("leveltally", copy));
+        SpringApplication application = new SpringApplication(LevelTally.class);
+        // a slow hash takes a second of the tests' processor each time; InstalledTest and SettingUpTest keep it
+        application.addInitializers(context -> ((GenericApplicationContext) context)
+                .registerBean(
+                        "quickPasswords", PasswordEncoder.class, App::quickPasswords, bean -> bean.setPrimary(true)));
+        return application.run(arguments(DATABASE.url(), SEAL, "--leveltally.demo=true"));
+    }
+
+    private static PasswordEncoder quickPasswords() {
+        var quick = new Pbkdf2PasswordEncoder("", 16, 1_000, SecretKeyFactoryAlgorithm.PBKDF2WithHmacSHA256);
+        return new DelegatingPasswordEncoder("pbkdf2", Map.of("pbkdf2", quick, "demo", quick));
     }
 
     /** One more application in this process, for what is configured otherwise. */
     static ConfigurableApplicationContext launch(String url, String... more) {
+        return SpringApplication.run(LevelTally.class, arguments(url, SEAL, more));
+    }
+
+    /** The same on the data of such a copy as {@code ./start --backup} keeps. */
+    static ConfigurableApplicationContext launchOnDemo(String url, Path copy) {
         return SpringApplication.run(
-                LevelTally.class,
-                Stream.concat(
-                                Stream.of(
-                                        "--spring.datasource.url=" + url,
-                                        "--spring.datasource.password=" + TestDatabase.PASSWORD,
-                                        "--spring.flyway.password=" + TestDatabase.PASSWORD,
-                                        "--leveltally.seal-key=a-key-only-for-tests",
-                                        // mail goes out when a test says so
-                                        "--leveltally.mail.every=PT1H",
-                                        "--server.port=0"),
-                                Stream.of(more))
-                        .toArray(String[]::new));
+                LevelTally.class, arguments(url, TestDatabase.sealOf(copy), "--leveltally.demo=true"));
+    }
+
+    private static String[] arguments(String url, String seal, String... more) {
+        return Stream.concat(
+                        Stream.of(
+                                "--spring.datasource.url=" + url,
+                                "--spring.datasource.password=" + TestDatabase.PASSWORD,
+                                "--spring.flyway.password=" + TestDatabase.PASSWORD,
+                                "--leveltally.seal-key=" + seal,
+                                // mail goes out when a test says so
+                                "--leveltally.mail.every=PT1H",
+                                "--server.port=0"),
+                        Stream.of(more))
+                .toArray(String[]::new);
     }
 
     public static <T> T bean(Class<T> type) {

@@ -32,14 +32,15 @@ class MigrationTest {
     /** When a check was a payment and its number's state was its own. */
     @Test
     void fromWhenANumberWasAPayment() throws SQLException {
-        App.DATABASE.bringBack("earlier", Path.of("src/test/resources/before/numbers-were-payments.tgz"));
+        Path copy = Path.of("src/test/resources/before/numbers-were-payments.tgz");
+        App.DATABASE.bringBack("earlier", copy);
         Map<String, List<String>> was = facts(
                 "SELECT id, bank_account_id, number, payment_id, state, state_date, explanation FROM check_number ORDER BY id",
                 "SELECT n.number, e.to_state, e.at, e.business_date, e.person_id, e.why FROM number_event e"
                         + " JOIN check_number n ON n.id = e.check_number_id WHERE e.to_state NOT IN ('TAKEN', 'PRINTED')"
                         + " ORDER BY 1, 2, 3");
         assertThat(was.get("numbers")).hasSizeGreaterThan(100);
-        try (var running = App.launch(App.DATABASE.url("earlier"), "--leveltally.demo=true")) {
+        try (var running = App.launchOnDemo(App.DATABASE.url("earlier"), copy)) {
             assertThat(facts(
                             "SELECT n.id, s.bank_account_id, n.number, n.payment_id, n.state, n.state_date, n.explanation"
                                     + " FROM check_register n JOIN series_of_account s ON s.id = n.series_id ORDER BY n.id",

@@ -69,13 +69,24 @@ public final class TestDatabase {
         return command;
     }
 
-    private static void run(List<String> command) throws IOException {
+    /** The key that sealed the bank details in such a copy. */
+    static String sealOf(Path copy) {
+        try {
+            return run(List.of("bash", "-c", "tar -xzOf '" + copy + "' keys | sed -n 's/^seal=//p'"))
+                    .strip();
+        } catch (IOException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
+    private static String run(List<String> command) throws IOException {
         Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
         String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         try {
             if (process.waitFor() != 0) {
                 throw new IOException(command + " failed: " + output);
             }
+            return output;
         } catch (InterruptedException stopped) {
             throw new IOException(stopped);
         }
@@ -185,6 +196,11 @@ public final class TestDatabase {
     /** A schema beside ours, filled from a copy that {@code ./start --backup} kept. */
     public void bringBack(String schema, Path copy) {
         make(schema);
+        fill(schema, copy);
+    }
+
+    /** Fills an empty schema from such a copy. */
+    void fill(String schema, Path copy) {
         String client = "mariadb --no-defaults -uroot --socket='" + folder.resolve("db.sock") + "' " + schema;
         String from = "tar -xzOf '" + copy + "' ";
         try {
