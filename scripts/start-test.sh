@@ -101,6 +101,14 @@ refused "another ./start already uses" --data "$data"
 [ -z "${1:-}" ] || { cp -p "$dir/copy" "$1.part" && mv "$1.part" "$1"; } || fail "the copy of the demo could not be left in $1."
 refused "is there already" --data "$data" --backup "$dir/copy"
 
+# beside the work it keeps the classes of this build, for each later start; in the data folder where the clone is closed
+classes=server/target/app/kept/classes.jsa
+for _ in $(seq 600); do
+  [ -e "$classes" ] || [ -e "$data/app/kept/classes.jsa" ] && break
+  sleep 0.2
+done
+[ -e "$classes" ] || [ -e "$data/app/kept/classes.jsa" ] || fail "the classes were not kept."
+
 # killed without a word: what it started ends by itself
 db=$(cat "$data/db.pid") app=$(cat "$data/app.pid")
 if [ "$(id -u)" = 0 ]; then
@@ -124,6 +132,7 @@ refused "is not whole" --data "$data" --restore "$dir/half"
 ./start --data "$data" --restore "$dir/copy" >"$dir/log" 2>&1 &
 running+=("$!")
 ready "$!" "$dir/log"
+[ ! -e "$classes" ] || grep -q "$classes" "/proc/$(cat "$data/app.pid")/maps" || fail "a later start does not use the classes that were kept."
 after=$(proof "$address") || fail "the proof of what was brought back is not clean."
 # signing in for the proof is a record more
 [ "${before%% *}" -lt "${after%% *}" ] || fail "records of the trail are missing: $before, then $after."
