@@ -1,11 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { useWatch } from "react-hook-form";
 import { api, call, type Schemas } from "../api/client";
-import { Button } from "../parts/Button";
+import { ChecksEntry, ChoiceEntry, Entry, Form } from "../parts/Form";
+import { useKeptForm } from "../parts/useKeptForm";
 import { RouteSteps } from "./RouteSteps";
-import { Field } from "../parts/Field";
-import { Refusal } from "../parts/Refusal";
-import { useDeed } from "../parts/useDeed";
 
 /** Which route a batch would take, and why: a batch there is, or one that is only thought of. */
 export function TryOut({
@@ -17,16 +16,23 @@ export function TryOut({
   marks: Schemas["MarkChoice"][];
   accounts: Schemas["BankAccountView"][];
 }) {
-  const [batch, setBatch] = useState("");
-  const [account, setAccount] = useState(String(accounts[0]?.id ?? ""));
-  const [total, setTotal] = useState("");
-  const [largest, setLargest] = useState("");
-  const [kinds, setKinds] = useState<string[]>([]);
   const [tried, setTried] = useState<Schemas["TriedRoutes"]>();
-  const trying = useDeed((body: Schemas["TryRoutes"]) => call(api.POST("/api/routes/try", { body })), {
-    done: setTried,
-    failed: () => setTried(undefined),
-  });
+  const form = useKeptForm(
+    "try routes",
+    { batch: "", account: String(accounts[0]?.id ?? ""), total: "", largest: "", marks: "" },
+    ({ batch, account, total, largest, marks: kinds }) => {
+      const thought = {
+        account: Number(account),
+        total: total || "0",
+        largest: largest || "0",
+        marks: kinds.split(" ").filter(Boolean) as Schemas["TryRoutes"]["marks"],
+      };
+      const body = { content, ...(batch ? { batch: Number(batch) } : thought) };
+      return call(api.POST("/api/routes/try", { body }));
+    },
+    { stays: true, done: setTried, failed: () => setTried(undefined) },
+  );
+  const batch = useWatch({ control: form.control, name: "batch" });
   const batches = useQuery({
     queryKey: ["batches", ["DRAFT", "IN_APPROVAL"]],
     queryFn: () =>
@@ -35,87 +41,56 @@ export function TryOut({
   return (
     <section aria-label="Try out">
       <h2 className="text-base font-bold">Which route would it take?</h2>
-      <form
-        className="mt-2 flex flex-col gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const thought = {
-            account: Number(account),
-            total: total || "0",
-            largest: largest || "0",
-            marks: kinds as Schemas["TryRoutes"]["marks"],
-          };
-          void trying
-            .must({ content, ...(batch ? { batch: Number(batch) } : thought) })
-            .catch(() => undefined);
-        }}
-      >
-        <Field label="A batch" small>
-          <select value={batch} onChange={(event) => setBatch(event.target.value)}>
-            <option value="">one that is only thought of</option>
-            {batches.data?.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}, {one.amount.text} {one.amount.currency}
-              </option>
-            ))}
-          </select>
-        </Field>
+      <Form form={form} label="What is tried" deed="Try it" look="plain" className="mt-2 gap-2">
+        <ChoiceEntry
+          name="batch"
+          label="A batch"
+          small
+          choices={[
+            { value: "", text: "one that is only thought of" },
+            ...(batches.data ?? []).map((one) => ({
+              value: String(one.id),
+              text: `${one.name}, ${one.amount.text} ${one.amount.currency}`,
+            })),
+          ]}
+        />
         {!batch && (
           <>
-            <Field label="Bank account" small>
-              <select value={account} onChange={(event) => setAccount(event.target.value)}>
-                {accounts.map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.name}, {one.currency}
-                  </option>
-                ))}
-              </select>
-            </Field>
+            <ChoiceEntry
+              name="account"
+              label="Bank account"
+              small
+              choices={accounts.map((one) => ({
+                value: String(one.id),
+                text: `${one.name}, ${one.currency}`,
+              }))}
+            />
             <div className="flex gap-2">
-              <Field label="Total" small className="min-w-0 flex-1">
-                <input
+              {(
+                [
+                  ["total", "Total"],
+                  ["largest", "Largest payment"],
+                ] as const
+              ).map(([name, label]) => (
+                <Entry
+                  key={name}
+                  name={name}
+                  label={label}
+                  small
                   inputMode="decimal"
-                  className="w-full text-right"
-                  value={total}
-                  onChange={(event) => setTotal(event.target.value)}
+                  className="min-w-0 flex-1"
+                  look="w-full text-right"
                 />
-              </Field>
-              <Field label="Largest payment" small className="min-w-0 flex-1">
-                <input
-                  inputMode="decimal"
-                  className="w-full text-right"
-                  value={largest}
-                  onChange={(event) => setLargest(event.target.value)}
-                />
-              </Field>
-            </div>
-            <fieldset>
-              <legend className="text-faint text-note">Marks</legend>
-              {marks.map((mark) => (
-                <label key={mark.kind} className="flex min-h-6 items-center gap-2">
-                  <input
-                    type="checkbox"
-                    className="min-h-0"
-                    checked={kinds.includes(mark.kind)}
-                    onChange={(event) =>
-                      setKinds(
-                        event.target.checked
-                          ? [...kinds, mark.kind]
-                          : kinds.filter((kind) => kind !== mark.kind),
-                      )
-                    }
-                  />
-                  {mark.words}
-                </label>
               ))}
-            </fieldset>
+            </div>
+            <ChecksEntry
+              name="marks"
+              label="Marks"
+              choices={marks.map((mark) => ({ value: mark.kind, text: mark.words }))}
+            />
           </>
         )}
-        <Button type="submit" className="self-start">
-          Try it
-        </Button>
-      </form>
-      <Refusal deed={trying} />
+      </Form>
       {tried && (
         <div className="mt-4" aria-live="polite" data-tried>
           <p className="text-faint mb-2">{tried.asking}:</p>

@@ -1,10 +1,7 @@
 import type { ReactNode } from "react";
-import { useId } from "react";
-import { Button } from "./Button";
 import { Dialog } from "./Dialog";
-import { Refusal } from "./Refusal";
-import { useDeed } from "./useDeed";
-import { useKept } from "./useKept";
+import { Entry, Form } from "./Form";
+import { useKeptForm } from "./useKeptForm";
 
 /**
  * The one question before a deed. The button is named after the deed; a refusal stays in the dialog with what was typed.
@@ -70,49 +67,22 @@ function Body({
   onClose: () => void;
   content: ReactNode;
 }) {
-  const [why, setWhy, forget] = useKept<string>(`why ${title}`, "");
-  const id = useId();
-  const doing = useDeed((reason: string) => run(reason), {
+  const form = useKeptForm(`asked ${title}`, { why: "" }, ({ why }) => run(why), {
     done: () => {
-      forget();
       if (!stays) onClose();
     },
   });
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        // why it is refused stands in the dialog
-        void doing.must(why).catch(() => undefined);
-      }}
+    <Form
+      form={form}
+      label={title}
+      deed={deed}
+      look={grave ? "grave" : "deed"}
+      onClose={onClose}
+      className=""
     >
       {content}
-      {reason && (
-        <label className="mt-3 flex flex-col gap-1" htmlFor={id}>
-          <span className="text-faint">{reason}</span>
-          <textarea
-            id={id}
-            rows={2}
-            value={why}
-            maxLength={500}
-            onChange={(event) => setWhy(event.target.value)}
-          />
-        </label>
-      )}
-      <Refusal deed={doing} />
-      <div className="mt-4 flex justify-end gap-2">
-        <Button
-          onClick={() => {
-            forget();
-            onClose();
-          }}
-        >
-          Not now
-        </Button>
-        <Button type="submit" look={grave ? "grave" : "deed"} disabled={doing.busy}>
-          {deed}
-        </Button>
-      </div>
-    </form>
+      {reason && <Entry name="why" label={reason} rows={2} maxLength={500} className="mt-3" />}
+    </Form>
   );
 }

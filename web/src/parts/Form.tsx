@@ -1,5 +1,5 @@
 import { createContext, useContext, useId, type ReactNode } from "react";
-import { useController, type Path } from "react-hook-form";
+import { useController, useWatch, type Path } from "react-hook-form";
 import { Button } from "./Button";
 import { DayField } from "./DayField";
 import { Field } from "./Field";
@@ -19,7 +19,7 @@ export function Form<T extends Typed>({
   form,
   label,
   deed,
-  grave = false,
+  look = "deed",
   leave,
   onClose,
   readOnly = false,
@@ -29,7 +29,8 @@ export function Form<T extends Typed>({
   form: KeptForm<T>;
   label: string;
   deed: string;
-  grave?: boolean;
+  /** Grave for what cannot be taken back, plain for a question that changes nothing. */
+  look?: "deed" | "grave" | "plain";
   leave?: string;
   /** In a dialog: how it is closed without doing anything. */
   onClose?: () => void;
@@ -63,11 +64,7 @@ export function Form<T extends Typed>({
                 Not now
               </Button>
             )}
-            <Button
-              type="submit"
-              look={grave ? "grave" : "deed"}
-              disabled={form.deed.busy || (leave !== undefined && form.same)}
-            >
+            <Button type="submit" look={look} disabled={form.deed.busy || (leave !== undefined && form.same)}>
               {deed}
             </Button>
             {leave && !form.same && <Button onClick={form.leave}>{leave}</Button>}
@@ -98,6 +95,9 @@ export function Entry({
   autoComplete?: string;
   type?: "password";
   list?: string;
+  maxLength?: number;
+  required?: boolean;
+  pattern?: string;
   /** The class of the input, where the usual width or face will not do. */
   look?: string;
 }) {
@@ -153,6 +153,50 @@ export function ChoiceEntry({
         ))}
       </select>
     </Field>
+  );
+}
+
+/** Any of a few, kept as their values with spaces between. */
+export function ChecksEntry({
+  name,
+  label,
+  choices,
+  disabled = false,
+}: {
+  name: string;
+  label?: ReactNode;
+  choices: { value: string; text: ReactNode }[];
+  disabled?: boolean;
+}) {
+  const form = useIt();
+  const given = useWatch({ control: form.control, name: name as Path<Typed> })
+    .split(" ")
+    .filter(Boolean);
+  const finding = form.formState.errors[name]?.message;
+  return (
+    <fieldset disabled={disabled} className="flex flex-col">
+      {label && <legend className="text-faint text-note">{label}</legend>}
+      {choices.map(({ value, text }) => (
+        <label key={value} className="flex min-h-7 items-center gap-2">
+          <input
+            type="checkbox"
+            className="min-h-0"
+            checked={given.includes(value)}
+            onChange={(event) => {
+              const next = event.target.checked ? [...given, value] : given.filter((one) => one !== value);
+              form.setValue(name as Path<Typed>, next.join(" "));
+              form.keep();
+            }}
+          />
+          {text}
+        </label>
+      ))}
+      {finding && (
+        <span role="alert" className="text-rust text-note">
+          {finding}
+        </span>
+      )}
+    </fieldset>
   );
 }
 

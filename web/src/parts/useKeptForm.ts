@@ -25,12 +25,17 @@ export interface KeptForm<T extends Typed> extends UseFormReturn<T> {
  * @param key names the thing it is typed for
  * @param given what stands there before anything is typed
  * @param secret fields that are kept no longer than the form is open, such as a password
+ * @param stays true where what is typed stands there still when it is done, to be asked again with a change
  */
 export function useKeptForm<T extends Typed, A>(
   key: string,
   given: T,
   does: (typed: T) => Promise<A>,
-  { secret = [], ...options }: DeedOptions<T, A> & { secret?: (keyof T & string)[] } = {},
+  {
+    secret = [],
+    stays = false,
+    ...options
+  }: DeedOptions<T, A> & { secret?: (keyof T & string)[]; stays?: boolean } = {},
 ): KeptForm<T> {
   const [kept, keepTyped, forgetTyped] = useKept<T>(key, given);
   const [hidden, hide] = useState<Partial<T>>({});
@@ -47,7 +52,7 @@ export function useKeptForm<T extends Typed, A>(
   const deed = useDeed<T, A>(does, {
     ...options,
     done: async (answer, asked) => {
-      forget();
+      if (!stays) forget();
       await options.done?.(answer, asked);
     },
   });

@@ -1,8 +1,7 @@
-import { useWatch } from "react-hook-form";
 import { api, call } from "../api/client";
 import { useSession } from "../frame/session";
 import { Dialog } from "../parts/Dialog";
-import { Entry, Form } from "../parts/Form";
+import { ChecksEntry, Entry, Form } from "../parts/Form";
 import { useKeptForm } from "../parts/useKeptForm";
 import { ROLES, type Member, type Role } from "./roles";
 
@@ -57,12 +56,6 @@ function PersonForm({ person, onClose, done }: Of) {
       },
     },
   );
-  const roles = rolesOf(useWatch({ control: form.control, name: "roles" }));
-  const give = (role: Role, given: boolean) => {
-    const next = given ? [...roles, role] : roles.filter((one) => one !== role);
-    form.setValue("roles", next.join(" "));
-    form.keep();
-  };
   return (
     <Form
       form={form}
@@ -82,26 +75,20 @@ function PersonForm({ person, onClose, done }: Of) {
           label="First password, 12 characters or more, told by another way"
         />
       )}
-      <fieldset disabled={person?.id === session.personId} className="flex flex-col">
-        <legend className="text-faint">Roles</legend>
-        {ROLES.map(([role, what]) => (
-          <label key={role} className="flex min-h-7 items-center gap-2">
-            <input
-              type="checkbox"
-              className="min-h-0"
-              checked={roles.includes(role)}
-              onChange={(event) => give(role, event.target.checked)}
-            />
-            <span className="w-28">{role.toLowerCase()}</span>
-            <span className="text-faint text-note">{what}</span>
-          </label>
-        ))}
-        {form.formState.errors.roles && (
-          <span role="alert" className="text-rust text-note">
-            {form.formState.errors.roles.message}
-          </span>
-        )}
-      </fieldset>
+      <ChecksEntry
+        name="roles"
+        label="Roles"
+        disabled={person?.id === session.personId}
+        choices={ROLES.map(([role, what]) => ({
+          value: role,
+          text: (
+            <>
+              <span className="w-28">{role.toLowerCase()}</span>
+              <span className="text-faint text-note">{what}</span>
+            </>
+          ),
+        }))}
+      />
     </Form>
   );
 }

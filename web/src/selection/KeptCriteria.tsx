@@ -1,13 +1,14 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link } from "react-router";
 import { api, call } from "../api/client";
 import { clock } from "../parts/dates";
 import { Word } from "../parts/Word";
 import { addressOf, type Change, type Question } from "./criteria";
-import { Field } from "../parts/Field";
-import { Refusal } from "../parts/Refusal";
+import { ChecksEntry, Entry, Form } from "../parts/Form";
 import { useDeed } from "../parts/useDeed";
+import { useKeptForm } from "../parts/useKeptForm";
+
+const SHARED = "shared";
 
 /** Sentences kept under a name: one's own, those others share, and what came of the last run of each. */
 export function KeptCriteria({ question, change }: { question: Question; change: Change }) {
@@ -20,17 +21,19 @@ export function KeptCriteria({ question, change }: { question: Question; change:
 
 function Kept({ question, change, close }: { question: Question; change: Change; close: () => void }) {
   const queries = useQueryClient();
-  const [name, setName] = useState("");
-  const [shared, setShared] = useState(false);
   const kept = useQuery({ queryKey: ["criteria"], queryFn: () => call(api.GET("/api/criteria")) });
-  const deed = useDeed((does: () => Promise<unknown>) => does(), {
-    done: (now) => {
-      queries.setQueryData(["criteria"], now);
-      setName("");
-    },
-  });
-  // why it is refused stands below
-  const doing = (does: () => Promise<unknown>) => void deed.must(does).catch(() => undefined);
+  const done = (now: unknown) => queries.setQueryData(["criteria"], now);
+  const removing = useDeed(
+    (id: number) => call(api.POST("/api/criteria/{id}/remove", { params: { path: { id } } })),
+    { done },
+  );
+  const form = useKeptForm(
+    "keep criteria",
+    { name: "", shared: "" },
+    ({ name, shared }) =>
+      call(api.POST("/api/criteria", { body: { name, shared: shared === SHARED, question } })),
+    { done },
+  );
   return (
     <div className="flex w-96 flex-col gap-2">
       <ul aria-label="Kept criteria">
@@ -64,11 +67,7 @@ function Kept({ question, change, close }: { question: Question; change: Change;
                 type="button"
                 aria-label={`Remove ${one.name}`}
                 className="go min-h-6 px-1 text-note"
-                onClick={() =>
-                  doing(() =>
-                    call(api.POST("/api/criteria/{id}/remove", { params: { path: { id: one.id } } })),
-                  )
-                }
+                onClick={() => void removing.run(one.id)}
               >
                 remove
               </button>
@@ -79,28 +78,10 @@ function Kept({ question, change, close }: { question: Question; change: Change;
           <li className="text-faint py-1">Nothing is kept yet. Give this sentence a name to ask it again.</li>
         )}
       </ul>
-      <form
-        className="flex flex-col gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          doing(() => call(api.POST("/api/criteria", { body: { name, shared, question } })));
-        }}
-      >
-        <Field label="Keep this sentence as" small>
-          <input value={name} maxLength={60} required onChange={(event) => setName(event.target.value)} />
-        </Field>
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="min-h-0"
-            checked={shared}
-            onChange={(event) => setShared(event.target.checked)}
-          />
-          Everybody may use it
-        </label>
-        <Refusal deed={deed} />
-        <button className="bg-harbour text-onharbour min-h-8 self-start px-3 font-bold">Keep it</button>
-      </form>
+      <Form form={form} label="Keep this sentence" deed="Keep it" className="gap-2">
+        <Entry name="name" label="Keep this sentence as" small maxLength={60} required />
+        <ChecksEntry name="shared" choices={[{ value: SHARED, text: "Everybody may use it" }]} />
+      </Form>
     </div>
   );
 }

@@ -1,71 +1,90 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useWatch } from "react-hook-form";
 import { useNavigate } from "react-router";
 import { api, call } from "../api/client";
-import { DeedDialog } from "../parts/DeedDialog";
-import { Field } from "../parts/Field";
+import { Dialog } from "../parts/Dialog";
+import { Entry, Form } from "../parts/Form";
+import { useKeptForm } from "../parts/useKeptForm";
 import type { Vendor } from "./VendorPage";
 
-/** This vendor and another always were one: its documents and payments become that one's. */
-export function MergeVendor({
-  vendor,
-  open,
-  onClose,
-}: {
+interface Of {
   vendor: Vendor;
-  open: boolean;
   onClose: () => void;
-}) {
+}
+
+/** This vendor and another always were one: its documents and payments become that one's. */
+export function MergeVendor({ open, ...of }: Of & { open: boolean }) {
+  return (
+    <Dialog open={open} onClose={of.onClose} title={`${of.vendor.name} is the same as another`}>
+      <Merge {...of} />
+    </Dialog>
+  );
+}
+
+const lookFor = (text: string) => ({
+  queryKey: ["vendors", text],
+  queryFn: () => call(api.GET("/api/vendors", { params: { query: { text } } })),
+});
+
+interface Found {
+  id: number;
+  number: string;
+  name: string;
+}
+
+const meant = (others: Found[], text: string) =>
+  others.find((one) =>
+    [one.number, one.name].some((said) => said.toLowerCase() === text.trim().toLowerCase()),
+  );
+
+function Merge({ vendor, onClose }: Of) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [text, setText] = useState("");
-  const found = useQuery({
-    queryKey: ["vendors", text],
-    enabled: open,
-    queryFn: () => call(api.GET("/api/vendors", { params: { query: { text } } })),
-  });
-  const wanted = text.trim().toLowerCase();
-  const kept = found.data?.find(
-    (one) =>
-      one.id !== vendor.id && (one.number.toLowerCase() === wanted || one.name.toLowerCase() === wanted),
-  );
-  return (
-    <DeedDialog
-      open={open}
-      onClose={onClose}
-      title={`${vendor.name} is the same as another`}
-      deed={kept ? `Merge into ${kept.name}` : "Merge"}
-      grave
-      reason="How you know that they are one"
-      run={async (why) => {
-        await call(
-          api.POST("/api/vendors/{id}/merge", {
-            params: { path: { id: vendor.id } },
-            body: { kept: kept?.id ?? 0, why },
-          }),
-        );
+  const form = useKeptForm(
+    `merge ${vendor.id}`,
+    { kept: "", why: "" },
+    async ({ kept, why }) => {
+      const id = meant(await queries.ensureQueryData(lookFor(kept)), kept)?.id ?? 0;
+      await call(
+        api.POST("/api/vendors/{id}/merge", { params: { path: { id: vendor.id } }, body: { kept: id, why } }),
+      );
+      return id;
+    },
+    {
+      done: async (id) => {
+        onClose();
         await queries.invalidateQueries();
-        await navigate(`/vendors/${kept!.id}`);
-      }}
+        await navigate(`/vendors/${id}`);
+      },
+    },
+  );
+  const text = useWatch({ control: form.control, name: "kept" });
+  const found = useQuery(lookFor(text));
+  const others = found.data?.filter((one) => one.id !== vendor.id) ?? [];
+  const kept = meant(others, text);
+  return (
+    <Form
+      form={form}
+      label="Merge"
+      deed={kept ? `Merge into ${kept.name}` : "Merge"}
+      look="grave"
+      onClose={onClose}
+      className="gap-3"
     >
-      <Field label="The vendor that stays, by number or name">
-        <input
-          autoFocus
-          list="vendors-that-stay"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-      </Field>
+      <Entry
+        name="kept"
+        label="The vendor that stays, by number or name"
+        list="vendors-that-stay"
+        autoFocus
+      />
       <datalist id="vendors-that-stay">
-        {found.data
-          ?.filter((one) => one.id !== vendor.id)
-          .map((one) => (
-            <option key={one.id} value={one.number}>
-              {one.name}
-            </option>
-          ))}
+        {others.map((one) => (
+          <option key={one.id} value={one.number}>
+            {one.name}
+          </option>
+        ))}
       </datalist>
-      <p className="mt-3">
+      <p>
         {kept ? (
           <>
             All documents and payments of {vendor.name} become those of <b>{kept.name}</b>, and this cannot be
@@ -76,6 +95,7 @@ export function MergeVendor({
           <span className="text-faint">Choose the one that stays.</span>
         )}
       </p>
-    </DeedDialog>
+      <Entry name="why" label="How you know that they are one" rows={2} maxLength={500} />
+    </Form>
   );
 }

@@ -151,9 +151,7 @@ class ApprovalTest {
         DESK.see("Approval voided: Packaging");
         DESK.go("/batches/" + batch);
         DESK.click("Change ▾");
-        DESK.driver
-                .findElement(By.xpath("//*[@role='menuitem'][contains(., 'Withdraw')]"))
-                .click();
+        DESK.find(By.xpath("//*[@role='menuitem'][contains(., 'Withdraw')]")).click();
         DESK.confirmed();
     }
 
@@ -216,9 +214,7 @@ class ApprovalTest {
         DESK.see("bank details changed after the payment was sent for approval");
         DESK.go("/batches/" + batch);
         DESK.click("Change ▾");
-        DESK.driver
-                .findElement(By.xpath("//*[@role='menuitem'][contains(., 'Withdraw')]"))
-                .click();
+        DESK.find(By.xpath("//*[@role='menuitem'][contains(., 'Withdraw')]")).click();
         DESK.confirmed();
     }
 
@@ -233,8 +229,7 @@ class ApprovalTest {
         DESK.click("Try it");
         DESK.see("the largest payment 12,000.00 is over 10,000.00");
         DESK.click("Change the routes");
-        DESK.driver
-                .findElement(By.cssSelector("[aria-label='Route 3'] [aria-label='How many at step 1']"))
+        DESK.find(By.cssSelector("[aria-label='Route 3'] [aria-label='How many at step 1']"))
                 .sendKeys(Keys.chord(Keys.CONTROL, "a"), "4");
         DESK.click("Check the routes");
         DESK.see("Route “Two approvers at once” can never be completed");

@@ -23,11 +23,11 @@ class ChoosingTest {
     private static final String DUE = "/due?check=2026-11-13&due=2026-11-20&next=2026-11-27";
 
     private static String firstReference() {
-        return DESK.list().findElement(By.cssSelector("[data-key] .font-mono")).getText();
+        return DESK.find(By.cssSelector("[data-key] .font-mono")).getText();
     }
 
     private static void ask(String text) {
-        var field = DESK.driver.findElement(By.cssSelector("[aria-label='Where is this invoice?']"));
+        var field = DESK.find(By.cssSelector("[aria-label='Where is this invoice?']"));
         field.sendKeys(Keys.chord(Keys.CONTROL, "a"), text, Keys.ENTER);
     }
 
@@ -183,7 +183,7 @@ class ChoosingTest {
         DESK.go(DUE + "&horizon=yes&panel=horizon");
         DESK.see("late on");
         DESK.see("Cash after run");
-        var day = DESK.driver.findElement(By.cssSelector("[aria-label^='Fri 13 Nov:']"));
+        var day = DESK.find(By.cssSelector("[aria-label^='Fri 13 Nov:']"));
         day.sendKeys(Keys.ENTER);
         DESK.until(
                 "the days stand in the address",
@@ -228,7 +228,7 @@ class ChoosingTest {
                         + "V0000,FILE-2,2026-11-05,,80.00,5300\n");
         DESK.go("/bring-in");
         DESK.see("a sample with all columns");
-        DESK.driver.findElement(By.cssSelector("input[type=file]")).sendKeys(file.toString());
+        DESK.find(By.cssSelector("input[type=file]")).sendKeys(file.toString());
         DESK.see("there is no vendor V0000");
         DESK.click("Bring in only the " + MANY + " good ones");
         DESK.see("is brought in");
@@ -243,7 +243,7 @@ class ChoosingTest {
         DESK.press(Keys.END);
         DESK.until("the last row is here", () -> cursorRow().contains("MANY-") && DESK.onTakenRow());
         int place = Integer.parseInt(
-                DESK.driver.findElement(By.cssSelector("[data-key].bg-cursor")).getDomAttribute("aria-rowindex"));
+                DESK.find(By.cssSelector("[data-key].bg-cursor")).getDomAttribute("aria-rowindex"));
         assertThat(place).isGreaterThan(150);
         String last = cursorRow();
         for (int i = 0; i < 2; i++) {

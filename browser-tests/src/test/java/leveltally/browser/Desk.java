@@ -225,6 +225,13 @@ final class Desk {
                 .isEmpty();
     }
 
+    /** The first such thing, as soon as it is there. */
+    WebElement find(By where) {
+        return patience()
+                .withMessage(() -> "no " + where + "; the page says: " + text())
+                .until(d -> d.findElement(where));
+    }
+
     /** What the list says. */
     String listed() {
         return (String) driver.executeScript("return arguments[0].innerText", list());

@@ -146,7 +146,7 @@ class FromNothingTest {
         DESK.fill("Full name", name);
         DESK.fill("First password", FIRST);
         for (String other : List.of("clerk", "administrator", "approver", "controller")) {
-            var box = DESK.driver.findElement(
+            var box = DESK.find(
                     By.xpath("//*[@role='dialog']//label[contains(., '" + other + "')]//input[@type='checkbox']"));
             if (box.isSelected() != other.equals(role)) {
                 box.click();
@@ -181,8 +181,8 @@ class FromNothingTest {
         String vendor = DESK.driver.getCurrentUrl().replaceAll(".*/vendors/(\\d+).*", "$1");
         DESK.go("/enter?vendor=" + vendor);
         DESK.fill("Their reference", "OP-1");
-        DESK.driver.findElement(By.name("account-0")).sendKeys("5200");
-        DESK.driver.findElement(By.name("amount-0")).sendKeys("1,250.00", Keys.TAB);
+        DESK.find(By.name("account-0")).sendKeys("5200");
+        DESK.find(By.name("amount-0")).sendKeys("1,250.00", Keys.TAB);
         DESK.see("1,250.00");
         DESK.click("Enter it");
         DESK.until(

@@ -75,11 +75,10 @@ class RoadTest {
         DESK.click("Take the turn");
         DESK.confirmed();
         DESK.click("Print ");
-        String next =
-                DESK.driver.findElement(By.cssSelector("[role=dialog] label b")).getText();
+        String next = DESK.find(By.cssSelector("[role=dialog] label b")).getText();
         DESK.type(next);
         DESK.click("stand-in");
-        new org.openqa.selenium.support.ui.Select(DESK.driver.findElement(By.cssSelector("[role=dialog] select")))
+        new org.openqa.selenium.support.ui.Select(DESK.find(By.cssSelector("[role=dialog] select")))
                 .selectByValue("SMEAR");
         DESK.confirmed();
         DESK.see("smeared");
@@ -93,8 +92,7 @@ class RoadTest {
         DESK.click("Take the turn");
         DESK.confirmed();
         DESK.click("Print 1 check");
-        DESK.type(
-                DESK.driver.findElement(By.cssSelector("[role=dialog] label b")).getText());
+        DESK.type(DESK.find(By.cssSelector("[role=dialog] label b")).getText());
         DESK.confirmed();
         DESK.click("printed well: all good");
         DESK.click("go to posting");
@@ -304,8 +302,7 @@ class RoadTest {
         DESK.click("Take the turn");
         DESK.confirmed();
         DESK.click("Print ");
-        DESK.type(
-                DESK.driver.findElement(By.cssSelector("[role=dialog] label b")).getText());
+        DESK.type(DESK.find(By.cssSelector("[role=dialog] label b")).getText());
         DESK.confirmed();
         DESK.see("without an answer");
         List<String> before = DESK.rows();
