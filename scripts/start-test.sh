@@ -103,7 +103,7 @@ refused "is there already" --data "$data" --backup "$dir/copy"
 
 # beside the work it keeps the classes of this build, for each later start; in the data folder where the clone is closed
 classes=server/target/app/kept/classes.jsa
-for _ in $(seq 600); do
+for _ in $(seq 1500); do
   [ -e "$classes" ] || [ -e "$data/app/kept/classes.jsa" ] && break
   sleep 0.2
 done
