@@ -25,6 +25,7 @@ const ORDER = [
   "batches",
   "voiding",
   "checks",
+  "paper",
   "printing",
   "posting",
   "bankfiles",

@@ -27,6 +27,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/company": () => import("./company/CompanyPage").then((m) => m.CompanyPage),
   "/bank-accounts": () => import("./setup/BankAccountsPage").then((m) => m.BankAccountsPage),
   "/bank-accounts/:id": () => import("./setup/BankAccountPage").then((m) => m.BankAccountPage),
+  "/layouts/:id": () => import("./paper/LayoutPage").then((m) => m.LayoutPage),
   "/setup": () => import("./setup/SetupPage").then((m) => m.SetupPage),
   "/people": () => import("./people/PeoplePage").then((m) => m.PeoplePage),
   "/own": () => import("./people/OwnPage").then((m) => m.OwnPage),

@@ -324,7 +324,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/routes": {
+    "/api/series/{id}/layouts": {
         parameters: {
             query?: never;
             header?: never;
@@ -332,6 +332,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["all_1"];
+        put?: never;
+        post: operations["keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/layouts/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["testPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/layouts/draw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["draw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_2"];
         put?: never;
         post: operations["propose_2"];
         delete?: never;
@@ -443,7 +491,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_2"];
+        get: operations["all_3"];
         put?: never;
         post: operations["add_1"];
         delete?: never;
@@ -621,7 +669,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["keep"];
+        post: operations["keep_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -843,7 +891,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_3"];
+        get: operations["all_4"];
         put?: never;
         post: operations["name"];
         delete?: never;
@@ -2011,7 +2059,23 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_4"];
+        get: operations["all_5"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/layouts/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2284,6 +2348,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/standard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["standard"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3090,6 +3170,132 @@ export interface components {
             /** Format: int64 */
             next: number;
             reason: string;
+        };
+        BlockFile: {
+            /** @enum {string} */
+            says: "COMPANY" | "COMPANY_ADDRESS" | "BANK" | "NUMBER" | "DATE" | "PAYEE" | "PAYEE_ADDRESS" | "AMOUNT" | "WORDS" | "MEMO" | "SIGNATURE" | "VALIDITY" | "TEXT" | "LINES";
+            x: number;
+            y: number;
+            width: number;
+            height: number;
+            /** @enum {string} */
+            face: "TEXT" | "BOLD" | "MONO";
+            size: number;
+            /** @enum {string} */
+            align: "LEFT" | "RIGHT" | "CENTER";
+            text: string;
+        };
+        ColumnFile: {
+            /** @enum {string} */
+            of: "REFERENCE" | "DATE" | "SETTLES" | "DISCOUNT" | "PAID";
+            /** Format: int32 */
+            share: number;
+        };
+        KeepLayoutRequest: {
+            layout: components["schemas"]["LayoutFile"];
+            /** Format: date */
+            from: string;
+            why: string;
+            /** Format: int32 */
+            newest: number;
+        };
+        LayoutFile: {
+            format: string;
+            /** @enum {string} */
+            page: "LETTER" | "A4";
+            /** @enum {string} */
+            place: "TOP" | "MIDDLE" | "BOTTOM";
+            checkHeight: number;
+            /** Format: int32 */
+            stubs: number;
+            /** @enum {string} */
+            dates: "WORDS" | "MONTH_FIRST" | "SLASHES" | "POINTS" | "ISO" | "NARROW";
+            check: components["schemas"]["BlockFile"][];
+            stub: components["schemas"]["BlockFile"][];
+            advice: components["schemas"]["BlockFile"][];
+            columns: components["schemas"]["ColumnFile"][];
+        };
+        KeptLayout: {
+            /** Format: int32 */
+            version: number;
+        };
+        DrawLayoutRequest: {
+            layout: components["schemas"]["LayoutFile"];
+            /** @enum {string} */
+            sample: "PAYMENT" | "LONGEST_NAME" | "MOST_LINES" | "SMALLEST" | "LARGEST";
+        };
+        AreaView: {
+            x: number;
+            y: number;
+            width: number;
+            height: number;
+        };
+        Frame: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+        };
+        LayoutFinding: {
+            /** @enum {string} */
+            part: "CHECK" | "STUB" | "ADVICE";
+            /** Format: int32 */
+            block: number;
+            words: string;
+        };
+        LayoutView: {
+            layout: components["schemas"]["LayoutFile"];
+            sheet: components["schemas"]["PageView"];
+            advice: components["schemas"]["PageView"];
+            parts: components["schemas"]["PartView"][];
+            findings: components["schemas"]["LayoutFinding"][];
+        };
+        PageView: {
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+            texts: components["schemas"]["Text"][];
+            rules: components["schemas"]["Rule"][];
+            frames: components["schemas"]["Frame"][];
+        };
+        PartView: {
+            /** @enum {string} */
+            part: "CHECK" | "STUB" | "ADVICE";
+            words: string;
+            tops: number[];
+            height: number;
+            free: components["schemas"]["AreaView"];
+        };
+        Rule: {
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y2: number;
+            /** Format: double */
+            width: number;
+            dashed: boolean;
+        };
+        Text: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** @enum {string} */
+            face: "TEXT" | "BOLD" | "MONO";
+            /** Format: double */
+            size: number;
+            /** @enum {string} */
+            align: "LEFT" | "RIGHT" | "CENTER";
+            text: string;
         };
         KeepRoutes: {
             /** Format: date */
@@ -4029,44 +4235,12 @@ export interface components {
             facts: components["schemas"]["TrailFact"][];
             hash: string;
         };
-        Frame: {
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-            /** Format: double */
-            width: number;
-            /** Format: double */
-            height: number;
-        };
         Mark: {
             /** Format: date */
             date: string;
             words: string;
             /** Format: int32 */
             at: number;
-        };
-        PageView: {
-            /** Format: double */
-            width: number;
-            /** Format: double */
-            height: number;
-            texts: components["schemas"]["Text"][];
-            rules: components["schemas"]["Rule"][];
-            frames: components["schemas"]["Frame"][];
-        };
-        Rule: {
-            /** Format: double */
-            x1: number;
-            /** Format: double */
-            y1: number;
-            /** Format: double */
-            x2: number;
-            /** Format: double */
-            y2: number;
-            /** Format: double */
-            width: number;
-            dashed: boolean;
         };
         SlipView: {
             title: string;
@@ -4077,19 +4251,6 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             /** Format: int32 */
             living: number;
-        };
-        Text: {
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-            /** @enum {string} */
-            face: "TEXT" | "BOLD" | "MONO";
-            /** Format: double */
-            size: number;
-            /** @enum {string} */
-            align: "LEFT" | "RIGHT" | "CENTER";
-            text: string;
         };
         SetupStepView: {
             step: string;
@@ -4125,6 +4286,47 @@ export interface components {
             lastUsed: string;
             from: string;
             current: boolean;
+        };
+        BlockChoice: {
+            says: string;
+            words: string;
+            parts: ("CHECK" | "STUB" | "ADVICE")[];
+        };
+        LayoutPage: {
+            /** Format: int64 */
+            series: number;
+            name: string;
+            stock: string;
+            layout: components["schemas"]["LayoutFile"];
+            /** Format: int32 */
+            inForce: number;
+            /** Format: int32 */
+            newest: number;
+            versions: components["schemas"]["LayoutVersion"][];
+            blocks: components["schemas"]["BlockChoice"][];
+            samples: components["schemas"]["PaperChoice"][];
+            dates: components["schemas"]["PaperChoice"][];
+            others: components["schemas"]["OtherSeries"][];
+        };
+        LayoutVersion: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date */
+            from: string;
+            why: string;
+            /** Format: date-time */
+            madeAt: string;
+            madeBy: string;
+            state: string;
+        };
+        OtherSeries: {
+            /** Format: int64 */
+            series: number;
+            name: string;
+        };
+        PaperChoice: {
+            value: string;
+            words: string;
         };
         FoundView: {
             kind: string;
@@ -5610,6 +5812,106 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutPage"];
+                };
+            };
+        };
+    };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepLayoutRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLayout"];
+                };
+            };
+        };
+    };
+    testPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    draw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawLayoutRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutView"];
+                };
+            };
+        };
+    };
+    all_2: {
+        parameters: {
+            query?: never;
+            header?: never;
             path?: never;
             cookie?: never;
         };
@@ -5780,7 +6082,7 @@ export interface operations {
             };
         };
     };
-    all_2: {
+    all_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -6053,7 +6355,7 @@ export interface operations {
             };
         };
     };
-    keep: {
+    keep_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -6459,7 +6761,7 @@ export interface operations {
             };
         };
     };
-    all_3: {
+    all_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -8398,7 +8700,7 @@ export interface operations {
             };
         };
     };
-    all_4: {
+    all_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -8414,6 +8716,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OpenSession"][];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutFile"];
                 };
             };
         };
@@ -8774,6 +9099,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AccountKindView"][];
+                };
+            };
+        };
+    };
+    standard: {
+        parameters: {
+            query: {
+                page: "LETTER" | "A4";
+                place: "TOP" | "MIDDLE" | "BOTTOM";
+                stubs: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutFile"];
                 };
             };
         };

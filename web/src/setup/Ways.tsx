@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
@@ -38,6 +39,11 @@ export function Ways({ account }: { account: Account }) {
             {!way.series && <span className="text-faint">, by {way.words}</span>}
           </p>
           {way.series && <SeriesFacts series={way.series} />}
+          {way.series && (
+            <Link className="go mr-4 inline-block min-h-6" to={`/layouts/${way.series.id}`}>
+              How they stand on paper
+            </Link>
+          )}
           {way.series && <Reprints series={way.series} account={account} />}
           {way.series?.correction ? (
             <Correction series={way.series} account={account} />

@@ -23,6 +23,7 @@ class ArchitectureTest {
             "imports",
             "selection",
             "batches",
+            "paper",
             "marks",
             "approval",
             "payments",

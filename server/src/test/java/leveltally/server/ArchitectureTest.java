@@ -28,6 +28,7 @@ class ArchitectureTest {
             "approval",
             "payments",
             "checks",
+            "paper",
             "printing",
             "posting",
             "voiding",

@@ -125,7 +125,7 @@ class VendorChangeTest {
         assertThat(changes.confirm(ruth(), change, BankDetails.typed("990044105", "880200419")))
                 .contains("Test batch");
         assertThat(bean(leveltally.server.printing.Numbering.class)
-                        .behind(batch)
+                        .behind(batch, App.TODAY)
                         .values())
                 .extracting(leveltally.server.printing.Behind::why)
                 .singleElement()

@@ -39,6 +39,7 @@ public enum Deed {
     OPEN_PERIOD("open a period", CONTROLLER, ADMINISTRATOR),
     SET_ACCOUNTS("set up accounts of the ledger", CONTROLLER, ADMINISTRATOR),
     SET_BANK_ACCOUNT("set up bank accounts and their ways to pay", ADMINISTRATOR),
+    SET_LAYOUT("change how checks stand on paper", CONTROLLER, ADMINISTRATOR),
     CHANGE_BANK_ACCOUNT("change a bank account's name, floor, smallest payment and runs", CONTROLLER, ADMINISTRATOR),
     CORRECT_NUMBERS("propose or confirm the next number of a series", CONTROLLER, ADMINISTRATOR),
     READ_TRAIL("read the whole trail", CONTROLLER, AUDITOR, ADMINISTRATOR),

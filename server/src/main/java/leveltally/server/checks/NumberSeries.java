@@ -4,7 +4,7 @@ import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.SeriesId;
 import leveltally.core.checks.Stock;
 import leveltally.core.ledger.WayId;
-import leveltally.core.printing.MicrPattern;
+import leveltally.core.paper.MicrPattern;
 
 /**
  * A run of check numbers, and what is printed with them.

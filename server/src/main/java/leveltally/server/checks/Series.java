@@ -8,7 +8,7 @@ import leveltally.core.Refusal;
 import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.SeriesId;
 import leveltally.core.ledger.WayId;
-import leveltally.core.printing.MicrPattern;
+import leveltally.core.paper.MicrPattern;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 

@@ -5,10 +5,15 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
 import leveltally.core.batches.Stub;
 import leveltally.core.money.Money;
-import leveltally.core.printing.CheckForm;
-import leveltally.core.printing.CheckText;
+import leveltally.core.paper.CheckLayout;
+import leveltally.core.paper.CheckText;
+import leveltally.core.paper.StandardLayouts;
+import leveltally.server.paper.Layouts;
+import leveltally.server.paper.PaperLayout;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -23,42 +28,62 @@ import tools.jackson.databind.json.JsonMapper;
 class Contents {
     private final JdbcClient jdbc;
     private final JdbcTemplate many;
-    private final JsonMapper json;
+    /** The layout that was there before anybody made one, as it is written. */
+    private static final String STANDARD = "letter-1";
 
-    Contents(JdbcClient jdbc, JdbcTemplate many, JsonMapper json) {
+    private final JsonMapper json;
+    private final Layouts layouts;
+
+    Contents(JdbcClient jdbc, JdbcTemplate many, JsonMapper json, Layouts layouts) {
+        this.layouts = layouts;
         this.jdbc = jdbc;
         this.many = many;
         this.json = json;
     }
 
-    /** The text of a document, and the form it was laid out on. */
-    record Kept(CheckText text, CheckForm form) {}
+    /** The text of a document, and the layout it was laid out on. */
+    record Kept(CheckText text, CheckLayout layout) {}
 
     /** Keeps what documents say that were just written. */
-    void keep(CheckForm form, Map<Long, CheckText> texts) {
+    void keep(PaperLayout on, Map<Long, CheckText> texts) {
         many.batchUpdate(
-                "INSERT INTO document_content (document_id, layout, content) VALUES (?, ?, ?)",
+                "INSERT INTO document_content (document_id, layout, layout_id, content) VALUES (?, ?, ?, ?)",
                 texts.entrySet().stream()
                         .map(one -> new Object[] {
-                            one.getKey(), form.name(), json.writeValueAsString(Content.of(one.getValue()))
+                            one.getKey(),
+                            on.id() == null ? STANDARD : null,
+                            on.id(),
+                            json.writeValueAsString(Content.of(one.getValue()))
                         })
                         .toList());
     }
 
-    /** By document; one statement. */
+    /** By document; two statements. */
     Map<Long, Kept> of(Collection<Long> documents) {
-        Map<Long, Kept> found = new HashMap<>();
+        Map<Long, Row> rows = new HashMap<>();
         if (!documents.isEmpty()) {
-            jdbc.sql("SELECT document_id, layout, content FROM document_content WHERE document_id IN (:documents)")
+            jdbc.sql("SELECT document_id, layout_id, content FROM document_content WHERE document_id IN (:documents)")
                     .param("documents", documents)
                     .query((java.sql.ResultSet r) -> {
-                        CheckText text = json.readValue(r.getString("content"), Content.class)
-                                .text();
-                        found.put(r.getLong("document_id"), new Kept(text, CheckForm.kept(r.getString("layout"))));
+                        rows.put(
+                                r.getLong("document_id"),
+                                new Row(r.getObject("layout_id", Long.class), r.getString("content")));
                     });
         }
+        Map<Long, CheckLayout> known = layouts.of(
+                rows.values().stream().map(Row::layout).filter(Objects::nonNull).collect(Collectors.toSet()));
+        Map<Long, Kept> found = new HashMap<>();
+        rows.forEach((document, row) -> found.put(
+                document,
+                new Kept(
+                        json.readValue(row.content(), Content.class).text(),
+                        row.layout() == null
+                                ? StandardLayouts.LETTER
+                                : Objects.requireNonNull(known.get(row.layout())))));
         return found;
     }
+
+    private record Row(@Nullable Long layout, String content) {}
 
     /** As it is written; addresses with their lines joined, amounts in minor units of the one currency. */
     private record Content(

@@ -9,17 +9,19 @@ import java.util.function.BiFunction;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
+import leveltally.core.paper.CheckLayout;
+import leveltally.core.paper.CheckText;
+import leveltally.core.paper.Page;
+import leveltally.core.paper.Paper;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
-import leveltally.core.printing.CheckForm;
-import leveltally.core.printing.CheckText;
-import leveltally.core.printing.Page;
-import leveltally.core.printing.Paper;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
+import leveltally.server.paper.CheckPages;
+import leveltally.server.paper.Pdf;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -82,7 +84,7 @@ public class HandingOver {
         List<Long> ids = documents.stream().map(d -> d.id).toList();
         Batch batch = batches.get(new BatchId(run.batchId));
         Paper paper = pages.paper(batch.account(), batch.way());
-        List<Page> drawn = draw(documents, (text, form) -> pages.forThePrinter(text, form, paper));
+        List<Page> drawn = draw(documents, (text, layout) -> pages.forThePrinter(text, layout, paper));
         var account = batch.account();
         if (run.kind == DocumentKind.CHECK) {
             printer.print(account, Pdf.of("Checks of batch " + run.batchId, drawn), ids);
@@ -121,16 +123,16 @@ public class HandingOver {
         return draw(List.of(document), pages::toLookAt).get(0);
     }
 
-    private List<Page> draw(List<DocumentEntity> documents, BiFunction<CheckText, CheckForm, Page> check) {
+    private List<Page> draw(List<DocumentEntity> documents, BiFunction<CheckText, CheckLayout, Page> check) {
         Map<Long, Contents.Kept> kept =
                 contents.of(documents.stream().map(d -> d.id).toList());
         List<Page> drawn = new ArrayList<>();
         for (DocumentEntity document : documents) {
             Contents.Kept content = kept.get(document.id);
             if (document.kind == DocumentKind.CHECK) {
-                drawn.add(check.apply(content.text(), content.form()));
+                drawn.add(check.apply(content.text(), content.layout()));
             } else {
-                drawn.addAll(pages.advice(content.text(), content.form()));
+                drawn.addAll(pages.advice(content.text(), content.layout()));
             }
         }
         return drawn;

@@ -1,5 +1,6 @@
 package leveltally.server.printing;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -19,13 +20,14 @@ import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.Tray;
+import leveltally.core.paper.CheckLayout;
+import leveltally.core.paper.CheckText;
+import leveltally.core.paper.Paper;
+import leveltally.core.paper.StandardLayouts;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.Answer;
-import leveltally.core.printing.CheckForm;
-import leveltally.core.printing.CheckText;
-import leveltally.core.printing.Paper;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.approval.Verification;
 import leveltally.server.audit.AuditTrail;
@@ -35,9 +37,13 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Obstacles;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
+import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Periods;
+import leveltally.server.paper.CheckPages;
+import leveltally.server.paper.Layouts;
+import leveltally.server.paper.PaperLayout;
 import leveltally.server.payments.Payments;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -62,6 +68,7 @@ public class Numbering {
     private final CheckPages pages;
     private final AuditTrail audit;
     private final Runs runs;
+    private final Layouts layouts;
 
     Numbering(
             Batches batches,
@@ -76,7 +83,9 @@ public class Numbering {
             Periods periods,
             CheckPages pages,
             AuditTrail audit,
-            Runs runs) {
+            Runs runs,
+            Layouts layouts) {
+        this.layouts = layouts;
         this.batches = batches;
         this.claimRows = claimRows;
         this.obstacles = obstacles;
@@ -125,8 +134,10 @@ public class Numbering {
         if (unnumbered.isEmpty()) {
             throw Refusal.conflict("nothing-to-print", "Every payment of this batch has its number already.");
         }
-        Tray tray = Tray.confirm(series.lock(batch.way()).nextNumber(), inTray, reason);
-        Map<ClaimId, Behind> behind = behind(batch, unnumbered);
+        NumberSeries numberSeries = series.lock(batch.way());
+        Tray tray = Tray.confirm(numberSeries.nextNumber(), inTray, reason);
+        PaperLayout on = layouts.inForce(numberSeries.id(), by.today());
+        Map<ClaimId, Behind> behind = behind(batch, unnumbered, on);
         beyondTheStock(batch, tray.first(), unnumbered, behind);
         List<Claim> wanted = unnumbered.stream()
                 .filter(claim -> !behind.containsKey(claim.id()))
@@ -154,8 +165,8 @@ public class Numbering {
         for (int i = 0; i < texts.size(); i++) {
             sheets.add(new Runs.Sheet(numbers.get(i), ordered.get(i), 1, texts.get(i), 1));
         }
-        long run = runs.write(by, batch, turnSerial, DocumentKind.CHECK, CheckForm.LETTER, sheets);
-        Long advices = adviceRun(by, batch, turnSerial, sheets);
+        long run = runs.write(by, batch, turnSerial, DocumentKind.CHECK, on, sheets);
+        Long advices = adviceRun(by, batch, turnSerial, on, sheets);
         if (batch.state() == BatchState.APPROVED) {
             batches.move(by, id, BatchState.NUMBERED, "took its numbers");
         }
@@ -210,9 +221,17 @@ public class Numbering {
     }
 
     @Transactional(readOnly = true)
-    Waiting waiting(BatchId id) {
+    Waiting waiting(BatchId id, LocalDate today) {
         List<Claim> claims = unnumbered(id, payments.claims(id), checks.withoutNumber(id));
-        return new Waiting(claims, behind(batches.get(id), claims, obstacles.of(id)));
+        Batch batch = batches.get(id);
+        return new Waiting(claims, behind(batch, claims, on(batch, today), obstacles.of(id)));
+    }
+
+    /** What the checks of a batch would be printed on. */
+    private PaperLayout on(Batch batch, LocalDate today) {
+        return batch.method() == PaymentMethod.CHECK
+                ? layouts.inForce(series.of(batch.way()).id(), today)
+                : new PaperLayout(null, StandardLayouts.LETTER);
     }
 
     private List<Claim> unnumbered(BatchId id, Set<ClaimId> paid, Map<ClaimId, PaymentId> again) {
@@ -223,17 +242,21 @@ public class Numbering {
 
     /** Who among the payments without a number cannot have one now; to be shown. */
     @Transactional(readOnly = true)
-    public Map<ClaimId, Behind> behind(BatchId id) {
-        return waiting(id).behind();
+    public Map<ClaimId, Behind> behind(BatchId id, LocalDate today) {
+        return waiting(id, today).behind();
     }
 
     /** Who cannot be numbered now: held, changed since it was sent, or with a text that cannot be drawn. */
-    private Map<ClaimId, Behind> behind(Batch batch, List<Claim> claims) {
+    private Map<ClaimId, Behind> behind(Batch batch, List<Claim> claims, PaperLayout on) {
         return behind(
-                batch, claims, obstacles.shared(claims.stream().map(Claim::id).toList()));
+                batch,
+                claims,
+                on,
+                obstacles.shared(claims.stream().map(Claim::id).toList()));
     }
 
-    private Map<ClaimId, Behind> behind(Batch batch, List<Claim> claims, Map<ClaimId, List<String>> obstacles) {
+    private Map<ClaimId, Behind> behind(
+            Batch batch, List<Claim> claims, PaperLayout on, Map<ClaimId, List<String>> obstacles) {
         Map<ClaimId, Behind> behind = new LinkedHashMap<>();
         CheckText.Payer payer = pages.payer(batch.account(), batch.way());
         Paper paper = pages.paper(batch.account(), batch.way());
@@ -242,7 +265,9 @@ public class Numbering {
             List<String> own = obstacles.getOrDefault(claim.id(), List.of());
             String why = own.isEmpty()
                     ? undrawable(
-                            paper, CheckText.of(payer, claim, batch.checkDate(), WIDEST_NUMBER, stubs.get(claim.id())))
+                            paper,
+                            on.layout(),
+                            CheckText.of(payer, claim, batch.checkDate(), WIDEST_NUMBER, stubs.get(claim.id())))
                     : claim.remitTo().payee() + ": " + String.join("; ", own)
                             + ". Take it out, have the hold released, or send it again with what is true now";
             if (!why.isEmpty()) {
@@ -253,10 +278,10 @@ public class Numbering {
     }
 
     /** Why a check cannot be drawn, with the widest number there is; empty when it can. */
-    private String undrawable(Paper paper, CheckText text) {
+    private String undrawable(Paper paper, CheckLayout layout, CheckText text) {
         try {
-            pages.forThePrinter(text, CheckForm.LETTER, paper);
-            pages.advice(text, CheckForm.LETTER);
+            pages.forThePrinter(text, layout, paper);
+            pages.advice(text, layout);
             return "";
         } catch (Refusal refused) {
             return text.payee() + ": " + refused.sentence() + " Until then take it out";
@@ -275,17 +300,15 @@ public class Numbering {
     }
 
     /** The advices of a run's payments whose stub has no room for every line; null when none needs one. */
-    private @Nullable Long adviceRun(Actor by, Batch batch, long turnSerial, List<Runs.Sheet> checks) {
+    private @Nullable Long adviceRun(Actor by, Batch batch, long turnSerial, PaperLayout on, List<Runs.Sheet> checks) {
         List<Runs.Sheet> advices = new ArrayList<>();
         for (Runs.Sheet check : checks) {
-            int pageCount = pages.advice(check.text(), CheckForm.LETTER).size();
+            int pageCount = pages.advice(check.text(), on.layout()).size();
             if (pageCount > 0) {
                 advices.add(new Runs.Sheet(check.number(), check.payment(), 1, check.text(), pageCount));
             }
         }
-        return advices.isEmpty()
-                ? null
-                : runs.write(by, batch, turnSerial, DocumentKind.ADVICE, CheckForm.LETTER, advices);
+        return advices.isEmpty() ? null : runs.write(by, batch, turnSerial, DocumentKind.ADVICE, on, advices);
     }
 
     /**
@@ -310,7 +333,8 @@ public class Numbering {
                 blank.stream().map(check -> check.payment().claim()).collect(Collectors.toSet());
         List<Claim> all =
                 claimRows.of(id).stream().filter(c -> wanted.contains(c.id())).toList();
-        Map<ClaimId, Behind> behind = behind(batch, all);
+        PaperLayout on = on(batch, by.today());
+        Map<ClaimId, Behind> behind = behind(batch, all, on);
         List<Claim> claims =
                 all.stream().filter(c -> !behind.containsKey(c.id())).toList();
         if (claims.isEmpty()) {
@@ -337,7 +361,7 @@ public class Numbering {
             CheckText text = CheckText.of(payer, claim, batch.checkDate(), check.number(), stubs.get(claim.id()));
             sheets.add(new Runs.Sheet(check.id(), check.payment().id(), before.serial + 1, text, before.pages));
         }
-        long run = runs.write(by, batch, turn, DocumentKind.CHECK, CheckForm.LETTER, sheets);
+        long run = runs.write(by, batch, turn, DocumentKind.CHECK, on, sheets);
         List<Long> damaged = blank.stream()
                 .filter(check -> last.get(check.id().value()).answer == Answer.AGAIN)
                 .map(Check::number)

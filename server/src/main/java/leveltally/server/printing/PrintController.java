@@ -13,6 +13,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.Answer;
 import leveltally.server.frame.Needs;
+import leveltally.server.paper.PageView;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;

@@ -60,7 +60,7 @@ class PrintingViews {
         by.mayDo(Deed.READ);
         Batch batch = batches.get(id);
         BankAccount account = accounts.get(batch.account());
-        Numbering.Waiting waiting = numbering.waiting(id);
+        Numbering.Waiting waiting = numbering.waiting(id, by.today());
         boolean printable = batch.state() == BatchState.APPROVED || batch.state() == BatchState.NUMBERED;
         List<Claim> ready = waiting.ready();
         Money amount = Money.sum(ready.stream().map(Claim::amount).toList(), account.currency());

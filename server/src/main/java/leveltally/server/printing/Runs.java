@@ -7,11 +7,11 @@ import java.util.Map;
 import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.money.Money;
+import leveltally.core.paper.CheckText;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
-import leveltally.core.printing.CheckForm;
-import leveltally.core.printing.CheckText;
 import leveltally.server.batches.Batch;
+import leveltally.server.paper.PaperLayout;
 import org.springframework.stereotype.Component;
 
 /** The rows of print runs and their documents. */
@@ -59,7 +59,7 @@ class Runs {
      *
      * @return its id
      */
-    long write(Actor by, Batch batch, long turnSerial, DocumentKind kind, CheckForm form, List<Sheet> sheets) {
+    long write(Actor by, Batch batch, long turnSerial, DocumentKind kind, PaperLayout on, List<Sheet> sheets) {
         RunEntity run = new RunEntity();
         run.batchId = batch.id().value();
         run.bankAccountId = batch.account().value();
@@ -75,7 +75,7 @@ class Runs {
             texts.put(document.id, sheet.text());
         }
         entities.flush();
-        contents.keep(form, texts);
+        contents.keep(on, texts);
         return run.id;
     }
 

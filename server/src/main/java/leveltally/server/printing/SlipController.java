@@ -19,10 +19,10 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.BankingDays;
+import leveltally.core.paper.CheckText;
+import leveltally.core.paper.StandardLayouts;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
-import leveltally.core.printing.CheckForm;
-import leveltally.core.printing.CheckText;
 import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Decision;
 import leveltally.core.selection.Selection;
@@ -37,6 +37,8 @@ import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.BankHolidays;
 import leveltally.server.ledger.WayToPay;
+import leveltally.server.paper.CheckPages;
+import leveltally.server.paper.PageView;
 import leveltally.server.selection.DueLists;
 import leveltally.server.selection.DueQuestion;
 import leveltally.server.vendors.Vendors;
@@ -181,7 +183,7 @@ class SlipController {
 
     private PageView draw(Claim claim, CheckText.Payer payer, LocalDate checkDate, Stub stub) {
         CheckText text = CheckText.of(payer, claim, checkDate, null, stub);
-        return PageView.of(pages.toLookAt(text, CheckForm.SLIP));
+        return PageView.of(pages.toLookAt(text, StandardLayouts.slip(stub)));
     }
 
     private static String sentence(OpenInvoice invoice, Criteria criteria, BankingDays days) {

@@ -9,10 +9,11 @@ import java.util.stream.Collectors;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
-import leveltally.core.printing.CheckText;
+import leveltally.core.paper.CheckText;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
+import leveltally.server.paper.CheckPages;
 import org.springframework.context.ApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
 

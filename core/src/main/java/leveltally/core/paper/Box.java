@@ -1,0 +1,37 @@
+package leveltally.core.paper;
+
+import java.util.List;
+
+/** Something drawn at a place; points (1/72 inch) from the left and the top of the page. */
+public sealed interface Box {
+
+    /** Where a text's given x stands in it. */
+    enum Align {
+        LEFT,
+        RIGHT,
+        CENTER
+    }
+
+    /**
+     * One line of text.
+     *
+     * @param x left or right edge or middle, as {@code align} says; {@code y} the baseline
+     */
+    record Text(double x, double y, Face face, double size, Align align, String text) implements Box {}
+
+    /** A straight line. */
+    record Rule(double x1, double y1, double x2, double y2, double width, boolean dashed) implements Box {}
+
+    /** An outlined rectangle. */
+    record Frame(double x, double y, double width, double height) implements Box {}
+
+    /** Filled rectangles without gaps or anti-aliased seams: the bars of a MICR line. */
+    record Bars(List<Bar> bars) implements Box {
+        public Bars {
+            bars = List.copyOf(bars);
+        }
+    }
+
+    /** One bar; x and y are its left top corner. */
+    record Bar(double x, double y, double width, double height) {}
+}

@@ -1,0 +1,37 @@
+package leveltally.core.paper;
+
+import java.time.LocalDate;
+import java.util.List;
+import leveltally.core.batches.Claim;
+import leveltally.core.batches.Stub;
+import leveltally.core.money.Money;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Everything that is read on one check and its stubs. It is kept as it was printed, so that a copy years later shows the
+ * company, the bank and the payee of the day. What only machines read, the MICR line, belongs to the {@link Paper}.
+ *
+ * @param number null while it has none
+ */
+public record CheckText(
+        Payer payer,
+        String payee,
+        List<String> address,
+        Money amount,
+        LocalDate checkDate,
+        @Nullable Long number,
+        Stub stub) {
+
+    /**
+     * The company and its bank, as the check names them.
+     *
+     * @param currencyWord ends the amount in words
+     */
+    public record Payer(String company, List<String> address, String bank, String currencyWord, String validity) {}
+
+    /** What a claim's check says. */
+    public static CheckText of(Payer payer, Claim claim, LocalDate checkDate, @Nullable Long number, Stub stub) {
+        return new CheckText(
+                payer, claim.remitTo().payee(), claim.remitTo().lines(), claim.amount(), checkDate, number, stub);
+    }
+}

@@ -1,0 +1,5 @@
+/** Checks as they go onto paper. */
+@NullMarked
+package leveltally.core.paper;
+
+import org.jspecify.annotations.NullMarked;

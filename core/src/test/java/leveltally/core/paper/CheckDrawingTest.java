@@ -1,0 +1,110 @@
+package leveltally.core.paper;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.ArrayList;
+import java.util.List;
+import leveltally.core.Refusal;
+import leveltally.core.money.Money;
+import org.junit.jupiter.api.Test;
+
+class CheckDrawingTest {
+
+    /** For the printer. */
+    private static List<Page> pages(CheckText text, Paper paper) {
+        List<Page> pages = new ArrayList<>(
+                List.of(CheckDrawing.forThePrinter(text, StandardLayouts.LETTER, paper, PaperCases.HALF_EM)));
+        pages.addAll(CheckDrawing.advice(text, StandardLayouts.LETTER, PaperCases.HALF_EM));
+        return pages;
+    }
+
+    private static boolean says(Page page, String words) {
+        return page.boxes().stream()
+                .anyMatch(box -> box instanceof Box.Text t && t.text().equals(words));
+    }
+
+    private static boolean hasMicr(Page page) {
+        return page.boxes().stream().anyMatch(box -> box instanceof Box.Bars);
+    }
+
+    @Test
+    void onlyThePrinterGetsNumberAndMicr() {
+        Page printed = pages(PaperCases.text("Bollard", 1, "1225.00"), PaperCases.BLANK)
+                .get(0);
+        assertThat(hasMicr(printed)).isTrue();
+        assertThat(says(printed, "NOT A CHECK")).isFalse();
+        Page seen = CheckDrawing.toLookAt(
+                PaperCases.text("Bollard", 1, "1225.00"), StandardLayouts.LETTER, PaperCases.HALF_EM);
+        assertThat(hasMicr(seen)).isFalse();
+        assertThat(says(seen, "NOT A CHECK")).isTrue();
+    }
+
+    @Test
+    void numberedStockHasBothAlready() {
+        Page printed = pages(PaperCases.text("Bollard", 1, "1225.00"), new Paper.Numbered())
+                .get(0);
+        assertThat(hasMicr(printed)).isFalse();
+        assertThat(says(printed, "41237")).isFalse();
+        assertThat(says(printed, "NOT A CHECK")).isFalse();
+    }
+
+    @Test
+    void everyLineStandsSomewhereAndOverflowGoesToPlainPaper() {
+        List<Page> pages = pages(PaperCases.text("Sandpiper", 45, "12.50"), PaperCases.BLANK);
+        assertThat(pages).hasSize(2);
+        assertThat(hasMicr(pages.get(1))).isFalse();
+        for (int i = 0; i < 45; i++) {
+            String reference = "R-" + i;
+            assertThat(pages.stream().anyMatch(page -> says(page, reference)))
+                    .as(reference)
+                    .isTrue();
+        }
+        int onStub = 15;
+        assertThat(says(pages.get(0), "and " + (45 - onStub) + " more on the remittance advice"))
+                .isTrue();
+    }
+
+    @Test
+    void longWordsTakeASecondLineAndAreNeverCut() {
+        // longer than any amount that can be typed
+        Money amount = Money.ofMinor(77_777_777_777_777L, "USD");
+        Page page =
+                pages(PaperCases.text("Bollard", 1, amount), PaperCases.BLANK).get(0);
+        String spelled = AmountInWords.of(amount, "dollars");
+        String joined = page.boxes().stream()
+                .filter(box -> box instanceof Box.Text t
+                        && spelled.contains(t.text())
+                        && t.text().length() > 20)
+                .map(box -> ((Box.Text) box).text())
+                .reduce((a, b) -> a + " " + b)
+                .orElseThrow();
+        assertThat(joined).isEqualTo(spelled);
+    }
+
+    @Test
+    void boxesStayOnThePage() {
+        for (Page page : pages(PaperCases.text("Sandpiper", 45, "12.50"), PaperCases.BLANK)) {
+            assertThat(page.boxes()).allSatisfy(box -> {
+                if (box instanceof Box.Text t) {
+                    assertThat(t.y()).isBetween(0.0, page.height());
+                    assertThat(t.x()).isBetween(0.0, page.width());
+                }
+            });
+        }
+    }
+
+    @Test
+    void rejectsACharacterTheFaceLacks() {
+        assertThatThrownBy(() -> pages(PaperCases.text("Snow ☃ Works", 1, "10"), PaperCases.BLANK))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("☃");
+    }
+
+    @Test
+    void rejectsANameTooLongForItsPlace() {
+        assertThatThrownBy(() -> pages(PaperCases.text("x".repeat(200), 1, "10"), PaperCases.BLANK))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("does not fit");
+    }
+}

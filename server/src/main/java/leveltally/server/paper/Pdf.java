@@ -1,0 +1,86 @@
+package leveltally.server.paper;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.paper.Box;
+import leveltally.core.paper.Face;
+import leveltally.core.paper.Page;
+import org.apache.pdfbox.io.IOUtils;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.pdmodel.PDPageContentStream;
+import org.apache.pdfbox.pdmodel.common.PDRectangle;
+import org.apache.pdfbox.pdmodel.font.PDFont;
+import org.apache.pdfbox.pdmodel.font.PDType0Font;
+
+/** Draws laid-out pages as one PDF; boxes count from the top, PDF from the bottom. */
+public final class Pdf {
+    private Pdf() {}
+
+    public static byte[] of(String title, List<Page> pages) {
+        try (PDDocument pdf = new PDDocument(IOUtils.createTempFileOnlyStreamCache())) {
+            pdf.getDocumentInformation().setTitle(title);
+            Map<Face, PDFont> fonts = new EnumMap<>(Face.class);
+            for (Face face : Face.values()) {
+                try (InputStream file = Typefaces.open(face)) {
+                    fonts.put(face, PDType0Font.load(pdf, file, true));
+                }
+            }
+            for (Page page : pages) {
+                PDPage sheet = new PDPage(new PDRectangle((float) page.width(), (float) page.height()));
+                pdf.addPage(sheet);
+                try (PDPageContentStream ink = new PDPageContentStream(pdf, sheet)) {
+                    for (Box box : page.boxes()) {
+                        draw(ink, box, (float) page.height(), fonts);
+                    }
+                }
+            }
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            pdf.save(bytes);
+            return bytes.toByteArray();
+        } catch (IOException broken) {
+            throw new UncheckedIOException(broken);
+        }
+    }
+
+    private static void draw(PDPageContentStream ink, Box box, float top, Map<Face, PDFont> fonts) throws IOException {
+        if (box instanceof Box.Text text) {
+            PDFont font = fonts.get(text.face());
+            float size = (float) text.size();
+            float width = font.getStringWidth(text.text()) / 1000 * size;
+            float shift = switch (text.align()) {
+                case LEFT -> 0;
+                case RIGHT -> width;
+                case CENTER -> width / 2;
+            };
+            ink.beginText();
+            ink.setFont(font, size);
+            ink.newLineAtOffset((float) text.x() - shift, top - (float) text.y());
+            ink.showText(text.text());
+            ink.endText();
+        } else if (box instanceof Box.Rule rule) {
+            ink.setLineWidth((float) rule.width());
+            ink.setLineDashPattern(rule.dashed() ? new float[] {3, 2} : new float[0], 0);
+            ink.moveTo((float) rule.x1(), top - (float) rule.y1());
+            ink.lineTo((float) rule.x2(), top - (float) rule.y2());
+            ink.stroke();
+        } else if (box instanceof Box.Frame frame) {
+            ink.setLineWidth(0.7f);
+            ink.setLineDashPattern(new float[0], 0);
+            ink.addRect((float) frame.x(), top - (float) (frame.y() + frame.height()), (float) frame.width(), (float)
+                    frame.height());
+            ink.stroke();
+        } else if (box instanceof Box.Bars bars) {
+            for (Box.Bar bar : bars.bars()) {
+                ink.addRect((float) bar.x(), top - (float) (bar.y() + bar.height()), (float) bar.width(), (float)
+                        bar.height());
+            }
+            ink.fill();
+        }
+    }
+}
