@@ -8,16 +8,12 @@ import type { Layout } from "./measures";
 /** Keeps what was made as the next version, in force from a day. */
 export function KeepLayout({
   page,
-  layout,
-  newest,
+  draft,
   onClose,
-  onKept,
 }: {
   page: Schemas["LayoutPage"];
-  layout: Layout;
-  newest: number;
+  draft: { layout: Layout; newest: number; onto: (newest: number) => void; leave: () => void };
   onClose: () => void;
-  onKept: () => void;
 }) {
   const queries = useQueryClient();
   const { today } = useSession();
@@ -28,14 +24,22 @@ export function KeepLayout({
       call(
         api.POST("/api/series/{id}/layouts", {
           params: { path: { id: page.series } },
-          body: { layout, from, why, newest },
+          body: { layout: draft.layout, from, why, newest: draft.newest },
         }),
       ),
     {
       done: async () => {
         onClose();
-        onKept();
+        draft.leave();
         await queries.invalidateQueries();
+      },
+      // whoever looked at what was kept meanwhile may keep theirs as the next
+      failed: async (refused) => {
+        if (refused.code !== "changed-meanwhile") return;
+        await queries.invalidateQueries({ queryKey: ["layouts", page.series] });
+        draft.onto(
+          queries.getQueryData<Schemas["LayoutPage"]>(["layouts", page.series])?.newest ?? draft.newest,
+        );
       },
       said: ({ version }) => `Version ${version} is kept. What was printed before stays as it is.`,
     },

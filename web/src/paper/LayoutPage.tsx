@@ -84,7 +84,18 @@ function Editor({ page }: { page: Page }) {
         </>
       }
       list={
-        <div className="bg-paper min-h-0 flex-1 overflow-auto p-5" data-list data-handles>
+        <div
+          className="bg-paper min-h-0 flex-1 overflow-auto p-5"
+          data-list
+          data-handles
+          onKeyDown={(event) => {
+            const step = event.ctrlKey && { z: draft.undo, y: draft.redo }[event.key];
+            if (step) {
+              event.preventDefault();
+              step();
+            }
+          }}
+        >
           {drawn.error && (
             <p role="alert" className="callout-wrong mb-3">
               {drawn.error.message}
@@ -123,7 +134,9 @@ function Editor({ page }: { page: Page }) {
             />
           ) : (
             <p className="text-faint">
-              Choose a block on the sheet: Tab goes from one to the next, arrows move it.
+              Choose a block on the sheet, by mouse or with Tab. Arrows move it, with Shift further; with Ctrl
+              they size it. Delete takes it off, Ctrl Z undoes. By mouse it rests at the edges of others, with
+              Alt anywhere.
             </p>
           )}
           <LayoutSlip page={page} draft={draft} findings={findings} words={words} look={look} />
@@ -152,13 +165,7 @@ function Asked({
         onClose={close}
         title={`Keep version ${page.newest + 1} of ${page.name}`}
       >
-        <KeepLayout
-          page={page}
-          layout={draft.layout}
-          newest={draft.newest}
-          onClose={close}
-          onKept={draft.leave}
-        />
+        <KeepLayout page={page} draft={draft} onClose={close} />
       </Dialog>
       <Dialog open={asking === "begin"} onClose={close} title="Begin from another">
         <BeginFrom page={page} take={draft.change} onClose={close} />
@@ -206,7 +213,7 @@ function Bar({
       <button type="button" className="go min-h-6" onClick={() => ask("begin")}>
         Begin from another…
       </button>
-      <a className="go min-h-6" href={file} download={`layout-${page.series}.json`}>
+      <a className="go inline-flex min-h-6 items-center" href={file} download={`layout-${page.series}.json`}>
         As a file
       </a>
       {draft.changed && (

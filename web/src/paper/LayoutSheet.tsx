@@ -103,6 +103,7 @@ export function LayoutSheet({
   const end = () => (moving.current = undefined);
   return (
     <div ref={sheet} className="relative w-full" onPointerMove={move} onPointerUp={end} onPointerCancel={end}>
+      {!advice && <ClearBand view={view} />}
       <Face page={page} label={advice ? "The advice as it will be" : "The sheet as it will be"} />
       {spotsOf(view, advice).flatMap(({ part, top, again }) =>
         blocksOn(layout, part.part).map((block, i) => {
@@ -137,6 +138,23 @@ export function LayoutSheet({
         }),
       )}
     </div>
+  );
+}
+
+/** Where nothing of a layout may stand, because the bank's machines read there. */
+function ClearBand({ view }: { view: View }) {
+  const check = view.parts.find(({ part }) => part === "CHECK");
+  if (!check) return null;
+  const percent = (millimetres: number) => `${(millimetres * POINTS_A_MM * 100) / view.sheet.height}%`;
+  const from = check.free.y + check.free.height;
+  return (
+    <span
+      aria-hidden
+      className="text-faint pointer-events-none absolute inset-x-0 border-t border-dotted border-current px-2 text-mark"
+      style={{ top: percent((check.tops[0] ?? 0) + from), height: percent(check.height - from) }}
+    >
+      clear band: the MICR line only
+    </span>
   );
 }
 

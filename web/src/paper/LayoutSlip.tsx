@@ -55,7 +55,7 @@ export function LayoutSlip({
         </section>
       )}
       {parts.map((part) => (
-        <Missing key={part} page={page} part={part} draft={draft} choose={look.choose} />
+        <Blocks key={part} page={page} part={part} draft={draft} words={words} choose={look.choose} />
       ))}
       <Columns layout={layout} change={draft.change} />
       <section aria-label="Versions">
@@ -81,16 +81,18 @@ export function LayoutSlip({
 const NAMES: Record<Part, string> = { CHECK: "On the check", STUB: "On the stub", ADVICE: "On the advice" };
 const ANEW = { face: "TEXT", size: 9, align: "LEFT", x: 12.7, y: 12, width: 60, height: 5 } as const;
 
-/** What can still be put on a part. */
-function Missing({
+/** What stands on a part, to be chosen by name, too, where it is too small to be hit; and what can still be put there. */
+function Blocks({
   page,
   part,
   draft,
+  words,
   choose,
 }: {
   page: Schemas["LayoutPage"];
   part: Part;
   draft: { layout: Layout; change: (next: Layout) => void };
+  words: (block: Block) => string;
   choose: (at: At) => void;
 }) {
   const there = blocksOn(draft.layout, part);
@@ -101,8 +103,16 @@ function Missing({
   );
   return (
     <section aria-label={NAMES[part]}>
-      <h2 className="mb-1 text-base font-bold">{NAMES[part]}, add</h2>
+      <h2 className="mb-1 text-base font-bold">{NAMES[part]}</h2>
       <div className="flex flex-wrap gap-x-4">
+        {there.map((block, i) => (
+          <Button key={i} look="bare" className="min-h-6 py-0" onClick={() => choose({ part, block: i })}>
+            {words(block)}
+          </Button>
+        ))}
+      </div>
+      <div className="mt-1 flex flex-wrap items-center gap-x-4">
+        {more.length > 0 && <span className="text-faint">add</span>}
         {more.map((one) => (
           <Button
             key={one.says}
@@ -156,6 +166,7 @@ function Columns({ layout, change }: { layout: Layout; change: (next: Layout) =>
             />
             <Button
               look="bare"
+              className="min-w-6 px-1"
               aria-label={`${HEADS[column.of]} further left`}
               disabled={i === 0}
               onClick={() =>
@@ -166,6 +177,7 @@ function Columns({ layout, change }: { layout: Layout; change: (next: Layout) =>
             </Button>
             <Button
               look="bare"
+              className="min-w-6 px-1"
               aria-label={`Leave ${HEADS[column.of]} away`}
               disabled={columns.length === 1}
               onClick={() => put(columns.filter((_, at) => at !== i))}

@@ -51,6 +51,8 @@ export function useDraft(series: number, given: Draft) {
     change,
     undo: past.length > 0 ? () => back(past, setPast, setFuture) : undefined,
     redo: future.length > 0 ? () => back(future, setFuture, setPast) : undefined,
+    /** Goes on from what somebody else kept meanwhile. */
+    onto: (newest: number) => keep((now) => ({ ...now, newest })),
     leave: () => {
       setPast([]);
       setFuture([]);

@@ -18,7 +18,7 @@ public final class CheckDrawing {
     private final CheckLayout layout;
     private final Measure measure;
     private final List<Box> boxes = new ArrayList<>();
-    private boolean unfinished;
+    private boolean loose;
 
     private CheckDrawing(CheckText text, CheckLayout layout, Measure measure) {
         this.text = text;
@@ -47,17 +47,20 @@ public final class CheckDrawing {
         return new CheckDrawing(text, layout, measure).sheet(null);
     }
 
-    /** The same of a layout that is being made, as far as it can be drawn: what does not fit is left away. */
-    public static Page unfinished(CheckText text, CheckLayout layout, Measure measure) {
+    /**
+     * The same where nothing is refused: on the slip beside a list, and of a layout that is being made. What does not fit its
+     * place runs over it.
+     */
+    public static Page loosely(CheckText text, CheckLayout layout, Measure measure) {
         CheckDrawing drawing = new CheckDrawing(text, layout, measure);
-        drawing.unfinished = true;
+        drawing.loose = true;
         return drawing.sheet(null);
     }
 
-    /** Its advice, as if the stub listed nothing. */
-    public static Page unfinishedAdvice(CheckText text, CheckLayout layout, Measure measure) {
+    /** An advice as if the stub listed nothing, where nothing is refused. */
+    public static Page looseAdvice(CheckText text, CheckLayout layout, Measure measure) {
         CheckDrawing drawing = new CheckDrawing(text, layout, measure);
-        drawing.unfinished = true;
+        drawing.loose = true;
         return drawing.advicePage(
                 0,
                 Math.min(
@@ -94,7 +97,7 @@ public final class CheckDrawing {
     static void tryOut(CheckText text, CheckLayout layout, Part part, Block block, Measure measure) {
         int rows = Math.min(
                 Lines.room(layout, part, text.stub()), text.stub().rows().size());
-        new CheckDrawing(text, layout, measure).draw(part, block, 0, 0, rows, true);
+        new CheckDrawing(text, layout, measure).block(part, block, 0, 0, rows, true);
     }
 
     private Page sheet(@Nullable Paper paper) {
@@ -137,18 +140,6 @@ public final class CheckDrawing {
      * @param numbered whether the number is printed, too
      */
     private void block(Part part, Block block, double top, int from, int rows, boolean numbered) {
-        int before = boxes.size();
-        try {
-            draw(part, block, top, from, rows, numbered);
-        } catch (Refusal refused) {
-            if (!unfinished) {
-                throw refused;
-            }
-            boxes.subList(before, boxes.size()).clear();
-        }
-    }
-
-    private void draw(Part part, Block block, double top, int from, int rows, boolean numbered) {
         CheckText.Payer payer = text.payer();
         switch (block.says()) {
             case COMPANY -> lines(block, top, List.of(payer.company()));
@@ -222,7 +213,7 @@ public final class CheckDrawing {
                 return;
             }
         }
-        if (Area.points(block.area().height()) < 2 * least + 2) {
+        if (!loose && Area.points(block.area().height()) < 2 * least + 2) {
             throw Refusal.invalid(
                     "words-too-long",
                     "The amount in words needs two lines, and its place is lower than that: “" + words + "”.");
@@ -244,6 +235,9 @@ public final class CheckDrawing {
         int cut = words.lastIndexOf(' ');
         while (cut > 0 && measure.width(face, size, words.substring(0, cut)) > room) {
             cut = words.lastIndexOf(' ', cut - 1);
+        }
+        if (cut <= 0 && loose) {
+            return words.indexOf(' ');
         }
         if (cut <= 0) {
             throw Refusal.invalid("words-too-long", "The amount in words does not fit the check: “" + words + "”.");
@@ -282,7 +276,7 @@ public final class CheckDrawing {
                     case RIGHT -> room;
                     case CENTER -> room / 2;
                 };
-        if (y + (said.size() - 1) * block.lead() > top + Area.points(area.bottom()) + 0.01) {
+        if (!loose && y + (said.size() - 1) * block.lead() > top + Area.points(area.bottom()) + 0.01) {
             throw Refusal.invalid(
                     "text-too-high",
                     "The " + block.says().words() + " has " + said.size()
@@ -302,7 +296,7 @@ public final class CheckDrawing {
     private void put(double x, double y, Face face, double size, Box.Align align, String raw, double room) {
         String said = raw.replaceAll("\\p{Cntrl}", " ");
         String missing = measure.missing(face, said);
-        if (!missing.isEmpty()) {
+        if (!loose && !missing.isEmpty()) {
             throw Refusal.invalid(
                     "glyph-missing",
                     "“" + said + "” cannot be printed: the typeface has no character “" + missing
@@ -312,7 +306,7 @@ public final class CheckDrawing {
         while (fitting > Block.SMALLEST && measure.width(face, fitting, said) > room) {
             fitting -= 0.5;
         }
-        if (measure.width(face, fitting, said) > room + 0.01) {
+        if (!loose && measure.width(face, fitting, said) > room + 0.01) {
             throw Refusal.invalid(
                     "text-too-long",
                     "“" + said + "” does not fit its place on the check even in the smallest type. Shorten it.");

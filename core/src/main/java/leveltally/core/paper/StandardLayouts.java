@@ -123,10 +123,10 @@ public final class StandardLayouts {
                         List.of(block(
                                 Says.LINES, ofPoints(14, 4, width, lines), Face.TEXT, SLIP_TEXT, Box.Align.LEFT))),
                 List.of(
-                        new Column(Column.Of.REFERENCE, 33),
+                        new Column(Column.Of.REFERENCE, 29),
                         new Column(Column.Of.DATE, 15),
                         new Column(Column.Of.SETTLES, 19),
-                        new Column(Column.Of.DISCOUNT, 14),
+                        new Column(Column.Of.DISCOUNT, 18),
                         new Column(Column.Of.PAID, 19)));
     }
 }

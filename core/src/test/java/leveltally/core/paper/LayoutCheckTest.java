@@ -173,16 +173,23 @@ class LayoutCheckTest {
                 .anyMatch(said -> said.contains("60.00 mm high"));
     }
 
+    /** On the slip, and while a layout is made: a long name runs over its place, and nothing is refused or left away. */
     @Test
-    void aLayoutInTheMakingIsDrawnAsFarAsItGoes() {
-        CheckLayout narrow = with(
-                Says.PAYEE,
-                b -> at(b, new Area(b.area().x(), b.area().y(), 9_000, b.area().height())));
-        Page page = CheckDrawing.unfinished(SAMPLES.get(0), narrow, PaperCases.HALF_EM);
-        assertThat(page.boxes())
-                .anyMatch(box -> box instanceof Box.Text t && t.text().equals("NOT A CHECK"));
-        assertThat(page.boxes())
-                .anyMatch(box -> box instanceof Box.Text t && t.text().equals("1 Quay"));
+    void whatIsOnlyLookedAtIsNeverRefused() {
+        String name = "A name of a hundred and twenty letters ".repeat(3);
+        CheckText text = PaperCases.text(name, 60, "99999999.99");
+        for (CheckLayout layout : List.of(StandardLayouts.slip(text.stub()), moved(Says.DATE, 0, 14_000))) {
+            Page page = CheckDrawing.loosely(text, layout, PaperCases.HALF_EM);
+            assertThat(page.boxes())
+                    .anyMatch(box -> box instanceof Box.Text t && t.text().equals(name));
+            assertThat(page.boxes())
+                    .anyMatch(box -> box instanceof Box.Text t && t.text().equals("NOT A CHECK"));
+            assertThat(page.boxes()).noneMatch(box -> box instanceof Box.Bars);
+        }
+        assertThat(CheckDrawing.loosely(text, StandardLayouts.slip(text.stub()), PaperCases.HALF_EM)
+                        .boxes())
+                .as("the slip lists every row")
+                .anyMatch(box -> box instanceof Box.Text t && t.text().equals("R-59"));
     }
 
     @Test

@@ -11,6 +11,7 @@ import leveltally.core.paper.CheckLayout;
 import leveltally.core.paper.CheckText;
 import leveltally.core.paper.Page;
 import leveltally.core.paper.Paper;
+import leveltally.core.paper.StandardLayouts;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
 import leveltally.server.company.Companies;
@@ -57,6 +58,11 @@ public class CheckPages {
 
     public Page toLookAt(CheckText text, CheckLayout layout) {
         return CheckDrawing.toLookAt(text, layout, typefaces);
+    }
+
+    /** On the slip beside a list: whatever it says, it is shown. */
+    public Page onSlip(CheckText text) {
+        return CheckDrawing.loosely(text, StandardLayouts.slip(text.stub()), typefaces);
     }
 
     /** What goes on plain paper beside the check; empty when its stub lists everything. */

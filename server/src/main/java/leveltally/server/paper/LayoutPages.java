@@ -82,6 +82,7 @@ class LayoutPages {
                         .map(one -> new LayoutPage.PaperChoice(one.name(), one.words()))
                         .toList(),
                 Arrays.stream(DateStyle.values())
+                        .filter(one -> one != DateStyle.NARROW)
                         .map(one -> new LayoutPage.PaperChoice(one.name(), one.alone(EXAMPLE)))
                         .toList(),
                 all.entrySet().stream()
@@ -143,7 +144,7 @@ class LayoutPages {
         CheckText text = samples.of(series.get(id)).get(SampleChecks.Sample.PAYMENT);
         List<Page> drawn = new ArrayList<>();
         drawn.add(CheckDrawing.toLookAt(text, layout, typefaces));
-        drawn.add(CheckDrawing.unfinishedAdvice(text, layout, typefaces));
+        drawn.add(CheckDrawing.looseAdvice(text, layout, typefaces));
         return Pdf.of("Test page, not a check", drawn);
     }
 }

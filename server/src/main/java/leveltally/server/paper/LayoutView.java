@@ -39,8 +39,8 @@ record LayoutView(
         parts.add(part(layout, Part.ADVICE, List.of(0)));
         return new LayoutView(
                 LayoutFile.of(layout),
-                PageView.of(CheckDrawing.unfinished(sample, layout, measure)),
-                PageView.of(CheckDrawing.unfinishedAdvice(sample, layout, measure)),
+                PageView.of(CheckDrawing.loosely(sample, layout, measure)),
+                PageView.of(CheckDrawing.looseAdvice(sample, layout, measure)),
                 parts,
                 findings.stream()
                         .map(found -> new LayoutFinding(found.part(), found.block(), found.words()))

@@ -20,7 +20,6 @@ import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.BankingDays;
 import leveltally.core.paper.CheckText;
-import leveltally.core.paper.StandardLayouts;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.selection.Criteria;
@@ -183,7 +182,7 @@ class SlipController {
 
     private PageView draw(Claim claim, CheckText.Payer payer, LocalDate checkDate, Stub stub) {
         CheckText text = CheckText.of(payer, claim, checkDate, null, stub);
-        return PageView.of(pages.toLookAt(text, StandardLayouts.slip(stub)));
+        return PageView.of(pages.onSlip(text));
     }
 
     private static String sentence(OpenInvoice invoice, Criteria criteria, BankingDays days) {
