@@ -372,6 +372,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/series/{id}/alignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["align"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/routes": {
         parameters: {
             query?: never;
@@ -2084,6 +2100,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/series/{id}/alignment.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["alignment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/search": {
         parameters: {
             query?: never;
@@ -3297,6 +3329,56 @@ export interface components {
             align: "LEFT" | "RIGHT" | "CENTER";
             text: string;
         };
+        AlignmentRequest: {
+            right: number;
+            down: number;
+        };
+        AlignmentView: {
+            right: number;
+            down: number;
+        };
+        BlockChoice: {
+            says: string;
+            words: string;
+            parts: ("CHECK" | "STUB" | "ADVICE")[];
+        };
+        LayoutPage: {
+            /** Format: int64 */
+            series: number;
+            name: string;
+            stock: string;
+            alignment: components["schemas"]["AlignmentView"];
+            layout: components["schemas"]["LayoutFile"];
+            /** Format: int32 */
+            inForce: number;
+            /** Format: int32 */
+            newest: number;
+            versions: components["schemas"]["LayoutVersion"][];
+            blocks: components["schemas"]["BlockChoice"][];
+            samples: components["schemas"]["PaperChoice"][];
+            dates: components["schemas"]["PaperChoice"][];
+            others: components["schemas"]["OtherSeries"][];
+        };
+        LayoutVersion: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date */
+            from: string;
+            why: string;
+            /** Format: date-time */
+            madeAt: string;
+            madeBy: string;
+            state: string;
+        };
+        OtherSeries: {
+            /** Format: int64 */
+            series: number;
+            name: string;
+        };
+        PaperChoice: {
+            value: string;
+            words: string;
+        };
         KeepRoutes: {
             /** Format: date */
             from: string;
@@ -4286,47 +4368,6 @@ export interface components {
             lastUsed: string;
             from: string;
             current: boolean;
-        };
-        BlockChoice: {
-            says: string;
-            words: string;
-            parts: ("CHECK" | "STUB" | "ADVICE")[];
-        };
-        LayoutPage: {
-            /** Format: int64 */
-            series: number;
-            name: string;
-            stock: string;
-            layout: components["schemas"]["LayoutFile"];
-            /** Format: int32 */
-            inForce: number;
-            /** Format: int32 */
-            newest: number;
-            versions: components["schemas"]["LayoutVersion"][];
-            blocks: components["schemas"]["BlockChoice"][];
-            samples: components["schemas"]["PaperChoice"][];
-            dates: components["schemas"]["PaperChoice"][];
-            others: components["schemas"]["OtherSeries"][];
-        };
-        LayoutVersion: {
-            /** Format: int32 */
-            version: number;
-            /** Format: date */
-            from: string;
-            why: string;
-            /** Format: date-time */
-            madeAt: string;
-            madeBy: string;
-            state: string;
-        };
-        OtherSeries: {
-            /** Format: int64 */
-            series: number;
-            name: string;
-        };
-        PaperChoice: {
-            value: string;
-            words: string;
         };
         FoundView: {
             kind: string;
@@ -5904,6 +5945,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LayoutView"];
+                };
+            };
+        };
+    };
+    align: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlignmentRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutPage"];
                 };
             };
         };
@@ -8739,6 +8806,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LayoutFile"];
+                };
+            };
+        };
+    };
+    alignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };

@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import { clock, longDate } from "../parts/dates";
+import { Alignment } from "./Alignment";
 import { blocksOn, withOneMore, type At, type Block, type Layout, type Part } from "./measures";
 
 type Finding = Schemas["LayoutFinding"];
@@ -58,6 +59,7 @@ export function LayoutSlip({
         <Blocks key={part} page={page} part={part} draft={draft} words={words} choose={look.choose} />
       ))}
       <Columns layout={layout} change={draft.change} />
+      <Alignment page={page} />
       <section aria-label="Versions">
         <h2 className="mb-1 text-base font-bold">Versions</h2>
         {page.versions.length === 0 && (

@@ -21,6 +21,15 @@ CREATE TABLE paper_layout_test (
 );
 GRANT SELECT, INSERT ON paper_layout TO ${appUser};
 GRANT SELECT, INSERT ON paper_layout_test TO ${appUser};
+-- By how much a printer draws beside the place on the stock of a series, in tenths of a millimetre.
+CREATE TABLE printer_alignment (
+  series_id BIGINT NOT NULL REFERENCES number_series (id),
+  printer VARCHAR(40) NOT NULL,
+  right_tenths INT NOT NULL CHECK (right_tenths BETWEEN -100 AND 100),
+  down_tenths INT NOT NULL CHECK (down_tenths BETWEEN -100 AND 100),
+  PRIMARY KEY (series_id, printer)
+);
+GRANT SELECT, INSERT, UPDATE ON printer_alignment TO ${appUser};
 -- A document keeps the version it was laid out on; without one, the layout that was there before anybody made one.
 ALTER TABLE document_content
   MODIFY COLUMN layout VARCHAR(40) NULL,

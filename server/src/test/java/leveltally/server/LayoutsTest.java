@@ -198,4 +198,25 @@ class LayoutsTest {
         assertThat(statuses).containsExactlyInAnyOrder(200, 409);
         assertThat(newest()).isEqualTo(before + 1);
     }
+
+    /** Whatever a printer is off by is remembered and made up for; the rights are a clerk's, too. */
+    @Test
+    void aPrinterIsAlignedInTenthsOfAMillimetre() {
+        Http ines = Http.signedIn("ines");
+        String alignment = path.replace("layouts", "alignment");
+        assertThat(ines.post(alignment, "{\"right\":-0.4,\"down\":1.5}").body())
+                .contains("\"right\":-0.4,\"down\":1.5");
+        assertThat(JSON.readTree(RUTH.get(path).body()).get("alignment").toString())
+                .isEqualTo("{\"right\":-0.4,\"down\":1.5}");
+        assertThat(ines.get(path.replace("layouts", "alignment.pdf"), "application/pdf")
+                        .status())
+                .isEqualTo(200);
+        assertThat(ines.post(alignment, "{\"right\":10.1,\"down\":0}").body()).contains("a centimetre at most");
+        assertThat(ines.post(alignment, "{\"right\":0.25,\"down\":0}").status()).isEqualTo(422);
+        assertThat(Http.signedIn("priya")
+                        .post(alignment, "{\"right\":0,\"down\":0}")
+                        .status())
+                .isEqualTo(403);
+        assertThat(ines.post(alignment, "{\"right\":0,\"down\":0}").status()).isEqualTo(200);
+    }
 }

@@ -7,4 +7,16 @@ public record Page(double width, double height, List<Box> boxes) {
     public Page {
         boxes = List.copyOf(boxes);
     }
+
+    /** The same, drawn beside its place on purpose. */
+    public Page moved(Alignment by) {
+        double x = by.pointsRight();
+        double y = by.pointsDown();
+        return x == 0 && y == 0
+                ? this
+                : new Page(
+                        width,
+                        height,
+                        boxes.stream().map(box -> box.moved(x, y)).toList());
+    }
 }

@@ -31,6 +31,7 @@ public enum Deed {
     CONFIRM_ROUTES("confirm or refuse routes of approval", CONTROLLER, ADMINISTRATOR),
     NAME_DEPUTY("name a deputy", APPROVER, CONTROLLER, ADMINISTRATOR),
     PRINT("print checks", CLERK),
+    ALIGN_PRINTER("align a printer with the stock", CLERK, CONTROLLER, ADMINISTRATOR),
     POST("post payments", CLERK),
     VOID_CHECK("void a check", CLERK),
     RECORD_CLEARING("record what the bank paid", CLERK),

@@ -2,6 +2,7 @@ package leveltally.core.paper;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -106,5 +107,34 @@ class CheckDrawingTest {
         assertThatThrownBy(() -> pages(PaperCases.text("x".repeat(200), 1, "10"), PaperCases.BLANK))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("does not fit");
+    }
+
+    @Test
+    void everythingMovesByThePrintersOffsetTheMicrLineToo() {
+        Page page = pages(PaperCases.text("Bollard", 1, "1225.00"), PaperCases.BLANK)
+                .get(0);
+        Page moved = page.moved(new Alignment(-4, 15));
+        double right = -0.4 / 25.4 * 72;
+        double down = 1.5 / 25.4 * 72;
+        assertThat(moved.boxes()).hasSameSizeAs(page.boxes());
+        for (int i = 0; i < page.boxes().size(); i++) {
+            if (page.boxes().get(i) instanceof Box.Text was && moved.boxes().get(i) instanceof Box.Text is) {
+                assertThat(is.x() - was.x()).isCloseTo(right, within(1e-9));
+                assertThat(is.y() - was.y()).isCloseTo(down, within(1e-9));
+            }
+        }
+        Box.Bars before = bars(page);
+        Box.Bars after = bars(moved);
+        assertThat(after.bars().get(0).x() - before.bars().get(0).x()).isCloseTo(right, within(1e-9));
+        assertThat(page.moved(Alignment.NONE)).isSameAs(page);
+        assertThatThrownBy(() -> new Alignment(0, 101)).hasMessageContaining("a centimetre at most");
+    }
+
+    private static Box.Bars bars(Page page) {
+        return page.boxes().stream()
+                .filter(Box.Bars.class::isInstance)
+                .map(Box.Bars.class::cast)
+                .findFirst()
+                .orElseThrow();
     }
 }

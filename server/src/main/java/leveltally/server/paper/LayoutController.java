@@ -1,10 +1,13 @@
 package leveltally.server.paper;
 
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Digits;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import leveltally.core.checks.SeriesId;
+import leveltally.core.paper.Alignment;
 import leveltally.core.paper.Place;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -26,11 +29,18 @@ import org.springframework.web.bind.annotation.RestController;
 class LayoutController {
     private final LayoutPages pages;
     private final Layouts layouts;
+    private final Alignments alignments;
 
-    LayoutController(LayoutPages pages, Layouts layouts) {
+    LayoutController(LayoutPages pages, Layouts layouts, Alignments alignments) {
         this.pages = pages;
         this.layouts = layouts;
+        this.alignments = alignments;
     }
+
+    /** In millimetres, to the tenth. */
+    record AlignmentRequest(
+            @NotNull @Digits(integer = 4, fraction = 1) BigDecimal right,
+            @NotNull @Digits(integer = 4, fraction = 1) BigDecimal down) {}
 
     record DrawLayoutRequest(
             @NotNull @Valid LayoutFile layout, @NotNull SampleChecks.Sample sample) {}
@@ -80,5 +90,23 @@ class LayoutController {
     KeptLayout keep(Actor by, @PathVariable long id, @Valid @RequestBody KeepLayoutRequest wanted) {
         return new KeptLayout(layouts.keep(
                 by, new SeriesId(id), wanted.layout().layout(), wanted.from(), wanted.why(), wanted.newest()));
+    }
+
+    /** A page on plain paper to lay over the stock, drawn with the printer's alignment. */
+    @GetMapping("/series/{id}/alignment.pdf")
+    ResponseEntity<byte[]> alignment(Actor by, @PathVariable long id) {
+        return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).body(pages.alignment(by, new SeriesId(id)));
+    }
+
+    @PostMapping("/series/{id}/alignment")
+    @Needs(Deed.ALIGN_PRINTER)
+    LayoutPage align(Actor by, @PathVariable long id, @Valid @RequestBody AlignmentRequest wanted) {
+        alignments.set(
+                by,
+                new SeriesId(id),
+                new Alignment(
+                        wanted.right().movePointRight(1).intValueExact(),
+                        wanted.down().movePointRight(1).intValueExact()));
+        return pages.of(by, new SeriesId(id));
     }
 }

@@ -18,6 +18,7 @@ record LayoutPage(
         long series,
         String name,
         String stock,
+        AlignmentView alignment,
         LayoutFile layout,
         int inForce,
         int newest,

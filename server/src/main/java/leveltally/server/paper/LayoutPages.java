@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.checks.SeriesId;
+import leveltally.core.paper.AlignmentPage;
 import leveltally.core.paper.CheckDrawing;
 import leveltally.core.paper.CheckLayout;
 import leveltally.core.paper.CheckText;
@@ -31,6 +32,7 @@ class LayoutPages {
     private static final LocalDate EXAMPLE = LocalDate.of(2026, 11, 13);
 
     private final Layouts layouts;
+    private final Alignments alignments;
     private final Series series;
     private final SampleChecks samples;
     private final Typefaces typefaces;
@@ -38,8 +40,15 @@ class LayoutPages {
     private final JdbcClient jdbc;
 
     LayoutPages(
-            Layouts layouts, Series series, SampleChecks samples, Typefaces typefaces, People people, JdbcClient jdbc) {
+            Layouts layouts,
+            Alignments alignments,
+            Series series,
+            SampleChecks samples,
+            Typefaces typefaces,
+            People people,
+            JdbcClient jdbc) {
         this.layouts = layouts;
+        this.alignments = alignments;
         this.series = series;
         this.samples = samples;
         this.typefaces = typefaces;
@@ -63,6 +72,7 @@ class LayoutPages {
                 id.value(),
                 all.getOrDefault(id.value(), ""),
                 numbers.stock().words(),
+                AlignmentView.of(alignments.of(id)),
                 LayoutFile.of(layouts.inForce(id, by.today()).layout()),
                 inForce,
                 versions.isEmpty() ? 0 : versions.get(0).version(),
@@ -143,8 +153,17 @@ class LayoutPages {
         layouts.tested(by, id, layout);
         CheckText text = samples.of(series.get(id)).get(SampleChecks.Sample.PAYMENT);
         List<Page> drawn = new ArrayList<>();
-        drawn.add(CheckDrawing.toLookAt(text, layout, typefaces));
+        drawn.add(CheckDrawing.toLookAt(text, layout, typefaces).moved(alignments.of(id)));
         drawn.add(CheckDrawing.looseAdvice(text, layout, typefaces));
         return Pdf.of("Test page, not a check", drawn);
+    }
+
+    /** What is printed on now, as frames on plain paper. */
+    @Transactional(readOnly = true)
+    byte[] alignment(Actor by, SeriesId id) {
+        by.mayDo(Deed.READ);
+        series.get(id);
+        Page page = AlignmentPage.of(layouts.inForce(id, by.today()).layout()).moved(alignments.of(id));
+        return Pdf.of("Alignment page, not a check", List.of(page));
     }
 }

@@ -9,6 +9,7 @@ import java.util.function.BiFunction;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
+import leveltally.core.paper.Alignment;
 import leveltally.core.paper.CheckLayout;
 import leveltally.core.paper.CheckText;
 import leveltally.core.paper.Page;
@@ -20,6 +21,8 @@ import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
+import leveltally.server.checks.Series;
+import leveltally.server.paper.Alignments;
 import leveltally.server.paper.CheckPages;
 import leveltally.server.paper.Pdf;
 import org.springframework.stereotype.Service;
@@ -36,6 +39,8 @@ public class HandingOver {
     private final AuditTrail audit;
     private final Runs runs;
     private final Contents contents;
+    private final Series series;
+    private final Alignments alignments;
 
     HandingOver(
             EntityManager entities,
@@ -45,7 +50,11 @@ public class HandingOver {
             Printer printer,
             AuditTrail audit,
             Runs runs,
-            Contents contents) {
+            Contents contents,
+            Series series,
+            Alignments alignments) {
+        this.series = series;
+        this.alignments = alignments;
         this.entities = entities;
         this.batches = batches;
         this.checks = checks;
@@ -84,7 +93,10 @@ public class HandingOver {
         List<Long> ids = documents.stream().map(d -> d.id).toList();
         Batch batch = batches.get(new BatchId(run.batchId));
         Paper paper = pages.paper(batch.account(), batch.way());
-        List<Page> drawn = draw(documents, (text, layout) -> pages.forThePrinter(text, layout, paper));
+        Alignment alignment = alignments.of(series.of(batch.way()).id());
+        List<Page> drawn = draw(
+                documents,
+                (text, layout) -> pages.forThePrinter(text, layout, paper).moved(alignment));
         var account = batch.account();
         if (run.kind == DocumentKind.CHECK) {
             printer.print(account, Pdf.of("Checks of batch " + run.batchId, drawn), ids);

@@ -1,0 +1,54 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { api, call, type Schemas } from "../api/client";
+import { useSession } from "../frame/session";
+import { Entry, Form } from "../parts/Form";
+import { useKeptForm } from "../parts/useKeptForm";
+
+const MAY_ALIGN = ["CLERK", "CONTROLLER", "ADMINISTRATOR"];
+
+/** By how much the printer is off, measured on the page that lies over the stock. */
+export function Alignment({ page }: { page: Schemas["LayoutPage"] }) {
+  const queries = useQueryClient();
+  const may = useSession().roles.some((role) => MAY_ALIGN.includes(role));
+  const form = useKeptForm(
+    `alignment ${page.series}`,
+    { right: page.alignment.right.toFixed(1), down: page.alignment.down.toFixed(1) },
+    ({ right, down }) =>
+      call(
+        api.POST("/api/series/{id}/alignment", {
+          params: { path: { id: page.series } },
+          // what is no number is refused at its field
+          body: { right: right as unknown as number, down: down as unknown as number },
+        }),
+      ),
+    {
+      done: (now) => queries.setQueryData(["layouts", page.series], now),
+      said: () => "Checks are printed that much beside their place from now on.",
+    },
+  );
+  return (
+    <section aria-label="Alignment">
+      <h2 className="mb-1 text-base font-bold">Alignment</h2>
+      <p className="text-faint mb-2">
+        Print{" "}
+        <a className="go" href={`/api/series/${page.series}/alignment.pdf`} target="_blank" rel="noreferrer">
+          the frames of the layout in force
+        </a>{" "}
+        on plain paper, lay it over a sheet of stock, and say by how many millimetres it has to move.
+      </p>
+      <Form
+        form={form}
+        label="Alignment"
+        deed="Set it"
+        leave="Leave it as it was"
+        readOnly={!may}
+        className="gap-3"
+      >
+        <div className="grid grid-cols-2 gap-3">
+          <Entry name="right" label="To the right" inputMode="decimal" look="w-full text-right" small />
+          <Entry name="down" label="Downwards" inputMode="decimal" look="w-full text-right" small />
+        </div>
+      </Form>
+    </section>
+  );
+}
