@@ -1460,6 +1460,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/answers-by-number": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answerByNumber"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/about": {
         parameters: {
             query?: never;
@@ -4076,6 +4092,12 @@ export interface components {
         };
         AnswersRequest: {
             answers: components["schemas"]["AnswerRequest"][];
+        };
+        AnswersByNumber: {
+            good: string;
+            spoiled: string;
+            blank: string;
+            why: string;
         };
         AboutRequest: {
             /** Format: int64 */
@@ -7770,6 +7792,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AnswersRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    answerByNumber: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersByNumber"];
             };
         };
         responses: {

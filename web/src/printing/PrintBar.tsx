@@ -17,6 +17,7 @@ export function PrintBar({
   onPrintAgain,
   onTakeOut,
   onRelease,
+  onByNumber,
 }: {
   batch: Schemas["BatchView"];
   printing: Schemas["PrintingView"];
@@ -27,6 +28,7 @@ export function PrintBar({
   onPrintAgain: (keys: string[]) => void;
   onTakeOut: (out: Out) => void;
   onRelease: (documents: number[]) => void;
+  onByNumber: () => void;
 }) {
   const { show, say, sending, printingAgain } = deeds;
   const allOpen = [...all.waiting];
@@ -56,6 +58,7 @@ export function PrintBar({
           <Button disabled={chosen.open.length === 0} onClick={() => say(chosen.open, "BLANK")}>
             Still blank
           </Button>
+          {allOpen.length > 1 && <Button onClick={onByNumber}>By number…</Button>}
         </>
       )}
       {printing.printable && (

@@ -134,6 +134,34 @@ describe("printing", () => {
     expect(await screen.findByRole("button", { name: "Print 1 sheet on its own number" })).toBeTruthy();
   });
 
+  it("takes answers by the numbers on the sheets, and keeps what was typed when one of them is refused", async () => {
+    let refused = true;
+    const { user, sent } = open(printing(), {
+      "POST /api/batches/{id}/answers-by-number": () =>
+        refused
+          ? new Problem(422, "named-twice", "Number 41201 is named twice.", {
+              spoiled: "Number 41201 is named twice.",
+            })
+          : printing({ unanswered: 0 }),
+    });
+    await user.click(await screen.findByRole("button", { name: "By number…" }));
+    const dialog = within(screen.getByRole("dialog", { name: "Answer by number, 2 sheets wait" }));
+    expect(dialog.queryByLabelText(/^What happened/)).toBeNull();
+    await user.type(dialog.getByLabelText("Good"), "41201");
+    await user.type(dialog.getByLabelText(/^Spoiled/), "41201-41202");
+    await user.type(dialog.getByLabelText(/^What happened/), "torn");
+    await user.click(dialog.getByRole("button", { name: "Answer for these" }));
+    expect((await dialog.findByRole("alert")).textContent).toContain("named twice");
+    expect((dialog.getByLabelText("Good") as HTMLInputElement).value).toBe("41201");
+    expect(sent[0]).toEqual({
+      path: "/api/batches/7/answers-by-number",
+      body: { good: "41201", spoiled: "41201-41202", blank: "", why: "torn" },
+    });
+    refused = false;
+    await user.click(dialog.getByRole("button", { name: "Answer for these" }));
+    await vi.waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+  });
+
   it("prints advice on plain paper by itself, once however often it is pressed", async () => {
     const { user, sent } = open(printing({ advices: [{ run: 9, sent: false, payments: 1, pages: 2 }] }), {
       "POST /api/batches/{id}/runs/{run}/send": () => new Promise(() => undefined),

@@ -8,6 +8,7 @@ import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Grid } from "../parts/Grid";
 import { LevelStrip } from "../proof/LevelStrip";
+import { ByNumber } from "./ByNumber";
 import { Damaged } from "./Damaged";
 import { PrintBar } from "./PrintBar";
 import { chosenOf, itemsOf, sheetsOf } from "./sheets";
@@ -38,6 +39,7 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
   const [damaged, setDamaged] = useState<{ keys: string[]; said: "SPOILED" | "AGAIN" }>();
   const [out, setOut] = useState<Out>();
   const [releasing, setReleasing] = useState<number[]>();
+  const [byNumber, setByNumber] = useState(false);
   const deeds = usePrintDeeds(batch.id);
   const cursor = values.at;
   const all = sheetsOf(printing);
@@ -83,6 +85,7 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
             onPrintAgain={(keys) => setDamaged({ keys, said: "AGAIN" })}
             onTakeOut={setOut}
             onRelease={setReleasing}
+            onByNumber={() => setByNumber(true)}
           />
         )
       }
@@ -97,6 +100,15 @@ function View({ batch, printing }: { batch: Schemas["BatchView"]; printing: Sche
         <>
           <LevelStrip batch={batch.id} />
           <TakeOut batch={batch.id} out={out} onClose={() => setOut(undefined)} onDone={deeds.show} />
+          <ByNumber
+            open={byNumber}
+            batch={batch.id}
+            waiting={[...all.waiting]
+              .flatMap((key) => all.sheets.get(key)?.number ?? [])
+              .sort((a, b) => a - b)}
+            onClose={() => setByNumber(false)}
+            onDone={deeds.show}
+          />
           <ReleaseBlanks
             batch={batch.id}
             documents={releasing}

@@ -117,6 +117,59 @@ class PrintingTest {
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 
+    /** As the tray is read: the last good one, the torn one, the blank rest; all of it or none. */
+    @Test
+    void manySheetsAreAnsweredByTheNumbersOnThem() {
+        BatchId batch = App.approved(
+                App.invoice(BOLLARD, "17.10"),
+                App.invoice("Ironwrack Chain", "18.10"),
+                App.invoice("Pelorus Charts", "19.10"));
+        long first = App.nextNumber();
+        App.handOver(App.numbered(batch));
+        Http clerk = Http.signedIn("ines");
+        String path = "/api/batches/" + batch.value() + "/answers-by-number";
+        String body = "{\"good\":\"%s\",\"spoiled\":\"%s\",\"blank\":\"%s\",\"why\":\"%s\"}";
+        assertThat(clerk.post(path, body.formatted(first + "-" + (first + 1), first + 1, first + 2, "torn"))
+                        .body())
+                .contains("named-twice");
+        assertThat(clerk.post(path, body.formatted(first, first + 1, first + 2, ""))
+                        .body())
+                .contains("reason-missing");
+        assertThat(clerk.post(path, body.formatted(first + "-" + (first + 3), "", "", ""))
+                        .body())
+                .contains("No sheet with the number " + (first + 3));
+        assertThat(App.number(
+                        "SELECT COUNT(*) FROM document d JOIN print_run r ON r.id = d.run_id WHERE r.batch_id = ?"
+                                + " AND d.answer IS NOT NULL",
+                        batch.value()))
+                .isZero();
+        assertThat(clerk.post(path, body.formatted(first, first + 1, first + 2, "torn"))
+                        .status())
+                .isEqualTo(200);
+        assertThat(App.jdbc()
+                        .sql("SELECT d.answer FROM document d JOIN check_number n ON n.id = d.check_number_id"
+                                + " WHERE n.number BETWEEN ? AND ? AND n.live_payment_id IS NOT NULL OR n.number = ?"
+                                + " ORDER BY n.number")
+                        .params(first, first + 2, first + 1)
+                        .query(String.class)
+                        .list())
+                .containsExactly("GOOD", "SPOILED", "BLANK");
+        assertThat(clerk.post(path, body.formatted(first, "", "", "")).body()).contains("was answered");
+        assertThat(clerk.post("/api/batches/" + batch.value() + "/print-on-own-numbers", "")
+                        .status())
+                .isEqualTo(200);
+        assertThat(clerk.post(path, body.formatted(first + 2, "", "", "")).status())
+                .isEqualTo(200);
+        bean(Posting.class).post(ines(), batch);
+        bean(leveltally.server.printing.TakingOut.class)
+                .takeOut(ines(), batch, java.util.Set.copyOf(unnumbered(batch)), false, "only tried");
+    }
+
+    private static List<leveltally.core.batches.ClaimId> unnumbered(BatchId batch) {
+        return List.copyOf(
+                bean(leveltally.server.checks.Checks.class).withoutNumber(batch).keySet());
+    }
+
     @Test
     void aDamagedSheetPrintsAgainOnItsNumberWhereTheSeriesAllowsIt() {
         BatchId batch = App.approved(App.invoice(BOLLARD, "27.00"), App.invoice("Ironwrack Chain", "28.00"));

@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
@@ -12,6 +13,7 @@ import leveltally.core.checks.NumberState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.Answer;
+import leveltally.core.printing.ByNumber;
 import leveltally.core.printing.Sheet;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
@@ -71,6 +73,24 @@ public class Answers {
                         answers.stream()
                                 .map(a -> a.document() + " " + a.answer())
                                 .toList()));
+    }
+
+    /**
+     * The same by the numbers on the sheets, as they are read in the tray ({@link ByNumber}).
+     *
+     * @param why what happened to the sheets that cannot be used
+     */
+    @Transactional
+    public void byNumber(Actor by, BatchId batch, Map<Answer, String> texts, String why) {
+        by.mayDo(Deed.PRINT);
+        batches.lockAnyVersion(batch);
+        Map<Long, Long> waiting = runs.waiting(batch);
+        answer(
+                by,
+                batch,
+                ByNumber.said(waiting.keySet(), texts).stream()
+                        .map(one -> new Said(Objects.requireNonNull(waiting.get(one.number())), one.answer(), why))
+                        .toList());
     }
 
     private boolean isPrintedAgain(DocumentEntity document) {

@@ -6,6 +6,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.ClaimId;
@@ -123,6 +124,27 @@ class PrintController {
                 wanted.answers().stream()
                         .map(a -> new Said(a.document(), a.answer(), a.why()))
                         .toList());
+        return views.of(by, new BatchId(id));
+    }
+
+    /** Numbers and ranges as they are read in the tray, such as {@code 41742-41760, 41763}; empty for none. */
+    record AnswersByNumber(
+            @NotNull @Size(max = 4_000) String good,
+            @NotNull @Size(max = 4_000) String spoiled,
+            @NotNull @Size(max = 4_000) String blank,
+            @NotNull @Size(max = 200) String why) {}
+
+    @PostMapping("/batches/{id}/answers-by-number")
+    @Needs(Deed.PRINT)
+    PrintingView answerByNumber(Actor by, @PathVariable long id, @Valid @RequestBody AnswersByNumber wanted) {
+        answers.byNumber(
+                by,
+                new BatchId(id),
+                Map.of(
+                        Answer.GOOD, wanted.good(),
+                        Answer.SPOILED, wanted.spoiled(),
+                        Answer.BLANK, wanted.blank()),
+                wanted.why());
         return views.of(by, new BatchId(id));
     }
 

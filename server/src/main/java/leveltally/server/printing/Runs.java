@@ -1,6 +1,7 @@
 package leveltally.server.printing;
 
 import jakarta.persistence.EntityManager;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,6 +13,7 @@ import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.server.batches.Batch;
 import leveltally.server.paper.PaperLayout;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** The rows of print runs and their documents. */
@@ -19,8 +21,10 @@ import org.springframework.stereotype.Component;
 class Runs {
     private final EntityManager entities;
     private final Contents contents;
+    private final JdbcClient jdbc;
 
-    Runs(EntityManager entities, Contents contents) {
+    Runs(EntityManager entities, Contents contents, JdbcClient jdbc) {
+        this.jdbc = jdbc;
         this.entities = entities;
         this.contents = contents;
     }
@@ -41,6 +45,22 @@ class Runs {
                         """, DocumentEntity.class)
                 .setParameter("batch", batch.value())
                 .getResultList();
+    }
+
+    /** The sheets that were handed over and have no answer: each document by its number. */
+    Map<Long, Long> waiting(BatchId batch) {
+        Map<Long, Long> documents = new HashMap<>();
+        jdbc.sql("""
+                        SELECT d.id, n.number FROM document d JOIN print_run r ON r.id = d.run_id
+                        JOIN check_number n ON n.id = d.check_number_id
+                        WHERE r.batch_id = :batch AND r.sent_at IS NOT NULL AND d.kind = :check AND d.answer IS NULL
+                        """)
+                .param("batch", batch.value())
+                .param("check", DocumentKind.CHECK.name())
+                .query((java.sql.ResultSet r) -> {
+                    documents.put(r.getLong("number"), r.getLong("id"));
+                });
+        return documents;
     }
 
     List<DocumentEntity> documents(long runId) {
