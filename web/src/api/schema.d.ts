@@ -324,6 +324,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/series/{id}/loading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sayLoading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/series/{id}/layouts": {
         parameters: {
             query?: never;
@@ -3219,6 +3235,18 @@ export interface components {
             next: number;
             reason: string;
         };
+        LoadingRequest: {
+            loading: string;
+        };
+        AlignmentView: {
+            right: number;
+            down: number;
+        };
+        BlockChoice: {
+            says: string;
+            words: string;
+            parts: ("CHECK" | "STUB" | "ADVICE")[];
+        };
         BlockFile: {
             /** @enum {string} */
             says: "COMPANY" | "COMPANY_ADDRESS" | "BANK" | "NUMBER" | "DATE" | "PAYEE" | "PAYEE_ADDRESS" | "AMOUNT" | "WORDS" | "MEMO" | "SIGNATURE" | "VALIDITY" | "TEXT" | "LINES";
@@ -3239,14 +3267,6 @@ export interface components {
             /** Format: int32 */
             share: number;
         };
-        KeepLayoutRequest: {
-            layout: components["schemas"]["LayoutFile"];
-            /** Format: date */
-            from: string;
-            why: string;
-            /** Format: int32 */
-            newest: number;
-        };
         LayoutFile: {
             format: string;
             /** @enum {string} */
@@ -3262,6 +3282,52 @@ export interface components {
             stub: components["schemas"]["BlockFile"][];
             advice: components["schemas"]["BlockFile"][];
             columns: components["schemas"]["ColumnFile"][];
+        };
+        LayoutPage: {
+            /** Format: int64 */
+            series: number;
+            name: string;
+            stock: string;
+            alignment: components["schemas"]["AlignmentView"];
+            loading: string;
+            layout: components["schemas"]["LayoutFile"];
+            /** Format: int32 */
+            inForce: number;
+            /** Format: int32 */
+            newest: number;
+            versions: components["schemas"]["LayoutVersion"][];
+            blocks: components["schemas"]["BlockChoice"][];
+            samples: components["schemas"]["PaperChoice"][];
+            dates: components["schemas"]["PaperChoice"][];
+            others: components["schemas"]["OtherSeries"][];
+        };
+        LayoutVersion: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date */
+            from: string;
+            why: string;
+            /** Format: date-time */
+            madeAt: string;
+            madeBy: string;
+            state: string;
+        };
+        OtherSeries: {
+            /** Format: int64 */
+            series: number;
+            name: string;
+        };
+        PaperChoice: {
+            value: string;
+            words: string;
+        };
+        KeepLayoutRequest: {
+            layout: components["schemas"]["LayoutFile"];
+            /** Format: date */
+            from: string;
+            why: string;
+            /** Format: int32 */
+            newest: number;
         };
         KeptLayout: {
             /** Format: int32 */
@@ -3348,52 +3414,6 @@ export interface components {
         AlignmentRequest: {
             right: number;
             down: number;
-        };
-        AlignmentView: {
-            right: number;
-            down: number;
-        };
-        BlockChoice: {
-            says: string;
-            words: string;
-            parts: ("CHECK" | "STUB" | "ADVICE")[];
-        };
-        LayoutPage: {
-            /** Format: int64 */
-            series: number;
-            name: string;
-            stock: string;
-            alignment: components["schemas"]["AlignmentView"];
-            layout: components["schemas"]["LayoutFile"];
-            /** Format: int32 */
-            inForce: number;
-            /** Format: int32 */
-            newest: number;
-            versions: components["schemas"]["LayoutVersion"][];
-            blocks: components["schemas"]["BlockChoice"][];
-            samples: components["schemas"]["PaperChoice"][];
-            dates: components["schemas"]["PaperChoice"][];
-            others: components["schemas"]["OtherSeries"][];
-        };
-        LayoutVersion: {
-            /** Format: int32 */
-            version: number;
-            /** Format: date */
-            from: string;
-            why: string;
-            /** Format: date-time */
-            madeAt: string;
-            madeBy: string;
-            state: string;
-        };
-        OtherSeries: {
-            /** Format: int64 */
-            series: number;
-            name: string;
-        };
-        PaperChoice: {
-            value: string;
-            words: string;
         };
         KeepRoutes: {
             /** Format: date */
@@ -3889,6 +3909,7 @@ export interface components {
             /** Format: int64 */
             nextNumber: number;
             sameNumberReprint: boolean;
+            loading: string;
             turn?: components["schemas"]["TurnView"];
             /** Format: int32 */
             toNumber: number;
@@ -5868,6 +5889,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    sayLoading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutPage"];
+                };
             };
         };
     };

@@ -52,3 +52,33 @@ export function Alignment({ page }: { page: Schemas["LayoutPage"] }) {
     </section>
   );
 }
+
+/** Which paper a clerk loads for these checks; asked for where they are printed. */
+export function Loading({ page }: { page: Schemas["LayoutPage"] }) {
+  const queries = useQueryClient();
+  const may = useSession().roles.some((role) => MAY_ALIGN.includes(role));
+  const form = useKeptForm(
+    `loading ${page.series}`,
+    { loading: page.loading },
+    (body) => call(api.POST("/api/series/{id}/loading", { params: { path: { id: page.series } }, body })),
+    {
+      done: (now) => queries.setQueryData(["layouts", page.series], now),
+      said: () => "Whoever prints these checks reads it before and afterwards.",
+    },
+  );
+  return (
+    <section aria-label="Paper">
+      <h2 className="mb-1 text-base font-bold">Paper</h2>
+      <Form
+        form={form}
+        label="Paper"
+        deed="Say it"
+        leave="Leave it as it was"
+        readOnly={!may}
+        className="gap-3"
+      >
+        <Entry name="loading" label="What to load for these checks, and where" small maxLength={120} />
+      </Form>
+    </section>
+  );
+}

@@ -28,6 +28,7 @@ const PAGE: Schemas["LayoutPage"] = {
   series: 4,
   name: "Operations, Checks",
   stock: "blank stock",
+  loading: "",
   alignment: { right: 0, down: -0.4 },
   layout: LAYOUT,
   inForce: 2,

@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import { clock, longDate } from "../parts/dates";
-import { Alignment } from "./Alignment";
+import { Alignment, Loading } from "./Alignment";
 import { blocksOn, withOneMore, type At, type Block, type Layout, type Part } from "./measures";
 
 type Finding = Schemas["LayoutFinding"];
@@ -60,6 +60,7 @@ export function LayoutSlip({
       ))}
       <Columns layout={layout} change={draft.change} />
       <Alignment page={page} />
+      <Loading page={page} />
       <section aria-label="Versions">
         <h2 className="mb-1 text-base font-bold">Versions</h2>
         {page.versions.length === 0 && (

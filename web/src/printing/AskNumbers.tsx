@@ -75,6 +75,11 @@ function Numbers({ batch, printing, turn, what, onClose, onPrinted }: Asked) {
       onClose={onClose}
       className="gap-3"
     >
+      {printing.loading && (
+        <p className="callout">
+          Load <b>{printing.loading}</b>, and take it out again afterwards.
+        </p>
+      )}
       <Entry
         name="firstNumber"
         label={

@@ -41,8 +41,8 @@ function Numbers({ batch, waiting, onClose, onDone }: Of) {
     <Form form={form} label="By number" deed="Answer for these" onClose={onClose} className="gap-3">
       <p className="text-faint">
         <b className="font-mono">{first}</b> to <b className="font-mono">{last}</b> wait. Write numbers and
-        ranges with commas, such as <span className="font-mono">{`${first}-${last}`}</span>; what is not named
-        goes on waiting.
+        ranges with commas, such as <span className="font-mono whitespace-nowrap">{`${first}-${last}`}</span>;
+        what is not named goes on waiting.
       </p>
       <Entry name="good" label="Good" autoFocus look="font-mono" />
       <Entry name="spoiled" label="Spoiled" look="font-mono" />

@@ -91,6 +91,9 @@ export function PrintBar({
         </Button>
       )}
       {printing.toNumber > 0 && <TakeNumbers batch={batch} printing={printing} onPrinted={show} />}
+      {printing.loading && printing.runs.length > 0 && allOpen.length === 0 && (
+        <span className="text-brass">Take {printing.loading} out of the printer.</span>
+      )}
       {all.unnumbered.size === 0 && printing.runs.length > 0 && allOpen.length === 0 && (
         <Link to={`/post?at=${batch.id}`} className="go ml-auto font-bold">
           Every sheet is answered: go to posting

@@ -21,6 +21,7 @@ const printing = (more: Partial<Schemas["PrintingView"]> = {}): Schemas["Printin
   accountName: "Operations",
   nextNumber: 41_300,
   sameNumberReprint: false,
+  loading: "",
   toNumber: 0,
   toNumberAmount: "0.00",
   unnumbered: [],

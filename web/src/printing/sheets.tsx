@@ -35,9 +35,16 @@ export interface Chosen {
   spoilable: boolean;
 }
 
+/** An earlier sheet of a number that was printed once more is done with. */
+function isLatest({ sheets }: Sheets, sheet: Sheet): boolean {
+  return [...sheets.values()].every(
+    (other) => other.number !== sheet.number || other.document <= sheet.document,
+  );
+}
+
 export function isSpoilable(all: Sheets, key: string): boolean {
   const sheet = all.sheets.get(key);
-  const open = sheet?.answer === "GOOD" || sheet?.answer === "AGAIN";
+  const open = sheet?.answer === "GOOD" || (sheet?.answer === "AGAIN" && isLatest(all, sheet));
   return all.waiting.has(key) || (open && !sheet.posted);
 }
 

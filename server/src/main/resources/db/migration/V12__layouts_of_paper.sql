@@ -30,6 +30,9 @@ CREATE TABLE printer_alignment (
   PRIMARY KEY (series_id, printer)
 );
 GRANT SELECT, INSERT, UPDATE ON printer_alignment TO ${appUser};
+-- Which paper a clerk loads for the checks of a series, in the company's own words, and takes back afterwards.
+ALTER TABLE number_series ADD COLUMN loading VARCHAR(120) NOT NULL DEFAULT '';
+GRANT UPDATE (loading) ON number_series TO ${appUser};
 -- A document keeps the version it was laid out on; without one, the layout that was there before anybody made one.
 ALTER TABLE document_content
   MODIFY COLUMN layout VARCHAR(40) NULL,

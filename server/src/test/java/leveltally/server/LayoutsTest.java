@@ -219,4 +219,24 @@ class LayoutsTest {
                 .isEqualTo(403);
         assertThat(ines.post(alignment, "{\"right\":0,\"down\":0}").status()).isEqualTo(200);
     }
+
+    /** In the company's own words, where the numbers are asked and when the last sheet is answered. */
+    @Test
+    void whichPaperIsLoadedIsSaidByTheSeries() {
+        Http ines = Http.signedIn("ines");
+        String loading = path.replace("layouts", "loading");
+        assertThat(ines.post(loading, "{\"loading\":\" Blue check stock, tray 2 \"}")
+                        .body())
+                .contains("\"loading\":\"Blue check stock, tray 2\"");
+        BatchId batch = App.approved(App.invoice("Bollard Foundry", "81.30"));
+        assertThat(ines.get("/api/batches/" + batch.value() + "/printing").body())
+                .contains("\"loading\":\"Blue check stock, tray 2\"");
+        assertThat(ines.post(loading, "{\"loading\":\"" + "x".repeat(121) + "\"}")
+                        .body())
+                .contains("At most 120 characters");
+        assertThat(Http.signedIn("priya").post(loading, "{\"loading\":\"\"}").status())
+                .isEqualTo(403);
+        assertThat(ines.post(loading, "{\"loading\":\"\"}").status()).isEqualTo(200);
+        App.bean(TakingOut.class).takeOut(App.ines(), batch, claims(batch), false, "only tried");
+    }
 }

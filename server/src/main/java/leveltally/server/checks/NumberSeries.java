@@ -14,6 +14,7 @@ import leveltally.core.paper.MicrPattern;
  * @param currencyWord ends the amount in words, such as {@code dollars}
  * @param validity how long its checks are good for, in words
  * @param sameNumberReprint whether a damaged sheet may be printed again on its own number
+ * @param loading which paper is loaded for its checks, in the company's words; empty for nothing to say
  */
 public record NumberSeries(
         SeriesId id,
@@ -24,4 +25,5 @@ public record NumberSeries(
         MicrPattern micr,
         String currencyWord,
         String validity,
-        boolean sameNumberReprint) {}
+        boolean sameNumberReprint,
+        String loading) {}

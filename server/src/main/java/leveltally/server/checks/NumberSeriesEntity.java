@@ -31,6 +31,7 @@ class NumberSeriesEntity {
     String currencyWord;
     String validity;
     boolean sameNumberReprint;
+    String loading = "";
 
     @Version
     long version;

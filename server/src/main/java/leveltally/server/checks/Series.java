@@ -83,6 +83,7 @@ public class Series {
                 MicrPattern.read(s.micrPattern),
                 s.currencyWord,
                 s.validity,
-                s.sameNumberReprint);
+                s.sameNumberReprint,
+                s.loading);
     }
 }

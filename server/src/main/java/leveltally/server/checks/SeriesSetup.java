@@ -109,6 +109,20 @@ public class SeriesSetup {
                 Map.of("same number again", allowed ? "allowed" : "not allowed"));
     }
 
+    /** Says which paper is loaded for the checks of a series. */
+    @Transactional
+    public void sayLoading(Actor by, SeriesId id, String words) {
+        by.mayDo(Deed.ALIGN_PRINTER);
+        series.lock(series.get(id).way());
+        NumberSeriesEntity row = entities.find(NumberSeriesEntity.class, id.value());
+        String loading = fitting(words, "loading", 120);
+        if (row.loading.equals(loading)) {
+            return;
+        }
+        row.loading = loading;
+        audit.record(by, "say what to load", "series " + id.value(), Map.of("paper", loading));
+    }
+
     private static MicrPattern micr(String typed) {
         try {
             MicrPattern pattern = MicrPattern.read(typed.strip().toUpperCase(java.util.Locale.ROOT));
@@ -127,8 +141,7 @@ public class SeriesSetup {
 
     private static String fitting(String typed, String field, int most) {
         if (typed.strip().length() > most) {
-            throw Refusal.invalidField(
-                    "series-" + field, field, "At most " + most + " characters fit here on the check.");
+            throw Refusal.invalidField("series-" + field, field, "At most " + most + " characters fit here.");
         }
         return typed.strip();
     }

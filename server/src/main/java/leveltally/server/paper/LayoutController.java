@@ -11,6 +11,7 @@ import leveltally.core.paper.Alignment;
 import leveltally.core.paper.Place;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.server.checks.SeriesSetup;
 import leveltally.server.frame.Needs;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -30,8 +31,10 @@ class LayoutController {
     private final LayoutPages pages;
     private final Layouts layouts;
     private final Alignments alignments;
+    private final SeriesSetup series;
 
-    LayoutController(LayoutPages pages, Layouts layouts, Alignments alignments) {
+    LayoutController(LayoutPages pages, Layouts layouts, Alignments alignments, SeriesSetup series) {
+        this.series = series;
         this.pages = pages;
         this.layouts = layouts;
         this.alignments = alignments;
@@ -96,6 +99,16 @@ class LayoutController {
     @GetMapping("/series/{id}/alignment.pdf")
     ResponseEntity<byte[]> alignment(Actor by, @PathVariable long id) {
         return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).body(pages.alignment(by, new SeriesId(id)));
+    }
+
+    record LoadingRequest(@NotNull @Size(max = 400) String loading) {}
+
+    /** Which paper is loaded for its checks, in the company's words. */
+    @PostMapping("/series/{id}/loading")
+    @Needs(Deed.ALIGN_PRINTER)
+    LayoutPage sayLoading(Actor by, @PathVariable long id, @Valid @RequestBody LoadingRequest wanted) {
+        series.sayLoading(by, new SeriesId(id), wanted.loading());
+        return pages.of(by, new SeriesId(id));
     }
 
     @PostMapping("/series/{id}/alignment")

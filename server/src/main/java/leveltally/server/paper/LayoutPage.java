@@ -19,6 +19,7 @@ record LayoutPage(
         String name,
         String stock,
         AlignmentView alignment,
+        String loading,
         LayoutFile layout,
         int inForce,
         int newest,

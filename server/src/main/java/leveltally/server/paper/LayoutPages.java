@@ -73,6 +73,7 @@ class LayoutPages {
                 all.getOrDefault(id.value(), ""),
                 numbers.stock().words(),
                 AlignmentView.of(alignments.of(id)),
+                numbers.loading(),
                 LayoutFile.of(layouts.inForce(id, by.today()).layout()),
                 inForce,
                 versions.isEmpty() ? 0 : versions.get(0).version(),

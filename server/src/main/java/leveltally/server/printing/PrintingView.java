@@ -10,6 +10,7 @@ public record PrintingView(
         String accountName,
         long nextNumber,
         boolean sameNumberReprint,
+        String loading,
         @Nullable TurnView turn,
         int toNumber,
         String toNumberAmount,

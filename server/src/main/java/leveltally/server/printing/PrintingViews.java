@@ -76,6 +76,7 @@ class PrintingViews {
                 account.name(),
                 numbers.nextNumber(),
                 numbers.sameNumberReprint(),
+                numbers.loading(),
                 turn(by, account, id.value()),
                 printable ? ready.size() : 0,
                 amount.toString(),
