@@ -63,6 +63,7 @@ function Editor({ page }: { page: Page }) {
       : (page.blocks.find((one) => one.says === block.says)?.words ?? "block");
   const block = look.chosen && blockAt(draft.layout, look.chosen);
   const findings = drawn.data?.findings ?? [];
+  const right = drawn.isSuccess && !drawn.isPlaceholderData && findings.length === 0;
   return (
     <Station
       title={`Layout of ${page.name}`}
@@ -72,10 +73,12 @@ function Editor({ page }: { page: Page }) {
           <Figure value={page.inForce || "standard"}>
             {page.inForce ? "is the version printed on now" : "layout is printed on now"}
           </Figure>
-          <span className={findings.length > 0 ? "text-rust" : "text-greentext"}>
-            {findings.length === 0
-              ? "nothing is wrong with it"
-              : `${findings.length} ${findings.length === 1 ? "thing is" : "things are"} wrong`}
+          <span className={findings.length > 0 || drawn.error ? "text-rust" : "text-greentext"}>
+            {drawn.error
+              ? "it cannot be read"
+              : findings.length === 0
+                ? "nothing is wrong with it"
+                : `${findings.length} ${findings.length === 1 ? "thing is" : "things are"} wrong`}
           </span>
           {draft.changed && <span className="text-brass">not kept yet</span>}
           <button type="button" className="go ml-auto min-h-6" onClick={() => look.setAdvice(!look.advice)}>
@@ -114,7 +117,7 @@ function Editor({ page }: { page: Page }) {
           )}
         </div>
       }
-      bar={<Bar page={page} draft={draft} right={findings.length === 0} mayKeep={mayKeep} ask={setAsking} />}
+      bar={<Bar page={page} draft={draft} right={right} mayKeep={mayKeep} ask={setAsking} />}
       slip={
         <div className="flex flex-col gap-6">
           {block && look.chosen ? (

@@ -171,6 +171,9 @@ class LayoutsTest {
         assertThat(RUTH.post(path + "/test", other.toString()).body()).contains("This is no layout of checks");
         ObjectNode huge = file(0).put("checkHeight", 4000);
         assertThat(RUTH.post(path + "/test", huge.toString()).body()).contains("4000 mm");
+        String endless =
+                file(0).put("checkHeight", 1).toString().replace("\"checkHeight\":1", "\"checkHeight\":1E-999999999");
+        assertThat(RUTH.post(path + "/test", endless).body()).contains("too many digits");
         ObjectNode tiny = file(0);
         block(tiny, "DATE").put("width", 0);
         assertThat(RUTH.post(path + "/test", tiny.toString()).body()).contains("layout-broken");

@@ -131,7 +131,7 @@ record LayoutFile(
                                 micrometres(file.width()),
                                 micrometres(file.height())),
                         file.face(),
-                        file.size().doubleValue(),
+                        mustBeShort(file.size()).doubleValue(),
                         file.align(),
                         file.text().strip()))
                 .toList();
@@ -142,7 +142,16 @@ record LayoutFile(
         return exact.scale() < 0 ? exact.setScale(0, RoundingMode.UNNECESSARY) : exact;
     }
 
+    /** A number with thousands of digits, or an exponent that makes them, is worked on for ever. */
+    private static BigDecimal mustBeShort(BigDecimal number) {
+        if (Math.abs(number.scale()) > 9 || number.precision() > 12) {
+            throw new IllegalArgumentException("a number of too many digits");
+        }
+        return number;
+    }
+
     private static int micrometres(BigDecimal millimetres) {
+        mustBeShort(millimetres);
         if (millimetres.abs().compareTo(LONGEST) > 0) {
             throw new IllegalArgumentException("a length of " + millimetres.toPlainString() + " mm");
         }

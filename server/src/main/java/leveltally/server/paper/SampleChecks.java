@@ -1,5 +1,8 @@
 package leveltally.server.paper;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -11,6 +14,7 @@ import java.util.Map;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.Stub;
+import leveltally.core.checks.SeriesId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
 import leveltally.core.paper.CheckLayout;
@@ -56,6 +60,11 @@ class SampleChecks {
     private final BankAccounts accounts;
     private final CheckPages pages;
     private final Typefaces typefaces;
+    /** A layout is drawn at every step of its making; the payment it is seen with need not be read each time. */
+    private final Cache<SeriesId, Map<Sample, CheckText>> lately = Caffeine.newBuilder()
+            .expireAfterWrite(Duration.ofMinutes(1))
+            .maximumSize(100)
+            .build();
 
     SampleChecks(JdbcClient jdbc, ClaimRows claims, BankAccounts accounts, CheckPages pages, Typefaces typefaces) {
         this.jdbc = jdbc;
@@ -71,6 +80,10 @@ class SampleChecks {
     }
 
     Map<Sample, CheckText> of(NumberSeries series) {
+        return lately.get(series.id(), id -> find(series));
+    }
+
+    private Map<Sample, CheckText> find(NumberSeries series) {
         BankAccount account = accounts.list().stream()
                 .filter(one -> one.ways().stream().anyMatch(way -> way.id().equals(series.way())))
                 .findFirst()
@@ -112,7 +125,8 @@ class SampleChecks {
     }
 
     private @Nullable Claim newest(WayId way) {
-        return jdbc.sql("SELECT MAX(b.id) AS id FROM batch b JOIN claim c ON c.batch_id = b.id WHERE b.way_id = :way")
+        return jdbc.sql("SELECT b.id FROM batch b WHERE b.way_id = :way"
+                        + " AND EXISTS (SELECT 1 FROM claim c WHERE c.batch_id = b.id) ORDER BY b.id DESC LIMIT 1")
                 .param("way", way.value())
                 .query(Long.class)
                 .optional()
