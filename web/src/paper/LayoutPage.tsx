@@ -48,14 +48,17 @@ function Editor({ page }: { page: Page }) {
   const asked = useRest(JSON.stringify({ layout: draft.layout, sample: look.sample }));
   const drawn = useQuery({
     queryKey: ["layout-drawn", page.series, asked],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       call(
         api.POST("/api/series/{id}/layouts/draw", {
           params: { path: { id: page.series } },
           body: JSON.parse(asked) as Schemas["DrawLayoutRequest"],
+          signal,
         }),
       ),
     placeholderData: keepPreviousData,
+    // each step of the making is a question of its own
+    gcTime: 10_000,
   });
   const words = (block: Block) =>
     block.says === "TEXT"
@@ -75,7 +78,7 @@ function Editor({ page }: { page: Page }) {
           </Figure>
           <span className={findings.length > 0 || drawn.error ? "text-rust" : "text-greentext"}>
             {drawn.error
-              ? "it cannot be read"
+              ? "it could not be drawn"
               : findings.length === 0
                 ? "nothing is wrong with it"
                 : `${findings.length} ${findings.length === 1 ? "thing is" : "things are"} wrong`}

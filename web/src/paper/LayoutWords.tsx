@@ -1,62 +1,42 @@
 import type { Schemas } from "../api/client";
-import { Word } from "../parts/Word";
-import { shown, typed, UNITS, type Layout, type Unit } from "./measures";
+import { ChoiceWord, Word } from "../parts/Word";
+import { shown, typed, type Layout, type Unit } from "./measures";
 
-interface Choice<V> {
-  value: V;
-  words: string;
-}
+const PAGES = [
+  { value: "LETTER", text: "Letter" },
+  { value: "A4", text: "A4" },
+];
+const PLACES = [
+  { value: "TOP", text: "on top" },
+  { value: "MIDDLE", text: "in the middle" },
+  { value: "BOTTOM", text: "at the bottom" },
+];
+const STUBS = [
+  { value: "0", text: "no stub" },
+  { value: "1", text: "one stub" },
+  { value: "2", text: "two stubs" },
+];
+const MEASURES = [
+  { value: "mm", text: "mm" },
+  { value: "in", text: "inches" },
+];
 
-const PAGES: Choice<Layout["page"]>[] = [
-  { value: "LETTER", words: "Letter" },
-  { value: "A4", words: "A4" },
-];
-const PLACES: Choice<Layout["place"]>[] = [
-  { value: "TOP", words: "on top" },
-  { value: "MIDDLE", words: "in the middle" },
-  { value: "BOTTOM", words: "at the bottom" },
-];
-const STUBS: Choice<number>[] = [
-  { value: 0, words: "no stub" },
-  { value: 1, words: "one stub" },
-  { value: 2, words: "two stubs" },
-];
+type Choices = { value: string; text: string }[];
 
-/** A word that opens its few choices. */
-function ChoiceWord<V extends string | number>({
+/** A word of the sentence that says what is chosen and opens the choices. */
+function Chosen({
   name,
   choices,
   value,
-  onChoose,
+  choose,
 }: {
   name: string;
-  choices: Choice<V>[];
-  value: V;
-  onChoose: (value: V) => void;
+  choices: Choices;
+  value: string;
+  choose: (value: string) => void;
 }) {
-  return (
-    <Word name={name} text={choices.find((one) => one.value === value)?.words ?? String(value)}>
-      {(close) => (
-        <ul>
-          {choices.map((one) => (
-            <li key={one.value}>
-              <button
-                type="button"
-                aria-pressed={one.value === value}
-                className={`hover:bg-cursor min-h-8 w-full px-1 text-left ${one.value === value ? "font-bold" : ""}`}
-                onClick={() => {
-                  onChoose(one.value);
-                  close();
-                }}
-              >
-                {one.words}
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
-    </Word>
-  );
+  const text = choices.find((one) => one.value === value)?.text ?? value;
+  return <ChoiceWord name={name} text={text} choices={choices} value={value} onChange={choose} />;
 }
 
 /** The sentence over a layout: the sheet, where the check stands on it, and what it is seen with. */
@@ -77,53 +57,49 @@ export function LayoutWords({
   setUnit: (name: Unit["name"]) => void;
   setSample: (sample: string) => void;
 }) {
-  const of = (choices: { value: string; words: string }[]) =>
-    choices.map(({ value, words }) => ({ value, words }));
+  const worded = (choices: { value: string; words: string }[]): Choices =>
+    choices.map(({ value, words }) => ({ value, text: words }));
   return (
     <>
       Checks of <b>{page.name}</b> on{" "}
-      <ChoiceWord
+      <Chosen
         name="Sheet"
         choices={PAGES}
         value={layout.page}
-        onChoose={(value) => change({ ...layout, page: value })}
+        choose={(size) => change({ ...layout, page: size as Layout["page"] })}
       />
       , the check{" "}
-      <ChoiceWord
+      <Chosen
         name="Place of the check"
         choices={PLACES}
         value={layout.place}
-        onChoose={(place) => change({ ...layout, place })}
+        choose={(place) => change({ ...layout, place: place as Layout["place"] })}
       />
       ,{" "}
       <Word name="Height of the check" text={`${shown(layout.checkHeight, unit)} ${unit.name}`}>
         {(close) => <Height layout={layout} unit={unit} change={change} close={close} />}
       </Word>{" "}
       high, with{" "}
-      <ChoiceWord
+      <Chosen
         name="Stubs"
         choices={STUBS}
-        value={layout.stubs}
-        onChoose={(stubs) => change({ ...layout, stubs })}
+        value={String(layout.stubs)}
+        choose={(stubs) => change({ ...layout, stubs: Number(stubs) })}
       />
       , dates like{" "}
-      <ChoiceWord
+      <Chosen
         name="Dates"
-        choices={of(page.dates)}
-        value={layout.dates as string}
-        onChoose={(dates) => change({ ...layout, dates: dates as Layout["dates"] })}
+        choices={worded(page.dates)}
+        value={layout.dates}
+        choose={(dates) => change({ ...layout, dates: dates as Layout["dates"] })}
       />
-      ; seen with{" "}
-      <ChoiceWord name="Seen with" choices={of(page.samples)} value={sample} onChoose={setSample} />, measured
-      in{" "}
-      <ChoiceWord
+      ; seen with <Chosen name="Seen with" choices={worded(page.samples)} value={sample} choose={setSample} />
+      , measured in{" "}
+      <Chosen
         name="Unit"
-        choices={Object.values(UNITS).map(({ name }) => ({
-          value: name,
-          words: name === "mm" ? "mm" : "inches",
-        }))}
+        choices={MEASURES}
         value={unit.name}
-        onChoose={setUnit}
+        choose={(name) => setUnit(name as Unit["name"])}
       />
       .
     </>

@@ -25,7 +25,9 @@ public final class AlignmentPage {
         for (int stub : layout.stubTops()) {
             outlines(boxes, layout, Part.STUB, Area.points(stub));
         }
-        boxes.add(new Box.Rule(0, top, width, top, 0.5, true));
+        if (top > 0) {
+            boxes.add(new Box.Rule(0, top, width, top, 0.5, true));
+        }
         boxes.add(new Box.Rule(0, end, width, end, 0.5, true));
         double band = end - Area.points(CheckLayout.CLEAR_BAND);
         boxes.add(new Box.Rule(0, band, width, band, 0.3, true));

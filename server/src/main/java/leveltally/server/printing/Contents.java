@@ -26,11 +26,11 @@ import tools.jackson.databind.json.JsonMapper;
  */
 @Component
 class Contents {
-    private final JdbcClient jdbc;
-    private final JdbcTemplate many;
     /** The layout that was there before anybody made one, as it is written. */
     private static final String STANDARD = "letter-1";
 
+    private final JdbcClient jdbc;
+    private final JdbcTemplate many;
     private final JsonMapper json;
     private final Layouts layouts;
 
