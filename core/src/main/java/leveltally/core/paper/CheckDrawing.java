@@ -146,7 +146,8 @@ public final class CheckDrawing {
             case COMPANY_ADDRESS -> lines(block, top, payer.address());
             case BANK -> lines(block, top, List.of(payer.bank()));
             case NUMBER -> {
-                if (numbered && text.number() != null) {
+                // on numbered stock it stands on the check already, and nowhere else
+                if ((numbered || part != Part.CHECK) && text.number() != null) {
                     lines(block, top, List.of("" + text.number()));
                 }
             }

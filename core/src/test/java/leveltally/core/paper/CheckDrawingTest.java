@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.money.Money;
 import org.junit.jupiter.api.Test;
@@ -48,6 +50,23 @@ class CheckDrawingTest {
         assertThat(hasMicr(printed)).isFalse();
         assertThat(says(printed, "41237")).isFalse();
         assertThat(says(printed, "NOT A CHECK")).isFalse();
+    }
+
+    @Test
+    void theStubOfNumberedStockNamesTheNumberWhereTheLayoutSaysSo() {
+        CheckLayout before = StandardLayouts.LETTER;
+        Map<Part, List<Block>> blocks = new HashMap<>(before.blocks());
+        List<Block> stub = new ArrayList<>(before.on(Part.STUB));
+        stub.add(new Block(Says.NUMBER, Area.ofPoints(340, 6, 60, 13), Face.MONO, 9, Box.Align.LEFT, ""));
+        blocks.put(Part.STUB, stub);
+        CheckLayout layout = new CheckLayout(
+                before.page(), before.place(), before.checkHeight(), 1, before.dates(), blocks, before.columns());
+        Page page = CheckDrawing.forThePrinter(
+                PaperCases.text("Bollard", 1, "1225.00"), layout, new Paper.Numbered(), PaperCases.HALF_EM);
+        assertThat(page.boxes().stream()
+                        .filter(box -> box instanceof Box.Text t && t.text().equals("41237"))
+                        .map(box -> ((Box.Text) box).y() > 252))
+                .containsExactly(true);
     }
 
     @Test
