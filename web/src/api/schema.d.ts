@@ -3300,6 +3300,8 @@ export interface components {
             samples: components["schemas"]["PaperChoice"][];
             dates: components["schemas"]["PaperChoice"][];
             others: components["schemas"]["OtherSeries"][];
+            mayKeep: boolean;
+            mayAlign: boolean;
         };
         LayoutVersion: {
             /** Format: int32 */

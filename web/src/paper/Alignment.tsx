@@ -1,15 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { api, call, type Schemas } from "../api/client";
-import { useSession } from "../frame/session";
 import { Entry, Form } from "../parts/Form";
 import { useKeptForm } from "../parts/useKeptForm";
-
-const MAY_ALIGN = ["CLERK", "CONTROLLER", "ADMINISTRATOR"];
 
 /** By how much the printer is off, measured on the page that lies over the stock. */
 export function Alignment({ page }: { page: Schemas["LayoutPage"] }) {
   const queries = useQueryClient();
-  const may = useSession().roles.some((role) => MAY_ALIGN.includes(role));
   const form = useKeptForm(
     `alignment ${page.series}`,
     { right: page.alignment.right.toFixed(1), down: page.alignment.down.toFixed(1) },
@@ -41,7 +37,7 @@ export function Alignment({ page }: { page: Schemas["LayoutPage"] }) {
         label="Alignment"
         deed="Set it"
         leave="Leave it as it was"
-        readOnly={!may}
+        readOnly={!page.mayAlign}
         className="gap-3"
       >
         <div className="grid grid-cols-2 gap-3">
@@ -56,7 +52,6 @@ export function Alignment({ page }: { page: Schemas["LayoutPage"] }) {
 /** Which paper a clerk loads for these checks; asked for where they are printed. */
 export function Loading({ page }: { page: Schemas["LayoutPage"] }) {
   const queries = useQueryClient();
-  const may = useSession().roles.some((role) => MAY_ALIGN.includes(role));
   const form = useKeptForm(
     `loading ${page.series}`,
     { loading: page.loading },
@@ -74,7 +69,7 @@ export function Loading({ page }: { page: Schemas["LayoutPage"] }) {
         label="Paper"
         deed="Say it"
         leave="Leave it as it was"
-        readOnly={!may}
+        readOnly={!page.mayAlign}
         className="gap-3"
       >
         <Entry name="loading" label="What to load for these checks, and where" small maxLength={120} />

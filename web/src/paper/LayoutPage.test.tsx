@@ -29,6 +29,8 @@ const PAGE: Schemas["LayoutPage"] = {
   name: "Operations, Checks",
   stock: "blank stock",
   loading: "",
+  mayKeep: true,
+  mayAlign: true,
   alignment: { right: 0, down: -0.4 },
   layout: LAYOUT,
   inForce: 2,

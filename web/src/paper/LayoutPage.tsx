@@ -2,7 +2,6 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
-import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
@@ -43,8 +42,6 @@ function Editor({ page }: { page: Page }) {
   const draft = useDraft(page.series, { layout: page.layout, newest: page.newest });
   const look = useLook();
   const [asking, setAsking] = useState<"keep" | "begin">();
-  const { roles } = useSession();
-  const mayKeep = roles.includes("CONTROLLER") || roles.includes("ADMINISTRATOR");
   const asked = useRest(JSON.stringify({ layout: draft.layout, sample: look.sample }));
   const drawn = useQuery({
     queryKey: ["layout-drawn", page.series, asked],
@@ -120,7 +117,7 @@ function Editor({ page }: { page: Page }) {
           )}
         </div>
       }
-      bar={<Bar page={page} draft={draft} right={right} mayKeep={mayKeep} ask={setAsking} />}
+      bar={<Bar page={page} draft={draft} right={right} ask={setAsking} />}
       slip={
         <div className="flex flex-col gap-6">
           {block && look.chosen ? (
@@ -197,13 +194,11 @@ function Bar({
   page,
   draft,
   right,
-  mayKeep,
   ask,
 }: {
   page: Page;
   draft: ReturnType<typeof useDraft>;
   right: boolean;
-  mayKeep: boolean;
   ask: (what: "keep" | "begin") => void;
 }) {
   const testing = useDeed(() => testPage(page.series, draft.layout));
@@ -227,7 +222,7 @@ function Bar({
           Throw the changes away
         </button>
       )}
-      {mayKeep && (
+      {page.mayKeep && (
         <span className="ml-auto flex gap-2">
           <Button disabled={!right || testing.busy} onClick={() => void testing.run()}>
             Test page

@@ -54,8 +54,8 @@ public record Column(Of of, int share) {
     }
 
     public Column {
-        if (share <= 0) {
-            throw new IllegalArgumentException("a column without width");
+        if (share <= 0 || share > 1_000) {
+            throw new IllegalArgumentException("a column of " + share + " shares; they run from 1 to 1,000");
         }
     }
 }

@@ -47,6 +47,10 @@ public final class ByNumber {
                         field,
                         "The range “" + part.strip() + "” does not run upwards, or is longer than any run.");
             }
+            if (numbers.size() + last - first >= MOST) {
+                throw Refusal.invalidField(
+                        "numbers-many", field, "That names more than " + MOST + " numbers. No run has so many sheets.");
+            }
             for (long number = first; number <= last; number++) {
                 numbers.add(number);
             }

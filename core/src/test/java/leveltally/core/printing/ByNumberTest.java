@@ -47,6 +47,15 @@ class ByNumberTest {
                 .hasMessageContaining("at least one number");
     }
 
+    /** Each range is short, all of them together would fill the memory. */
+    @Test
+    void noTextNamesMoreNumbersThanARunHasSheets() {
+        assertThat(ByNumber.read("1-40000", "good")).hasSize(40_000);
+        assertThatThrownBy(() -> ByNumber.read("1-40000,50000-90000", "good"))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("more than 50000 numbers");
+    }
+
     @ParameterizedTest
     @ValueSource(
             strings = {"41742..41750", "all", "41750-41742", "-5", "41742-", "1e5", "1-999999999999", "9999999999999"})

@@ -27,7 +27,9 @@ record LayoutPage(
         List<BlockChoice> blocks,
         List<PaperChoice> samples,
         List<PaperChoice> dates,
-        List<OtherSeries> others) {
+        List<OtherSeries> others,
+        boolean mayKeep,
+        boolean mayAlign) {
     /** @param state whether it is printed on now, later, or was */
     record LayoutVersion(int version, LocalDate from, String why, Instant madeAt, String madeBy, String state) {}
 

@@ -98,7 +98,9 @@ class LayoutPages {
                         .toList(),
                 all.entrySet().stream()
                         .map(one -> new LayoutPage.OtherSeries(one.getKey(), one.getValue()))
-                        .toList());
+                        .toList(),
+                Deed.SET_LAYOUT.allowedTo(by.roles()),
+                Deed.ALIGN_PRINTER.allowedTo(by.roles()));
     }
 
     private static String state(Layouts.Version version, int inForce, LocalDate today) {

@@ -4,13 +4,13 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.Currency;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.Stub;
@@ -21,6 +21,7 @@ import leveltally.core.paper.CheckLayout;
 import leveltally.core.paper.CheckText;
 import leveltally.core.paper.Finding;
 import leveltally.core.paper.LayoutCheck;
+import leveltally.core.paper.StandardLayouts;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.ledger.BankAccount;
@@ -88,12 +89,21 @@ class SampleChecks {
                 .filter(one -> one.ways().stream().anyMatch(way -> way.id().equals(series.way())))
                 .findFirst()
                 .orElseThrow();
-        CheckText payment = payment(series, account);
+        CheckText found = payment(series, account);
+        // what even the standard layout cannot hold stays behind by name when it is printed, and is no fault of a
+        // layout
+        CheckText payment = standardHolds(found) ? found : madeUp(series, account);
         Currency currency = payment.amount().currency();
         Map<Sample, CheckText> samples = new EnumMap<>(Sample.class);
         samples.put(Sample.PAYMENT, payment);
-        samples.put(Sample.LONGEST_NAME, named(payment, longestName(payment.payee())));
-        Stub.Row row = payment.stub().rows().get(0);
+        samples.put(
+                Sample.LONGEST_NAME,
+                longestNames().stream()
+                        .map(name -> named(payment, name))
+                        .filter(this::standardHolds)
+                        .findFirst()
+                        .orElse(payment));
+        Stub.Row row = paidRow(payment);
         List<Stub.Row> many = Collections.nCopies(MANY_LINES, row);
         samples.put(
                 Sample.MOST_LINES,
@@ -103,17 +113,30 @@ class SampleChecks {
         return samples;
     }
 
+    private boolean standardHolds(CheckText text) {
+        try {
+            pages.toLookAt(text, StandardLayouts.LETTER);
+            pages.advice(text, StandardLayouts.LETTER);
+            return true;
+        } catch (Refusal beyondIt) {
+            return false;
+        }
+    }
+
+    /** A row that pays something; credits stand among them. */
+    private static Stub.Row paidRow(CheckText text) {
+        return text.stub().rows().stream()
+                .filter(row -> row.paid().isPositive())
+                .findFirst()
+                .orElseThrow();
+    }
+
     /** The newest claim of the series' way, of those with most lines; a made-up one before there is any. */
     private CheckText payment(NumberSeries series, BankAccount account) {
         CheckText.Payer payer = pages.payer(account.id(), series.way());
         Claim claim = newest(series.way());
         if (claim == null) {
-            Money amount = Money.ofMinor(122_500, account.currency());
-            Money none = Money.zero(account.currency());
-            LocalDate date = LocalDate.of(2026, 1, 5);
-            Stub stub = new Stub(List.of(new Stub.Row("INVOICE-1", date, amount, none, amount)), "", 1);
-            List<String> address = List.of("1 First Street", "Town 10001");
-            return new CheckText(payer, "A vendor of yours", address, amount, date, series.nextNumber(), stub);
+            return madeUp(series, account);
         }
         Stub stub = claims.stubs(List.of(claim)).get(claim.id());
         LocalDate date = stub.rows().stream()
@@ -122,6 +145,21 @@ class SampleChecks {
                 .max(Comparator.naturalOrder())
                 .orElse(LocalDate.EPOCH);
         return CheckText.of(payer, claim, date, series.nextNumber(), stub);
+    }
+
+    private CheckText madeUp(NumberSeries series, BankAccount account) {
+        Money amount = Money.ofMinor(122_500, account.currency());
+        Money none = Money.zero(account.currency());
+        LocalDate date = LocalDate.of(2026, 1, 5);
+        Stub stub = new Stub(List.of(new Stub.Row("INVOICE-1", date, amount, none, amount)), "", 1);
+        return new CheckText(
+                pages.payer(account.id(), series.way()),
+                "A vendor of yours",
+                List.of("1 First Street", "Town 10001"),
+                amount,
+                date,
+                series.nextNumber(),
+                stub);
     }
 
     private @Nullable Claim newest(WayId way) {
@@ -135,13 +173,10 @@ class SampleChecks {
                 .orElse(null);
     }
 
-    private String longestName(String otherwise) {
-        List<String> longest =
-                new ArrayList<>(jdbc.sql("SELECT payee FROM remit_to ORDER BY CHAR_LENGTH(payee) DESC LIMIT 1")
-                        .query(String.class)
-                        .list());
-        longest.add(otherwise);
-        return longest.get(0);
+    private List<String> longestNames() {
+        return jdbc.sql("SELECT payee FROM remit_to ORDER BY CHAR_LENGTH(payee) DESC LIMIT 50")
+                .query(String.class)
+                .list();
     }
 
     private static CheckText named(CheckText text, String payee) {
@@ -150,7 +185,7 @@ class SampleChecks {
     }
 
     private static CheckText paying(CheckText text, Money amount) {
-        Stub.Row row = text.stub().rows().get(0);
+        Stub.Row row = paidRow(text);
         Money none = Money.zero(amount.currency());
         return paying(text, amount, List.of(new Stub.Row(row.reference(), row.date(), amount, none, amount)));
     }
