@@ -25,8 +25,10 @@ const ORDER = [
   "batches",
   "voiding",
   "checks",
+  "printers",
   "paper",
   "printing",
+  "reports",
   "posting",
   "bankfiles",
 ];

@@ -260,6 +260,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/series/{id}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["stock"];
+        put?: never;
+        post: operations["receive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/stock/{box}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/signature": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/signature/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["signByHand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/series/{id}/reprints": {
         parameters: {
             query?: never;
@@ -340,6 +404,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/series/{id}/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["limit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/series/{id}/layouts": {
         parameters: {
             query?: never;
@@ -398,6 +478,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["align"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/alignment/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["printAlignment"];
         delete?: never;
         options?: never;
         head?: never;
@@ -468,6 +564,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/printers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list"];
+        put?: never;
+        post: operations["add_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/periods/{month}/unlock": {
         parameters: {
             query?: never;
@@ -493,7 +621,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["open"];
+        post: operations["open_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -525,7 +653,7 @@ export interface paths {
         };
         get: operations["all_3"];
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -541,7 +669,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_1"];
+        post: operations["change_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -717,7 +845,7 @@ export interface paths {
         };
         get: operations["accounts"];
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -733,7 +861,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_2"];
+        post: operations["change_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -843,7 +971,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list"];
+        get: operations["list_1"];
         put?: never;
         post: operations["send"];
         delete?: never;
@@ -996,6 +1124,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/company/logo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setLogo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks/{id}/void": {
         parameters: {
             query?: never;
@@ -1012,6 +1156,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/checks/{id}/explain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["explain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches": {
         parameters: {
             query?: never;
@@ -1019,7 +1179,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_1"];
+        get: operations["list_2"];
         put?: never;
         post: operations["make"];
         delete?: never;
@@ -1172,6 +1332,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/runs/{run}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["open_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/release-credits": {
         parameters: {
             query?: never;
@@ -1268,6 +1444,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/paper-says": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["paperSays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/on-stub": {
         parameters: {
             query?: never;
@@ -1309,7 +1501,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_3"];
+        post: operations["add_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1374,6 +1566,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["gatherAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/delivery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sayDelivery"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1515,7 +1723,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_2"];
+        get: operations["list_3"];
         put?: never;
         post: operations["make_1"];
         delete?: never;
@@ -1565,7 +1773,7 @@ export interface paths {
         };
         get: operations["bankAccounts"];
         put?: never;
-        post: operations["open_1"];
+        post: operations["open_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1581,7 +1789,7 @@ export interface paths {
         };
         get: operations["account"];
         put?: never;
-        post: operations["change_3"];
+        post: operations["change_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1883,7 +2091,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_3"];
+        get: operations["list_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2212,6 +2420,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/periods": {
         parameters: {
             query?: never;
@@ -2315,7 +2539,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_4"];
+        get: operations["list_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2555,7 +2779,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_5"];
+        get: operations["list_6"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2804,6 +3028,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/run-register": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["register_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/run-register.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["registerPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/run-register.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["registerCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/route": {
         parameters: {
             query?: never;
@@ -2828,6 +3100,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["state"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/payments-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["payments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/payments-list.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["paymentsPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/payments-list.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["paymentsCsv"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3227,6 +3547,40 @@ export interface components {
             name: string;
             password: string;
         };
+        BoxWanted: {
+            /** Format: int64 */
+            first: number;
+            /** Format: int64 */
+            last: number;
+        };
+        BoxView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            first: number;
+            /** Format: int64 */
+            last: number;
+            opened: boolean;
+            used: boolean;
+        };
+        GapView: {
+            /** Format: int64 */
+            first: number;
+            /** Format: int64 */
+            last: number;
+        };
+        StockView: {
+            boxes: components["schemas"]["BoxView"][];
+            gaps: components["schemas"]["GapView"][];
+            /** Format: int64 */
+            left: number;
+            foretold: string;
+            mayKeep: boolean;
+        };
+        SignatureWanted: {
+            content: string;
+            upTo: string;
+        };
         ReprintsWanted: {
             allowed: boolean;
         };
@@ -3239,6 +3593,10 @@ export interface components {
             loading: string;
         };
         AlignmentView: {
+            /** Format: int64 */
+            printer: number;
+            name: string;
+            takesPages: boolean;
             right: number;
             down: number;
         };
@@ -3249,7 +3607,7 @@ export interface components {
         };
         BlockFile: {
             /** @enum {string} */
-            says: "COMPANY" | "COMPANY_ADDRESS" | "BANK" | "NUMBER" | "DATE" | "PAYEE" | "PAYEE_ADDRESS" | "AMOUNT" | "WORDS" | "MEMO" | "SIGNATURE" | "VALIDITY" | "TEXT" | "LINES";
+            says: "COMPANY" | "COMPANY_ADDRESS" | "LOGO" | "BANK" | "NUMBER" | "DATE" | "PAYEE" | "PAYEE_ADDRESS" | "AMOUNT" | "WORDS" | "MEMO" | "SIGNATURE" | "SECOND_SIGNATURE" | "VALIDITY" | "TEXT" | "LINES";
             x: number;
             y: number;
             width: number;
@@ -3288,7 +3646,7 @@ export interface components {
             series: number;
             name: string;
             stock: string;
-            alignment: components["schemas"]["AlignmentView"];
+            alignments: components["schemas"]["AlignmentView"][];
             loading: string;
             layout: components["schemas"]["LayoutFile"];
             /** Format: int32 */
@@ -3323,6 +3681,10 @@ export interface components {
             value: string;
             words: string;
         };
+        LimitsWanted: {
+            most: string;
+            secondAbove: string;
+        };
         KeepLayoutRequest: {
             layout: components["schemas"]["LayoutFile"];
             /** Format: date */
@@ -3345,6 +3707,18 @@ export interface components {
             y: number;
             width: number;
             height: number;
+        };
+        Drawn: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+            /** Format: int64 */
+            picture: number;
         };
         Frame: {
             /** Format: double */
@@ -3378,6 +3752,7 @@ export interface components {
             texts: components["schemas"]["Text"][];
             rules: components["schemas"]["Rule"][];
             frames: components["schemas"]["Frame"][];
+            pictures: components["schemas"]["Drawn"][];
         };
         PartView: {
             /** @enum {string} */
@@ -3414,8 +3789,14 @@ export interface components {
             text: string;
         };
         AlignmentRequest: {
+            /** Format: int64 */
+            printer: number;
             right: number;
             down: number;
+        };
+        AlignmentPageRequest: {
+            /** Format: int64 */
+            printer: number;
         };
         KeepRoutes: {
             /** Format: date */
@@ -3504,6 +3885,25 @@ export interface components {
         };
         CheckedRoutes: {
             warnings: string[];
+        };
+        PrinterWanted: {
+            name: string;
+            queue: string;
+        };
+        PrinterView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** @enum {string} */
+            kind: "STAND_IN" | "OWN" | "QUEUE";
+            way: string;
+            queue: string;
+            inUse: boolean;
+        };
+        PrinterChanged: {
+            name: string;
+            queue: string;
+            inUse: boolean;
         };
         UnlockReason: {
             reason: string;
@@ -3775,11 +4175,66 @@ export interface components {
             /** Format: int64 */
             version: number;
             mayChange: boolean;
+            logo?: components["schemas"]["LogoView"];
+        };
+        LogoView: {
+            /** Format: int64 */
+            picture: number;
+            /** Format: int32 */
+            dots: number;
+        };
+        LogoWanted: {
+            content: string;
         };
         VoidRequest: {
             /** Format: date */
             date: string;
             reason: string;
+        };
+        Explained: {
+            why: string;
+        };
+        HistoryView: {
+            number: components["schemas"]["NumberView"];
+            steps: components["schemas"]["StepView"][];
+            invoices: components["schemas"]["PaidView"][];
+            bank: string[];
+        };
+        NumberView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            number: number;
+            state: string;
+            stateWords: string;
+            payee: string;
+            amount?: components["schemas"]["MoneyView"];
+            /** Format: date */
+            checkDate?: string;
+            /** Format: date */
+            stateDate: string;
+            then: string;
+            stale: boolean;
+            /** Format: int64 */
+            batch?: number;
+            batchName?: string;
+        };
+        PaidView: {
+            /** Format: int64 */
+            line: number;
+            reference: string;
+            gross: string;
+            discount: string;
+            cash: string;
+        };
+        StepView: {
+            /** Format: date-time */
+            at: string;
+            /** Format: date */
+            date?: string;
+            who: string;
+            state: string;
+            why: string;
         };
         MakeBatch: {
             name: string;
@@ -3894,6 +4349,7 @@ export interface components {
             claims: number[];
             spoiled: boolean;
             why: string;
+            callBack: boolean;
         };
         AdviceView: {
             /** Format: int64 */
@@ -3903,6 +4359,15 @@ export interface components {
             payments: number;
             /** Format: int32 */
             pages: number;
+            given?: components["schemas"]["PrinterAnswerView"];
+        };
+        PrinterAnswerView: {
+            printer: string;
+            /** @enum {string} */
+            outcome: "ACCEPTED" | "REFUSED" | "NOT_KNOWN";
+            words: string;
+            /** Format: date-time */
+            at: string;
         };
         PrintingView: {
             /** Format: int64 */
@@ -3911,7 +4376,12 @@ export interface components {
             /** Format: int64 */
             nextNumber: number;
             sameNumberReprint: boolean;
+            paperHasNumbers: boolean;
             loading: string;
+            foretold: string;
+            printers: components["schemas"]["PrinterView"][];
+            /** Format: int64 */
+            usualPrinter: number;
             turn?: components["schemas"]["TurnView"];
             /** Format: int32 */
             toNumber: number;
@@ -3931,6 +4401,7 @@ export interface components {
             sent: boolean;
             madeBy: string;
             sheets: components["schemas"]["SheetView"][];
+            given?: components["schemas"]["PrinterAnswerView"];
         };
         SheetView: {
             /** Format: int64 */
@@ -3941,6 +4412,7 @@ export interface components {
             number: number;
             payee: string;
             amount: string;
+            goes: string;
             /** Format: int32 */
             pages: number;
             outcome?: string;
@@ -3964,6 +4436,7 @@ export interface components {
             claim: number;
             payee: string;
             amount: string;
+            goes: string;
             why: string;
         };
         StrikePayments: {
@@ -3983,6 +4456,10 @@ export interface components {
             reason: string;
             notes?: components["schemas"]["ClaimNote"][];
         };
+        OnPrinter: {
+            /** Format: int64 */
+            printer: number;
+        };
         Release: {
             documents: number[];
             why: string;
@@ -3993,6 +4470,10 @@ export interface components {
             /** Format: int64 */
             firstNumber: number;
             reason: string;
+            /** Format: int64 */
+            printer: number;
+            claims: number[];
+            byDelivery: boolean;
         };
         PostedView: {
             /** Format: int32 */
@@ -4001,6 +4482,13 @@ export interface components {
             postedInAll: number;
             /** Format: int32 */
             waiting: number;
+        };
+        PaperSays: {
+            /** Format: int64 */
+            document: number;
+            /** Format: int64 */
+            says: number;
+            why: string;
         };
         ShowLines: {
             /** Format: int64 */
@@ -4087,6 +4575,11 @@ export interface components {
             version: number;
             shown: string;
         };
+        DeliveryWanted: {
+            claims: number[];
+            /** @enum {string} */
+            delivery: "MAIL" | "HAND_OVER" | "COURIER";
+        };
         SendTo: {
             /** Format: int64 */
             version: number;
@@ -4115,12 +4608,14 @@ export interface components {
         };
         AnswersRequest: {
             answers: components["schemas"]["AnswerRequest"][];
+            callBack: boolean;
         };
         AnswersByNumber: {
             good: string;
             spoiled: string;
             blank: string;
             why: string;
+            callBack: boolean;
         };
         AboutRequest: {
             /** Format: int64 */
@@ -4849,25 +5344,6 @@ export interface components {
             state: string;
             mayEnd: boolean;
         };
-        NumberView: {
-            /** Format: int64 */
-            id: number;
-            /** Format: int64 */
-            number: number;
-            state: string;
-            stateWords: string;
-            payee: string;
-            amount?: components["schemas"]["MoneyView"];
-            /** Format: date */
-            checkDate?: string;
-            /** Format: date */
-            stateDate: string;
-            then: string;
-            stale: boolean;
-            /** Format: int64 */
-            batch?: number;
-            batchName?: string;
-        };
         RegisterView: {
             currency: string;
             /** Format: int64 */
@@ -4887,29 +5363,6 @@ export interface components {
             /** Format: int32 */
             count: number;
             amount: string;
-        };
-        HistoryView: {
-            number: components["schemas"]["NumberView"];
-            steps: components["schemas"]["StepView"][];
-            invoices: components["schemas"]["PaidView"][];
-            bank: string[];
-        };
-        PaidView: {
-            /** Format: int64 */
-            line: number;
-            reference: string;
-            gross: string;
-            discount: string;
-            cash: string;
-        };
-        StepView: {
-            /** Format: date-time */
-            at: string;
-            /** Format: date */
-            date?: string;
-            who: string;
-            state: string;
-            why: string;
         };
         VoidLineView: {
             account: string;
@@ -4957,6 +5410,23 @@ export interface components {
             settles: string;
             discount: string;
             pays: string;
+        };
+        ReportHeadView: {
+            title: string;
+            /** Format: int32 */
+            share: number;
+            right: boolean;
+        };
+        ReportLineView: {
+            /** @enum {string} */
+            kind: "GROUP" | "ROW" | "TOTAL";
+            cells: string[];
+        };
+        ReportView: {
+            title: string;
+            facts: string[];
+            heads: components["schemas"]["ReportHeadView"][];
+            lines: components["schemas"]["ReportLineView"][];
         };
         LevelView: {
             level: boolean;
@@ -5141,6 +5611,7 @@ export interface components {
             mayChange: boolean;
             maySet: boolean;
             mayCorrect: boolean;
+            maySign: boolean;
         };
         AccountSeries: {
             /** Format: int64 */
@@ -5158,6 +5629,7 @@ export interface components {
             validity: string;
             printsNumbers: boolean;
             sameNumberReprint: boolean;
+            signing: components["schemas"]["SigningView"];
             correction?: components["schemas"]["WaitingNumber"];
         };
         AccountWay: {
@@ -5175,6 +5647,12 @@ export interface components {
         OtherWay: {
             method: string;
             words: string;
+        };
+        SigningView: {
+            pictured: boolean;
+            upTo: string;
+            secondAbove: string;
+            most: string;
         };
         WaitingNumber: {
             /** Format: int64 */
@@ -5806,6 +6284,121 @@ export interface operations {
             };
         };
     };
+    stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockView"];
+                };
+            };
+        };
+    };
+    receive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoxWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockView"];
+                };
+            };
+        };
+    };
+    open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                box: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockView"];
+                };
+            };
+        };
+    };
+    sign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignatureWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    signByHand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     reprints: {
         parameters: {
             query?: never;
@@ -5920,6 +6513,30 @@ export interface operations {
             };
         };
     };
+    limit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitsWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     all_1: {
         parameters: {
             query?: never;
@@ -5970,7 +6587,9 @@ export interface operations {
     };
     testPage: {
         parameters: {
-            query?: never;
+            query: {
+                printer: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -6043,6 +6662,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LayoutPage"];
                 };
+            };
+        };
+    };
+    printAlignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlignmentPageRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -6156,6 +6799,76 @@ export interface operations {
             };
         };
     };
+    list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"][];
+                };
+            };
+        };
+    };
+    add_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrinterWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"][];
+                };
+            };
+        };
+    };
+    change_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrinterChanged"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"][];
+                };
+            };
+        };
+    };
     unlock: {
         parameters: {
             query?: never;
@@ -6180,7 +6893,7 @@ export interface operations {
             };
         };
     };
-    open: {
+    open_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -6240,7 +6953,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -6264,7 +6977,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -6537,7 +7250,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -6561,7 +7274,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -6729,7 +7442,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    list_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -7071,6 +7784,30 @@ export interface operations {
             };
         };
     };
+    setLogo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogoWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyView"];
+                };
+            };
+        };
+    };
     voidCheck: {
         parameters: {
             query?: never;
@@ -7095,7 +7832,33 @@ export interface operations {
             };
         };
     };
-    list_1: {
+    explain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Explained"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryView"];
+                };
+            };
+        };
+    };
+    list_2: {
         parameters: {
             query?: {
                 state?: ("DRAFT" | "IN_APPROVAL" | "APPROVED" | "NUMBERED" | "FILED" | "POSTED" | "WITHDRAWN")[];
@@ -7353,7 +8116,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPrinter"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -7362,6 +8129,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    open_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPrinter"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };
@@ -7479,7 +8273,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPrinter"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -7510,6 +8308,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PostedView"];
+                };
+            };
+        };
+    };
+    paperSays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaperSays"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
                 };
             };
         };
@@ -7566,7 +8390,7 @@ export interface operations {
             };
         };
     };
-    add_3: {
+    add_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -7694,6 +8518,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    sayDelivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeliveryWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintingView"];
                 };
             };
         };
@@ -7907,7 +8757,7 @@ export interface operations {
             };
         };
     };
-    list_2: {
+    list_3: {
         parameters: {
             query: {
                 account: number;
@@ -8023,7 +8873,7 @@ export interface operations {
             };
         };
     };
-    open_1: {
+    open_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -8069,7 +8919,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -8518,7 +9368,7 @@ export interface operations {
             };
         };
     };
-    list_3: {
+    list_4: {
         parameters: {
             query?: {
                 text?: string | null;
@@ -8909,7 +9759,9 @@ export interface operations {
     };
     alignment: {
         parameters: {
-            query?: never;
+            query: {
+                printer: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -9011,6 +9863,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptHeadView"];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };
@@ -9139,7 +10013,7 @@ export interface operations {
             };
         };
     };
-    list_4: {
+    list_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -9478,7 +10352,7 @@ export interface operations {
             };
         };
     };
-    list_5: {
+    list_6: {
         parameters: {
             query?: {
                 account?: number;
@@ -10039,6 +10913,72 @@ export interface operations {
             };
         };
     };
+    register_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportView"];
+                };
+            };
+        };
+    };
+    registerPdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
+    registerCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
     route: {
         parameters: {
             query?: never;
@@ -10079,6 +11019,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PrintingView"];
+                };
+            };
+        };
+    };
+    payments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportView"];
+                };
+            };
+        };
+    };
+    paymentsPdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
+    paymentsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
         };

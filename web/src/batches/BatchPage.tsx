@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { api, call } from "../api/client";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
@@ -159,6 +159,9 @@ function Figures({ batch, marked }: { batch: Batch; marked: number }) {
           {marked === 1 ? "payment" : "payments"} to look at
         </Figure>
       )}
+      <Link className="go ml-auto" to={`/batches/${batch.id}/list`}>
+        As a list
+      </Link>
     </>
   );
 }

@@ -6,6 +6,7 @@ import { useRest } from "../parts/useRest";
 import { TrailFold } from "../audit/TrailOf";
 import { useSession } from "../frame/session";
 import { clock, longDate, shortDate } from "../parts/dates";
+import { Explained } from "./Explained";
 import { VoidPart } from "../voiding/VoidPart";
 
 /** One number with its history, what it paid, what the bank heard, and the void it could get. */
@@ -72,6 +73,7 @@ export function CheckSlip({ id }: { id: number }) {
       {number.state === "OUTSTANDING" && session.roles.includes("CLERK") && (
         <VoidPart number={number} date={date} setDate={setDate} />
       )}
+      {number.state === "UNACCOUNTED" && <Explained id={id} number={number} />}
       <section>
         <h3 className="text-faint mb-1 text-note font-semibold">The bank</h3>
         {bank.length === 0 ? (

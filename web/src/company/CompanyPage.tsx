@@ -5,6 +5,7 @@ import { Figure, Station } from "../frame/Station";
 import { ChoiceEntry, Entry, Form } from "../parts/Form";
 import { Loaded } from "../parts/Loaded";
 import { useKeptForm } from "../parts/useKeptForm";
+import { Logo } from "./Logo";
 
 type Company = Schemas["CompanyView"];
 const KEY = ["company"];
@@ -39,6 +40,7 @@ export function CompanyPage() {
           }
           slip={
             <>
+              {data.name && <Logo company={data} />}
               <h2 className="mb-2 text-base font-bold">What was changed</h2>
               <TrailOf key={data.version} subject="company 1" />
             </>

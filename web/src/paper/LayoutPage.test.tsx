@@ -31,7 +31,7 @@ const PAGE: Schemas["LayoutPage"] = {
   loading: "",
   mayKeep: true,
   mayAlign: true,
-  alignment: { right: 0, down: -0.4 },
+  alignments: [{ printer: 1, name: "Office laser", takesPages: true, right: 0, down: -0.4 }],
   layout: LAYOUT,
   inForce: 2,
   newest: 2,
@@ -56,7 +56,7 @@ const PAGE: Schemas["LayoutPage"] = {
   others: [{ series: 4, name: "Operations, Checks" }],
 };
 
-const sheet = { width: 612, height: 792, texts: [], rules: [], frames: [] };
+const sheet = { width: 612, height: 792, texts: [], rules: [], frames: [], pictures: [] };
 const free = { x: 6.35, y: 6.35, width: 203.2, height: 66 };
 const drawn = (layout: Layout, findings: Schemas["LayoutFinding"][] = []): Schemas["LayoutView"] => ({
   layout,
@@ -163,7 +163,11 @@ describe("a layout", () => {
     screen.getByRole("button", { name: "date, on the check" }).focus();
     await user.keyboard("{ArrowRight}");
     newest = 3;
-    await user.click(screen.getByRole("button", { name: "Keep it…" }));
+    // it can be kept once what was moved is drawn
+    const keep = () => screen.getByRole<HTMLButtonElement>("button", { name: "Keep it…" });
+    await vi.waitFor(() => expect(sent.some((one) => one.path.endsWith("/draw"))).toBe(true));
+    await vi.waitFor(() => expect(keep().disabled).toBe(false), { timeout: 5_000 });
+    await user.click(keep());
     await user.type(await screen.findByLabelText("What changed, for the trail"), "mine");
     await user.click(screen.getByRole("button", { name: "Keep it" }));
     expect((await screen.findByRole("alert")).textContent).toContain("Version 3 was kept meanwhile");

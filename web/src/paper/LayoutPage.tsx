@@ -178,9 +178,13 @@ function Asked({
 }
 
 /** Fetches the test page of a layout and gives it to the browser as a file. */
-async function testPage(id: number, body: Layout): Promise<void> {
+async function testPage(id: number, printer: number, body: Layout): Promise<void> {
   const pdf = await call(
-    api.POST("/api/series/{id}/layouts/test", { params: { path: { id } }, body, parseAs: "blob" }),
+    api.POST("/api/series/{id}/layouts/test", {
+      params: { path: { id }, query: { printer } },
+      body,
+      parseAs: "blob",
+    }),
   );
   const link = document.createElement("a");
   link.href = URL.createObjectURL(pdf as unknown as Blob);
@@ -201,7 +205,7 @@ function Bar({
   right: boolean;
   ask: (what: "keep" | "begin") => void;
 }) {
-  const testing = useDeed(() => testPage(page.series, draft.layout));
+  const testing = useDeed(() => testPage(page.series, page.alignments[0]?.printer ?? 0, draft.layout));
   const file = `data:application/json,${encodeURIComponent(JSON.stringify(draft.layout, null, 2))}`;
   return (
     <>

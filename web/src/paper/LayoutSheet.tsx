@@ -126,6 +126,7 @@ export function LayoutSheet({
               on={on}
               wrong={wrong(at)}
               name={`${words(block)}, on ${part.words}`}
+              stands={isEmpty(block, page) ? words(block) : undefined}
               onFocus={() => choose(at)}
               onKey={(event) => {
                 const next = keyed(event, layout, at, block);
@@ -174,11 +175,21 @@ function keyed(event: KeyboardEvent, layout: Layout, at: At, block: Block): Layo
   return undefined;
 }
 
+/** Where somebody signs by hand, or no logo is set: nothing is drawn, so its name stands there while the layout is made. */
+function isEmpty(block: Block, page: Schemas["PageView"]): boolean {
+  return (
+    block.says === "SIGNATURE" ||
+    block.says === "SECOND_SIGNATURE" ||
+    (block.says === "LOGO" && page.pictures.length === 0)
+  );
+}
+
 function Handle({
   place,
   on,
   wrong,
   name,
+  stands,
   onFocus,
   onKey,
   onMove,
@@ -188,6 +199,7 @@ function Handle({
   on: boolean;
   wrong: boolean;
   name: string;
+  stands: string | undefined;
   onFocus: () => void;
   onKey: (event: KeyboardEvent) => void;
   onMove: (event: PointerEvent) => void;
@@ -216,6 +228,11 @@ function Handle({
       onKeyDown={onKey}
       onPointerDown={onMove}
     >
+      {stands && (
+        <span aria-hidden className="text-faint text-mark absolute bottom-0 left-1 truncate">
+          {stands}
+        </span>
+      )}
       {on && (
         <span
           aria-hidden

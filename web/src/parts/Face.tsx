@@ -40,6 +40,16 @@ export function Face({ page, label }: { page: Schemas["PageView"]; label: string
           strokeWidth={0.8}
         />
       ))}
+      {page.pictures.map((picture, i) => (
+        <image
+          key={i}
+          href={`/api/pictures/${picture.picture}`}
+          x={picture.x}
+          y={picture.y}
+          width={picture.width}
+          height={picture.height}
+        />
+      ))}
       {page.texts.map((text, i) => (
         <text
           key={i}

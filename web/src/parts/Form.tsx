@@ -8,7 +8,7 @@ import type { KeptForm, Typed } from "./useKeptForm";
 
 const Context = createContext<KeptForm<Typed> | undefined>(undefined);
 
-function useIt(): KeptForm<Typed> {
+export function useEntryForm(): KeptForm<Typed> {
   const form = useContext(Context);
   if (!form) throw new Error("an entry stands in a form");
   return form;
@@ -101,7 +101,7 @@ export function Entry({
   /** The class of the input, where the usual width or face will not do. */
   look?: string;
 }) {
-  const form = useIt();
+  const form = useEntryForm();
   const { look, ...rest } = input;
   const field = form.register(name as Path<Typed>, { onChange: form.keep });
   const finding = form.formState.errors[name]?.message;
@@ -142,7 +142,7 @@ export function ChoiceEntry({
   small?: boolean;
   className?: string;
 }) {
-  const form = useIt();
+  const form = useEntryForm();
   return (
     <Field label={label} small={small} className={className} finding={form.formState.errors[name]?.message}>
       <select {...form.register(name as Path<Typed>, { onChange: form.keep })}>
@@ -168,7 +168,7 @@ export function ChecksEntry({
   choices: { value: string; text: ReactNode }[];
   disabled?: boolean;
 }) {
-  const form = useIt();
+  const form = useEntryForm();
   const given = useWatch({ control: form.control, name: name as Path<Typed> })
     .split(" ")
     .filter(Boolean);
@@ -202,7 +202,7 @@ export function ChecksEntry({
 
 /** A day in words; kept as a date, or empty. */
 export function DayEntry({ name, label }: { name: string; label: string }) {
-  const form = useIt();
+  const form = useEntryForm();
   const { field } = useController({ name: name as Path<Typed>, control: form.control });
   const finding = form.formState.errors[name]?.message;
   const id = useId();

@@ -9,6 +9,10 @@ interface Asked {
   printing: Schemas["PrintingView"];
   /** The serial number of one's own turn. */
   turn: number;
+  printer: Schemas["PrinterView"];
+  /** Which payments; none for all. */
+  claims: number[];
+  byDelivery: boolean;
   /** How many checks, in words. */
   what: string;
   onClose: () => void;
@@ -28,20 +32,20 @@ export function AskNumbers({ open, ...asked }: Asked & { open: boolean }) {
     <Dialog
       open={open}
       onClose={asked.onClose}
-      title={`Print ${asked.what}, ${asked.printing.toNumberAmount}`}
+      title={`Print ${asked.what}${asked.claims.length > 0 ? "" : `, ${asked.printing.toNumberAmount}`}, on ${asked.printer.name}`}
     >
       <Numbers {...asked} />
     </Dialog>
   );
 }
 
-function Numbers({ batch, printing, turn, what, onClose, onPrinted }: Asked) {
+function Numbers({ batch, printing, turn, printer, claims, byDelivery, what, onClose, onPrinted }: Asked) {
   const account = { params: { path: { account: printing.account } } };
   const form = useKeptForm(
     `numbers ${batch}`,
     { firstNumber: "", reason: "", fault: "NONE", sheet: "2" },
     async ({ firstNumber, reason, fault, sheet }) => {
-      if (fault !== "NONE")
+      if (fault !== "NONE" && printer.kind === "STAND_IN")
         await call(
           api.POST("/api/bank-accounts/{account}/stand-in-printer", {
             ...account,
@@ -51,7 +55,14 @@ function Numbers({ batch, printing, turn, what, onClose, onPrinted }: Asked) {
       return call(
         api.POST("/api/batches/{id}/print", {
           params: { path: { id: batch } },
-          body: { turn, firstNumber: Number(firstNumber.trim()), reason },
+          body: {
+            turn,
+            firstNumber: Number(firstNumber.trim()),
+            reason,
+            printer: printer.id,
+            claims,
+            byDelivery,
+          },
         }),
       );
     },
@@ -71,7 +82,7 @@ function Numbers({ batch, printing, turn, what, onClose, onPrinted }: Asked) {
     <Form
       form={form}
       label="Numbers"
-      deed={first ? `Print ${what} from ${first}` : `Print ${what}`}
+      deed={`${printer.kind === "OWN" ? `Take numbers for ${what}` : `Print ${what}`}${first ? ` from ${first}` : ""}`}
       onClose={onClose}
       className="gap-3"
     >
@@ -80,6 +91,7 @@ function Numbers({ batch, printing, turn, what, onClose, onPrinted }: Asked) {
           Load <b>{printing.loading}</b>, and take it out again afterwards.
         </p>
       )}
+      {printing.foretold && <p className="text-faint">{printing.foretold}</p>}
       <Entry
         name="firstNumber"
         label={
@@ -93,13 +105,18 @@ function Numbers({ batch, printing, turn, what, onClose, onPrinted }: Asked) {
         autoFocus
         look="font-mono text-lg"
       />
-      <details className="text-faint">
-        <summary>The printer here is a stand-in. Let it go wrong</summary>
-        <div className="mt-2 flex items-end gap-2">
-          <ChoiceEntry name="fault" label="Fault" choices={FAULTS} small />
-          <Entry name="sheet" label="At sheet" inputMode="numeric" small look="w-16" />
-        </div>
-      </details>
+      {printer.kind === "STAND_IN" && (
+        <details className="text-faint">
+          <summary>The printer here is a stand-in. Let it go wrong</summary>
+          <div className="mt-2 flex items-end gap-2">
+            <ChoiceEntry name="fault" label="Fault" choices={FAULTS} small />
+            <Entry name="sheet" label="At sheet" inputMode="numeric" small look="w-16" />
+          </div>
+        </details>
+      )}
+      {printer.kind === "OWN" && (
+        <p className="text-faint">The numbers are taken first; then the pages open for your own printer.</p>
+      )}
       {ahead && (
         <Entry
           name="reason"

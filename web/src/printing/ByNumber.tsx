@@ -3,6 +3,7 @@ import { api, call, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { Entry, Form } from "../parts/Form";
 import { useKeptForm } from "../parts/useKeptForm";
+import type { useQueueQuestion } from "./useQueueQuestion";
 
 interface Of {
   batch: number;
@@ -10,6 +11,7 @@ interface Of {
   waiting: number[];
   onClose: () => void;
   onDone: (next: Schemas["PrintingView"]) => Promise<void>;
+  whenItIsOver: ReturnType<typeof useQueueQuestion>["whenItIsOver"];
 }
 
 /** Answers for many sheets by the numbers on them, as they lie in the tray. */
@@ -21,12 +23,19 @@ export function ByNumber({ open, ...of }: Of & { open: boolean }) {
   );
 }
 
-function Numbers({ batch, waiting, onClose, onDone }: Of) {
+function Numbers({ batch, waiting, onClose, onDone, whenItIsOver }: Of) {
   const form = useKeptForm(
     `by number ${batch}`,
     { good: "", spoiled: "", blank: "", why: "" },
-    (body) =>
-      call(api.POST("/api/batches/{id}/answers-by-number", { params: { path: { id: batch } }, body })),
+    (typed) =>
+      whenItIsOver((callBack) =>
+        call(
+          api.POST("/api/batches/{id}/answers-by-number", {
+            params: { path: { id: batch } },
+            body: { ...typed, callBack },
+          }),
+        ),
+      ),
     {
       done: async (next) => {
         onClose();

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { Button } from "../parts/Button";
+import { Goes } from "./Goes";
 import { isSpoilable, takenOut, type Chosen, type Sheets } from "./sheets";
 import { TakeNumbers } from "./TakeNumbers";
 import type { Out } from "./TakeOut";
@@ -10,6 +11,7 @@ import type { usePrintDeeds } from "./usePrintDeeds";
 export function PrintBar({
   batch,
   printing,
+  printer,
   all,
   chosen,
   deeds,
@@ -18,9 +20,13 @@ export function PrintBar({
   onTakeOut,
   onRelease,
   onByNumber,
+  byDelivery,
+  onPaperSays,
+  onOpen,
 }: {
   batch: Schemas["BatchView"];
   printing: Schemas["PrintingView"];
+  printer: Schemas["PrinterView"];
   all: Sheets;
   chosen: Chosen;
   deeds: ReturnType<typeof usePrintDeeds>;
@@ -29,16 +35,28 @@ export function PrintBar({
   onTakeOut: (out: Out) => void;
   onRelease: (documents: number[]) => void;
   onByNumber: () => void;
+  byDelivery: boolean;
+  onPaperSays: (key: string) => void;
+  onOpen: (pages: { run: number; what: string }) => void;
 }) {
   const { show, say, sending, printingAgain } = deeds;
   const allOpen = [...all.waiting];
+  // only of the stand-in is known what lies in its tray
   const goodOpen = allOpen.filter((key) => all.sheets.get(key)?.outcome === "PRINTED");
   const unsent = printing.runs.find((run) => !run.sent);
   const advice = printing.advices.find((one) => !one.sent);
+  const own = printer.kind === "OWN";
+  const send = (run: number, what: string) => (own ? onOpen({ run, what }) : void sending.run(run));
+  const pages = (count: number) => `${count} ${count === 1 ? "page" : "pages"} of advice`;
   return (
     <>
       {(allOpen.length > 0 || [...all.sheets.keys()].some((key) => isSpoilable(all, key))) && (
         <>
+          {goodOpen.length === 0 && allOpen.length > 0 && (
+            <Button look="deed" onClick={() => say(allOpen, "GOOD")}>
+              {allOpen.length === 1 ? "The sheet is good" : `All ${allOpen.length} are good`}
+            </Button>
+          )}
           {goodOpen.length > 0 && (
             <Button look="deed" onClick={() => say(goodOpen, "GOOD")}>
               {goodOpen.length} printed well: all good
@@ -58,6 +76,9 @@ export function PrintBar({
           <Button disabled={chosen.open.length === 0} onClick={() => say(chosen.open, "BLANK")}>
             Still blank
           </Button>
+          {printing.paperHasNumbers && chosen.open.length === 1 && (
+            <Button onClick={() => onPaperSays(chosen.open[0]!)}>The paper says…</Button>
+          )}
           {allOpen.length > 1 && <Button onClick={onByNumber}>By number…</Button>}
         </>
       )}
@@ -69,19 +90,27 @@ export function PrintBar({
           Take out…
         </Button>
       )}
+      {printing.printable && chosen.removable.length > 0 && (
+        <Goes batch={batch.id} claims={chosen.claims} onDone={show} />
+      )}
       {chosen.blank.length > 0 && (
         <Button onClick={() => onRelease(chosen.blank.map(Number))}>
           Give up {chosen.blank.length === 1 ? "its number" : `${chosen.blank.length} numbers`}…
         </Button>
       )}
       {advice && (
-        <Button disabled={sending.busy} onClick={() => void sending.run(advice.run)}>
-          Print {advice.pages} {advice.pages === 1 ? "page" : "pages"} of advice on plain paper
+        <Button disabled={sending.busy} onClick={() => send(advice.run, pages(advice.pages))}>
+          Print {pages(advice.pages)} on plain paper
         </Button>
       )}
       {unsent && (
-        <Button look="deed" disabled={sending.busy} onClick={() => void sending.run(unsent.run)}>
-          Print the {unsent.sheets.length} sheets whose numbers are taken
+        <Button
+          look="deed"
+          disabled={sending.busy}
+          onClick={() => send(unsent.run, sheetsInWords(unsent.sheets.length))}
+        >
+          {own ? "Open" : "Print"} the {sheetsInWords(unsent.sheets.length)} whose{" "}
+          {unsent.sheets.length === 1 ? "number is" : "numbers are"} taken{own ? "…" : ""}
         </Button>
       )}
       {printing.onOwnNumber > 0 && (
@@ -90,7 +119,16 @@ export function PrintBar({
           {printing.onOwnNumber === 1 ? "its own number" : "their own numbers"}
         </Button>
       )}
-      {printing.toNumber > 0 && <TakeNumbers batch={batch} printing={printing} onPrinted={show} />}
+      {printing.toNumber > 0 && (
+        <TakeNumbers
+          batch={batch}
+          printing={printing}
+          printer={printer}
+          part={chosen.ready}
+          byDelivery={byDelivery}
+          onPrinted={show}
+        />
+      )}
       {printing.loading && printing.runs.length > 0 && allOpen.length === 0 && (
         <span className="text-brass">Take {printing.loading} out of the printer.</span>
       )}
@@ -101,4 +139,8 @@ export function PrintBar({
       )}
     </>
   );
+}
+
+function sheetsInWords(count: number): string {
+  return `${count} ${count === 1 ? "sheet" : "sheets"}`;
 }

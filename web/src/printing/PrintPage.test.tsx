@@ -10,6 +10,7 @@ const sheet = (n: number, more: Partial<Schemas["SheetView"]> = {}): Schemas["Sh
   number: 41_200 + n,
   payee: `Payee ${n}`,
   amount: "10.00",
+  goes: "by mail",
   pages: 1,
   outcome: "PRINTED",
   why: "",
@@ -21,7 +22,14 @@ const printing = (more: Partial<Schemas["PrintingView"]> = {}): Schemas["Printin
   accountName: "Operations",
   nextNumber: 41_300,
   sameNumberReprint: false,
+  paperHasNumbers: false,
   loading: "",
+  foretold: "",
+  printers: [
+    { id: 1, name: "Stand-in tray", kind: "STAND_IN", way: "the stand-in tray", queue: "", inUse: true },
+    { id: 2, name: "My own printer", kind: "OWN", way: "pages open in the browser", queue: "", inUse: true },
+  ],
+  usualPrinter: 1,
   toNumber: 0,
   toNumberAmount: "0.00",
   unnumbered: [],
@@ -41,7 +49,14 @@ function open(view: Schemas["PrintingView"], answers: Answers = {}, at = "/print
       "GET /api/batches/{id}": { id: 7, name: "Week 46", state: "NUMBERED", stateWords: "numbered" },
       "GET /api/batches/{id}/printing": view,
       "GET /api/batches/{id}/level": { level: true, tallies: [], vials: [], voidedCount: 0, voided: "0.00" },
-      "GET /api/documents/{document}/page": { width: 612, height: 792, texts: [], rules: [], frames: [] },
+      "GET /api/documents/{document}/page": {
+        width: 612,
+        height: 792,
+        texts: [],
+        rules: [],
+        frames: [],
+        pictures: [],
+      },
       ...answers,
     },
   });
@@ -74,7 +89,7 @@ describe("printing", () => {
     (await list()).focus();
     await user.keyboard(" {ArrowDown} ");
     await vi.waitFor(() => expect(said).toEqual([1, 2]));
-    expect(sent[0]!.body).toEqual({ answers: [{ document: 1, answer: "GOOD", why: "" }] });
+    expect(sent[0]!.body).toEqual({ answers: [{ document: 1, answer: "GOOD", why: "" }], callBack: false });
     expect(await within(await list()).findAllByText("good")).toHaveLength(2);
   });
 
@@ -92,7 +107,7 @@ describe("printing", () => {
     expect(sent).toEqual([
       {
         path: "/api/batches/7/take-out-payments",
-        body: { claims: [101], spoiled: false, why: "asked by the vendor" },
+        body: { claims: [101], spoiled: false, why: "asked by the vendor", callBack: false },
       },
     ]);
   });
@@ -131,7 +146,10 @@ describe("printing", () => {
     const dialog = within(screen.getByRole("dialog"));
     await user.type(dialog.getByLabelText(/^What happened/), "smeared");
     await user.click(dialog.getByRole("button", { name: "Print on its own number again" }));
-    expect(sent[0]!.body).toEqual({ answers: [{ document: 1, answer: "AGAIN", why: "smeared" }] });
+    expect(sent[0]!.body).toEqual({
+      answers: [{ document: 1, answer: "AGAIN", why: "smeared" }],
+      callBack: false,
+    });
     expect(await screen.findByRole("button", { name: "Print 1 sheet on its own number" })).toBeTruthy();
   });
 
@@ -156,7 +174,7 @@ describe("printing", () => {
     expect((dialog.getByLabelText("Good") as HTMLInputElement).value).toBe("41201");
     expect(sent[0]).toEqual({
       path: "/api/batches/7/answers-by-number",
-      body: { good: "41201", spoiled: "41201-41202", blank: "", why: "torn" },
+      body: { good: "41201", spoiled: "41201-41202", blank: "", why: "torn", callBack: false },
     });
     refused = false;
     await user.click(dialog.getByRole("button", { name: "Answer for these" }));
@@ -170,7 +188,7 @@ describe("printing", () => {
     const button = await screen.findByRole("button", { name: "Print 2 pages of advice on plain paper" });
     await user.dblClick(button);
     await user.click(button);
-    expect(sent).toEqual([{ path: "/api/batches/7/runs/9/send", body: undefined }]);
+    expect(sent).toEqual([{ path: "/api/batches/7/runs/9/send", body: { printer: 1 } }]);
   });
 
   it("names whom it keeps back and why, while the others go on", async () => {
@@ -178,8 +196,14 @@ describe("printing", () => {
       printing({
         toNumber: 1,
         unnumbered: [
-          { claim: 1, payee: "Kittiwake", amount: "5.00", why: "Kittiwake: the vendor is held, dispute" },
-          { claim: 2, payee: "Tern Ropes", amount: "6.00", why: "" },
+          {
+            claim: 1,
+            payee: "Kittiwake",
+            amount: "5.00",
+            goes: "by mail",
+            why: "Kittiwake: the vendor is held, dispute",
+          },
+          { claim: 2, payee: "Tern Ropes", amount: "6.00", goes: "by mail", why: "" },
         ],
       }),
       {},
@@ -188,5 +212,63 @@ describe("printing", () => {
     expect(await screen.findAllByText(/the vendor is held, dispute/)).not.toHaveLength(0);
     expect(screen.getByText("waits for its number")).toBeTruthy();
     expect(screen.getByText(/Mend what keeps it back and print again/)).toBeTruthy();
+  });
+
+  it("answers what a queue may still print only after somebody looked", async () => {
+    const { user, sent } = open(
+      printing(),
+      {
+        "POST /api/batches/{id}/answers": (body: { callBack: boolean }) =>
+          body.callBack
+            ? printing({ unanswered: 1 })
+            : new Problem(409, "may-still-print", "Job tray-7 of Office laser may still print these sheets."),
+      },
+      "/print/7?at=1",
+    );
+    await user.click(await screen.findByRole("button", { name: "Still blank" }));
+    const dialog = within(await screen.findByRole("dialog"));
+    expect(dialog.getByText(/Job tray-7 of Office laser/)).toBeTruthy();
+    await user.click(dialog.getByRole("button", { name: /^Nothing more comes out/ }));
+    await vi.waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+    expect(sent.map((one) => (one.body as { callBack: boolean }).callBack)).toEqual([false, true]);
+  });
+
+  it("gets the pages for one's own printer once, and shows them until they are printed", async () => {
+    URL.createObjectURL = () => "blob:pages";
+    URL.revokeObjectURL = () => undefined;
+    const { user, sent } = open(
+      printing({ runs: [{ ...printing().runs[0]!, sent: false }] }),
+      { "POST /api/batches/{id}/runs/{run}/open": "%PDF" },
+      "/print/7?printer=2",
+    );
+    await user.click(
+      await screen.findByRole("button", { name: "Open the 2 sheets whose numbers are taken…" }),
+    );
+    const dialog = within(screen.getByRole("dialog"));
+    await user.dblClick(dialog.getByRole("button", { name: "Get the pages" }));
+    const link = await dialog.findByRole("link", { name: "Show 2 sheets to print" });
+    expect(link.getAttribute("href")).toBe("blob:pages");
+    expect(sent).toEqual([{ path: "/api/batches/7/runs/5/open", body: { printer: 2 } }]);
+  });
+
+  it("renumbers the rest of a run on numbered stock, and only there", async () => {
+    open(printing(), {}, "/print/7?at=1");
+    expect(await screen.findByRole("button", { name: "Spoiled…" })).toBeTruthy();
+    expect(screen.queryByRole("button", { name: "The paper says…" })).toBeNull();
+    cleanup();
+    const { user, sent } = open(
+      printing({ paperHasNumbers: true }),
+      { "POST /api/batches/{id}/paper-says": printing({ paperHasNumbers: true }) },
+      "/print/7?at=1",
+    );
+    await user.click(await screen.findByRole("button", { name: "The paper says…" }));
+    const dialog = within(screen.getByRole("dialog", { name: "From sheet 41201 on" }));
+    await user.type(dialog.getByLabelText("The number on its paper"), "41202");
+    await user.type(dialog.getByLabelText("How it came about"), "two fed at once");
+    await user.click(dialog.getByRole("button", { name: "Renumber the rest" }));
+    expect(sent).toEqual([
+      { path: "/api/batches/7/paper-says", body: { document: 1, says: 41202, why: "two fed at once" } },
+    ]);
+    await vi.waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
   });
 });

@@ -9,13 +9,20 @@ import { useTurn } from "./useTurn";
 export function TakeNumbers({
   batch,
   printing,
+  printer,
+  part,
+  byDelivery,
   onPrinted,
 }: {
   batch: Schemas["BatchView"];
   printing: Schemas["PrintingView"];
+  printer: Schemas["PrinterView"];
+  /** The payments among those that wait which somebody selected. */
+  part: number[];
+  byDelivery: boolean;
   onPrinted: (next: Schemas["PrintingView"]) => Promise<void>;
 }) {
-  const [asking, setAsking] = useState<"turn" | "numbers">();
+  const [asking, setAsking] = useState<"turn" | "numbers" | "part">();
   const { turn, mine, takeTurn, givingBack } = useTurn(batch.id, printing, onPrinted);
   const count = printing.toNumber;
   const what = `${count} ${count === 1 ? "check" : "checks"}`;
@@ -42,6 +49,9 @@ export function TakeNumbers({
           >
             Give the turn back
           </Button>
+          {part.length > 0 && part.length < count && (
+            <Button onClick={() => setAsking("part")}>Print the {part.length} selected…</Button>
+          )}
           <Button look="deed" onClick={() => setAsking("numbers")}>
             Print {what}…
           </Button>
@@ -64,8 +74,11 @@ export function TakeNumbers({
         batch={batch.id}
         printing={printing}
         turn={mine?.serial ?? 0}
-        what={what}
-        open={asking === "numbers"}
+        printer={printer}
+        byDelivery={byDelivery}
+        claims={asking === "part" ? part : []}
+        what={asking === "part" ? `${part.length} of ${what}` : what}
+        open={asking === "numbers" || asking === "part"}
         onClose={() => setAsking(undefined)}
         onPrinted={onPrinted}
       />

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { api, call, type Schemas } from "../api/client";
 import { DeedDialog } from "../parts/DeedDialog";
+import type { useQueueQuestion } from "./useQueueQuestion";
 
 /** What is taken out: payments by claim, with words for each, and whether any of them has a number. */
 export type Out = { claims: number[]; words: string[]; numbered: boolean };
@@ -11,11 +12,13 @@ export function TakeOut({
   out,
   onClose,
   onDone,
+  whenItIsOver,
 }: {
   batch: number;
   out: Out | undefined;
   onClose: () => void;
   onDone: (next: Schemas["PrintingView"]) => Promise<void>;
+  whenItIsOver: ReturnType<typeof useQueueQuestion>["whenItIsOver"];
 }) {
   const [spoiled, setSpoiled] = useState(true);
   const many = (out?.claims.length ?? 0) !== 1;
@@ -29,11 +32,13 @@ export function TakeOut({
       reason="Why, as the register and the trail keep it"
       run={async (why) => {
         await onDone(
-          await call(
-            api.POST("/api/batches/{id}/take-out-payments", {
-              params: { path: { id: batch } },
-              body: { claims: out?.claims ?? [], spoiled, why },
-            }),
+          await whenItIsOver((callBack) =>
+            call(
+              api.POST("/api/batches/{id}/take-out-payments", {
+                params: { path: { id: batch } },
+                body: { claims: out?.claims ?? [], spoiled, why, callBack },
+              }),
+            ),
           ),
         );
       }}

@@ -40,13 +40,22 @@ export const COLUMNS: Column<Row>[] = [
     cell: (row) => (row.sheet ?? row.waiting).amount,
   },
   {
+    key: "goes",
+    title: "Goes",
+    width: "92px",
+    cell: (row) => {
+      const { goes } = row.sheet ?? row.waiting;
+      return <span className="text-faint">{goes}</span>;
+    },
+  },
+  {
     key: "in-the-tray",
     title: "In the tray",
     width: "120px",
     cell: ({ sheet }) =>
       sheet ? (
         <span className={sheet.outcome && sheet.outcome !== "PRINTED" ? "text-brass" : "text-faint"}>
-          {sheet.outcome ? TRAY[sheet.outcome] : "nothing known"}
+          {sheet.outcome ? TRAY[sheet.outcome] : "look there"}
         </span>
       ) : (
         ""
@@ -107,21 +116,18 @@ export function Tray({ sheet }: { sheet: Sheet | undefined }) {
   });
   if (!sheet)
     return <p className="text-faint">Move the cursor onto a sheet to see it as it lies in the tray.</p>;
-  const shown = sheet.outcome === "PRINTED" || sheet.outcome === "SMEARED";
+  // of a real printer's tray nothing is known: what should lie there is shown, to be compared with the paper
+  const shown = sheet.outcome !== "TORN" && sheet.outcome !== "BLANK";
   return (
     <div className="flex flex-col gap-3">
       <h2 className="font-semibold">
-        Sheet {sheet.number}, {sheet.outcome ? TRAY[sheet.outcome] : "nothing known of it yet"}
+        Sheet {sheet.number}, {sheet.outcome ? TRAY[sheet.outcome] : "as it should look"}
         {sheet.pages > 1 &&
           `, ${sheet.pages - 1} ${sheet.pages === 2 ? "page" : "pages"} of remittance advice`}
       </h2>
       {!shown && (
         <div className="border-hair bg-sheet text-faint flex aspect-[8.5/11] items-center justify-center border">
-          {sheet.outcome === "TORN"
-            ? "torn in the jam"
-            : sheet.outcome === "BLANK"
-              ? "blank paper"
-              : "look at the paper"}
+          {sheet.outcome === "TORN" ? "torn in the jam" : "blank paper"}
         </div>
       )}
       {shown && page.data && (

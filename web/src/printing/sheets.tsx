@@ -33,6 +33,10 @@ export interface Chosen {
   blank: string[];
   removable: string[];
   spoilable: boolean;
+  /** Claims that wait for a number and may have one. */
+  ready: number[];
+  /** All of the chosen that are not posted. */
+  claims: number[];
 }
 
 /** An earlier sheet of a number that was printed once more is done with. */
@@ -57,6 +61,14 @@ export function chosenOf(all: Sheets, selected: Set<string>, cursor: string | un
     keys,
     open: keys.filter((key) => waiting.has(key)),
     blank: keys.filter((key) => sheets.get(key)?.answer === "BLANK" && !sheets.get(key)?.posted),
+    claims: keys.flatMap((key) => {
+      const sheet = sheets.get(key);
+      return sheet ? (sheet.posted ? [] : [sheet.claim]) : [unnumbered.get(key)!.claim];
+    }),
+    ready: [...selected].flatMap((key) => {
+      const one = unnumbered.get(key);
+      return one && !one.why ? [one.claim] : [];
+    }),
     removable: keys.filter((key) => unnumbered.has(key) || !sheets.get(key)?.posted),
     spoilable: keys.length > 0 && keys.every((key) => isSpoilable(all, key)),
   };

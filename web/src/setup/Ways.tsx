@@ -7,6 +7,8 @@ import { useDeed } from "../parts/useDeed";
 import { AddSeries } from "./AddSeries";
 import { AddWay } from "./AddWay";
 import { useAgain, type Account } from "./BankAccountPage";
+import { Signing } from "./Signing";
+import { StockRoom } from "./StockRoom";
 import { Correction, Propose } from "./NextNumber";
 
 type Series = Schemas["AccountSeries"];
@@ -44,6 +46,8 @@ export function Ways({ account }: { account: Account }) {
               How they stand on paper
             </Link>
           )}
+          {way.series && <Signing series={way.series} account={account} />}
+          {way.series && !way.series.printsNumbers && <StockRoom series={way.series.id} />}
           {way.series && <Reprints series={way.series} account={account} />}
           {way.series?.correction ? (
             <Correction series={way.series} account={account} />

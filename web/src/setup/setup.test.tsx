@@ -50,6 +50,7 @@ const account = (more: Partial<Schemas["AccountPage"]> = {}): Schemas["AccountPa
         validity: "",
         printsNumbers: true,
         sameNumberReprint: false,
+        signing: { pictured: false, upTo: "", secondAbove: "", most: "" },
       },
     },
   ],
@@ -59,6 +60,7 @@ const account = (more: Partial<Schemas["AccountPage"]> = {}): Schemas["AccountPa
   mayChange: true,
   maySet: true,
   mayCorrect: true,
+  maySign: true,
   ...more,
 });
 

@@ -38,6 +38,7 @@ export const GROUPS: { title: string; places: Place[] }[] = [
       { to: "/company", title: "Company", roles: [...LEADERS, "AUDITOR"], also: "address grace stale zone" },
       { to: "/ledger?view=accounts", title: "Accounts of the ledger", also: "chart payables discounts" },
       { to: "/bank-accounts", title: "Bank accounts", also: "series numbers holidays positive pay floor" },
+      { to: "/printers", title: "Printers", also: "queue paper own printer" },
       { to: "/routes", title: "Routes of approval" },
       { to: "/deputies", title: "Deputies" },
       { to: "/people", title: "People", roles: LEADERS, also: "roles password" },

@@ -21,6 +21,7 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
+import leveltally.core.printers.PrinterId;
 import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
 import leveltally.core.vendors.VendorId;
@@ -32,9 +33,10 @@ import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.NewInvoice;
+import leveltally.server.printers.Printers;
 import leveltally.server.printing.Answers;
-import leveltally.server.printing.HandingOver;
 import leveltally.server.printing.Numbering;
+import leveltally.server.printing.Printing;
 import leveltally.server.printing.Said;
 import leveltally.server.printing.Turns;
 import leveltally.server.selection.Due;
@@ -61,6 +63,9 @@ public final class App {
             Optional.ofNullable(System.getenv("LEVELTALLY_DEMO_COPY")).map(Path::of);
 
     private static final String SEAL = DEMO.map(TestDatabase::sealOf).orElse("a-key-only-for-tests");
+    /** Where a test may start a printing system that the application then finds. */
+    static final int PRINT_PORT = PrintSystem.freePort();
+
     public static final ConfigurableApplicationContext CONTEXT = launch();
 
     private static int serial = 1;
@@ -102,6 +107,7 @@ public final class App {
                                 "--leveltally.seal-key=" + seal,
                                 // mail goes out when a test says so
                                 "--leveltally.mail.every=PT1H",
+                                "--leveltally.print-system=127.0.0.1:" + PRINT_PORT,
                                 "--server.port=0"),
                         Stream.of(more))
                 .toArray(String[]::new);
@@ -255,10 +261,13 @@ public final class App {
         return number("SELECT next_number FROM series_of_account WHERE account_name = 'Operations'");
     }
 
+    /** The stand-in tray, which comes first. */
+    public static PrinterId tray() {
+        return bean(Printers.class).inUse().get(0).id();
+    }
+
     public static void handOver(long run) {
-        if (bean(HandingOver.class).markSent(ines(), run)) {
-            bean(HandingOver.class).handOver(run);
-        }
+        bean(Printing.class).send(ines(), run, tray());
     }
 
     public static List<Long> documents(long run) {

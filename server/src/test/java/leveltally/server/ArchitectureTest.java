@@ -15,6 +15,7 @@ class ArchitectureTest {
     private static final List<String> ORDER = List.of(
             "frame",
             "audit",
+            "pictures",
             "company",
             "people",
             "mail",
@@ -28,8 +29,10 @@ class ArchitectureTest {
             "approval",
             "payments",
             "checks",
+            "printers",
             "paper",
             "printing",
+            "reports",
             "posting",
             "voiding",
             "bankfiles",

@@ -54,7 +54,8 @@ class LayoutsTest {
     }
 
     private static int tried(ObjectNode layout) {
-        return RUTH.post(path + "/test", layout.toString()).status();
+        return RUTH.post(path + "/test?printer=" + App.tray().value(), layout.toString())
+                .status();
     }
 
     private static Http.Answer keep(ObjectNode layout, String from, String why, int newest) {
@@ -89,7 +90,8 @@ class LayoutsTest {
         assertThat(keep(layout, TODAY, "date lower", before).body()).contains("not-tried");
         ObjectNode wrong = file(0);
         block(wrong, "DATE").put("y", 30);
-        assertThat(RUTH.post(path + "/test", wrong.toString()).body())
+        assertThat(RUTH.post(path + "/test?printer=" + App.tray().value(), wrong.toString())
+                        .body())
                 .contains("On the check, date: It overlaps the payee");
         assertThat(tried(layout)).isEqualTo(200);
         assertThat(keep(layout, TODAY, "date lower", before).status()).isEqualTo(200);
@@ -107,7 +109,9 @@ class LayoutsTest {
         assertThat(now.get("layout")).isEqualTo(layout);
         assertThat(now.get("versions").get(0).get("state").asString()).isEqualTo("later");
         // who has not the right looks only
-        assertThat(Http.signedIn("ines").post(path + "/test", layout.toString()).status())
+        assertThat(Http.signedIn("ines")
+                        .post(path + "/test?printer=" + App.tray().value(), layout.toString())
+                        .status())
                 .isEqualTo(403);
         assertThat(Http.signedIn("ines").get(path).status()).isEqualTo(200);
     }
@@ -168,15 +172,23 @@ class LayoutsTest {
     @Test
     void whatIsNoLayoutIsRefusedInWords() {
         ObjectNode other = file(0).put("format", "something else");
-        assertThat(RUTH.post(path + "/test", other.toString()).body()).contains("This is no layout of checks");
+        assertThat(RUTH.post(path + "/test?printer=" + App.tray().value(), other.toString())
+                        .body())
+                .contains("This is no layout of checks");
         ObjectNode huge = file(0).put("checkHeight", 4000);
-        assertThat(RUTH.post(path + "/test", huge.toString()).body()).contains("4000 mm");
+        assertThat(RUTH.post(path + "/test?printer=" + App.tray().value(), huge.toString())
+                        .body())
+                .contains("4000 mm");
         String endless =
                 file(0).put("checkHeight", 1).toString().replace("\"checkHeight\":1", "\"checkHeight\":1E-999999999");
-        assertThat(RUTH.post(path + "/test", endless).body()).contains("too many digits");
+        assertThat(RUTH.post(path + "/test?printer=" + App.tray().value(), endless)
+                        .body())
+                .contains("too many digits");
         ObjectNode tiny = file(0);
         block(tiny, "DATE").put("width", 0);
-        assertThat(RUTH.post(path + "/test", tiny.toString()).body()).contains("layout-broken");
+        assertThat(RUTH.post(path + "/test?printer=" + App.tray().value(), tiny.toString())
+                        .body())
+                .contains("layout-broken");
         assertThat(RUTH.get("/api/layouts/standard?page=A4&place=TOP&stubs=9").body())
                 .contains("one or two stubs");
         assertThat(RUTH.get(path + "/9999").status()).isEqualTo(404);
@@ -207,20 +219,29 @@ class LayoutsTest {
     void aPrinterIsAlignedInTenthsOfAMillimetre() {
         Http ines = Http.signedIn("ines");
         String alignment = path.replace("layouts", "alignment");
-        assertThat(ines.post(alignment, "{\"right\":-0.4,\"down\":1.5}").body())
+        String printer = "{\"printer\":" + App.tray().value() + ",";
+        assertThat(ines.post(alignment, printer + "\"right\":-0.4,\"down\":1.5}")
+                        .body())
                 .contains("\"right\":-0.4,\"down\":1.5");
-        assertThat(JSON.readTree(RUTH.get(path).body()).get("alignment").toString())
-                .isEqualTo("{\"right\":-0.4,\"down\":1.5}");
-        assertThat(ines.get(path.replace("layouts", "alignment.pdf"), "application/pdf")
+        JsonNode each = JSON.readTree(RUTH.get(path).body()).get("alignments");
+        assertThat(each.get(0).toString()).contains("Stand-in tray", "\"right\":-0.4,\"down\":1.5");
+        assertThat(each.get(1).toString()).contains("My own printer", "\"right\":0.0,\"down\":0.0");
+        assertThat(ines.get(
+                                path.replace("layouts", "alignment.pdf?printer=")
+                                        + App.tray().value(),
+                                "application/pdf")
                         .status())
                 .isEqualTo(200);
-        assertThat(ines.post(alignment, "{\"right\":10.1,\"down\":0}").body()).contains("a centimetre at most");
-        assertThat(ines.post(alignment, "{\"right\":0.25,\"down\":0}").status()).isEqualTo(422);
+        assertThat(ines.post(alignment, printer + "\"right\":10.1,\"down\":0}").body())
+                .contains("a centimetre at most");
+        assertThat(ines.post(alignment, printer + "\"right\":0.25,\"down\":0}").status())
+                .isEqualTo(422);
         assertThat(Http.signedIn("priya")
-                        .post(alignment, "{\"right\":0,\"down\":0}")
+                        .post(alignment, printer + "\"right\":0,\"down\":0}")
                         .status())
                 .isEqualTo(403);
-        assertThat(ines.post(alignment, "{\"right\":0,\"down\":0}").status()).isEqualTo(200);
+        assertThat(ines.post(alignment, printer + "\"right\":0,\"down\":0}").status())
+                .isEqualTo(200);
     }
 
     /** In the company's own words, where the numbers are asked and when the last sheet is answered. */

@@ -17,8 +17,12 @@ import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
 import leveltally.server.company.Companies;
 import leveltally.server.posting.Posting;
+import leveltally.server.printers.CompanyPrinter;
+import leveltally.server.printers.Printers;
+import leveltally.server.printing.DrawnRun;
 import leveltally.server.printing.HandingOver;
 import leveltally.server.printing.Numbering;
+import leveltally.server.printing.RunPages;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
 import org.apache.pdfbox.Loader;
@@ -128,7 +132,7 @@ class PrintingTest {
         App.handOver(App.numbered(batch));
         Http clerk = Http.signedIn("ines");
         String path = "/api/batches/" + batch.value() + "/answers-by-number";
-        String body = "{\"good\":\"%s\",\"spoiled\":\"%s\",\"blank\":\"%s\",\"why\":\"%s\"}";
+        String body = "{\"good\":\"%s\",\"spoiled\":\"%s\",\"blank\":\"%s\",\"why\":\"%s\",\"callBack\":false}";
         assertThat(clerk.post(path, body.formatted(first + "-" + (first + 1), first + 1, first + 2, "torn"))
                         .body())
                 .contains("named-twice");
@@ -155,7 +159,9 @@ class PrintingTest {
                         .list())
                 .containsExactly("GOOD", "SPOILED", "BLANK");
         assertThat(clerk.post(path, body.formatted(first, "", "", "")).body()).contains("was answered");
-        assertThat(clerk.post("/api/batches/" + batch.value() + "/print-on-own-numbers", "")
+        assertThat(clerk.post(
+                                "/api/batches/" + batch.value() + "/print-on-own-numbers",
+                                "{\"printer\":" + App.tray().value() + "}")
                         .status())
                 .isEqualTo(200);
         assertThat(clerk.post(path, body.formatted(first + 2, "", "", "")).status())
@@ -248,8 +254,14 @@ class PrintingTest {
     void aCrashBetweenHandingOverAndPaperIsAnsweredStillBlank() {
         BatchId batch = App.approved(App.invoice(BOLLARD, "24.00"));
         long run = App.numbered(batch);
-        assertThat(bean(HandingOver.class).markSent(ines(), run)).isTrue();
-        assertThat(bean(HandingOver.class).markSent(App.tomas(), run)).isFalse();
+        HandingOver handingOver = bean(HandingOver.class);
+        CompanyPrinter tray = bean(Printers.class).usable(App.tray());
+        RunPages pages = bean(RunPages.class);
+        assertThat(handingOver.begin(ines(), run, tray, pages.job(run, tray, List.of())))
+                .isEmpty();
+        DrawnRun drawn = pages.job(run, tray, App.documents(run));
+        assertThat(handingOver.begin(ines(), run, tray, drawn)).isPresent();
+        assertThat(handingOver.begin(App.tomas(), run, tray, drawn)).isEmpty();
         List<Long> taken = numbers(batch);
         App.answer(batch, App.documents(run), Answer.BLANK, "");
         long again = bean(Numbering.class).onOwnNumbers(ines(), batch);
@@ -273,7 +285,7 @@ class PrintingTest {
                 App.ruth(),
                 new Company("Somebody Else", List.of("Far away"), ours.graceDays(), ours.staleDays()),
                 companies.seen().version());
-        try (PDDocument pdf = Loader.loadPDF(bean(HandingOver.class).copy(run))) {
+        try (PDDocument pdf = Loader.loadPDF(bean(RunPages.class).copy(run))) {
             String text = new PDFTextStripper().getText(pdf);
             assertThat(text)
                     .contains("NOT A CHECK")

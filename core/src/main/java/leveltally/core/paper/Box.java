@@ -57,6 +57,14 @@ public sealed interface Box {
         }
     }
 
+    /** A picture, by its id; x and y are its left top corner. */
+    record Drawn(double x, double y, double width, double height, long picture) implements Box {
+        @Override
+        public Drawn moved(double right, double down) {
+            return new Drawn(x + right, y + down, width, height, picture);
+        }
+    }
+
     /** One bar; x and y are its left top corner. */
     record Bar(double x, double y, double width, double height) {}
 }

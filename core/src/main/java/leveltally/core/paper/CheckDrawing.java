@@ -19,6 +19,7 @@ public final class CheckDrawing {
     private final Measure measure;
     private final List<Box> boxes = new ArrayList<>();
     private boolean loose;
+    private @Nullable Picture signature;
 
     private CheckDrawing(CheckText text, CheckLayout layout, Measure measure) {
         this.text = text;
@@ -29,13 +30,17 @@ public final class CheckDrawing {
     /**
      * The check of one payment with its stubs as it goes to the printer: one sheet of stock, whatever the number of lines.
      *
+     * @param signature null where every check is signed by hand
      * @throws Refusal when a text cannot be drawn in full
      */
-    public static Page forThePrinter(CheckText text, CheckLayout layout, Paper paper, Measure measure) {
+    public static Page forThePrinter(
+            CheckText text, CheckLayout layout, Paper paper, @Nullable Signature signature, Measure measure) {
         if (text.number() == null) {
             throw new IllegalArgumentException("check to " + text.payee() + ": nothing is printed without a number");
         }
-        return new CheckDrawing(text, layout, measure).sheet(paper);
+        CheckDrawing drawing = new CheckDrawing(text, layout, measure);
+        drawing.signature = signature != null && signature.signs(text.amount()) ? signature.picture() : null;
+        return drawing.sheet(paper);
     }
 
     /**
@@ -101,6 +106,14 @@ public final class CheckDrawing {
     }
 
     private Page sheet(@Nullable Paper paper) {
+        if (!loose
+                && text.needsSecond()
+                && layout.on(Part.CHECK).stream().noneMatch(block -> block.says() == Says.SECOND_SIGNATURE)) {
+            throw Refusal.invalid(
+                    "no-second-signature",
+                    "Two people sign checks above " + text.payer().secondAbove()
+                            + ", and the layout has no line for the second.");
+        }
         double top = Area.points(layout.checkTop());
         double width = Area.points(layout.page().width());
         double bottom = top + Area.points(layout.checkHeight());
@@ -157,15 +170,40 @@ public final class CheckDrawing {
             case AMOUNT -> amount(part, block, top);
             case WORDS -> words(block, top);
             case MEMO -> memo(block, top);
+            case LOGO -> picture(block, top, payer.logo());
             case SIGNATURE -> {
-                double y = top + Area.points(block.area().bottom());
-                double left = Area.points(block.area().x());
-                boxes.add(new Box.Rule(left, y, left + Area.points(block.area().width()), y, 0.6, false));
+                picture(block, top, signature);
+                // several lines are for several people: the picture stands on the first
+                signature = null;
+                toSignOn(block, top);
+            }
+            case SECOND_SIGNATURE -> {
+                if (text.needsSecond()) {
+                    toSignOn(block, top);
+                }
             }
             case VALIDITY -> lines(block, top, List.of(payer.validity()));
             case TEXT -> lines(block, top, List.of(block.text().split("\n")));
             case LINES -> new Lines(layout, block).draw(text, top, from, rows, this::put, boxes::add);
         }
+    }
+
+    private void picture(Block block, double top, @Nullable Picture picture) {
+        if (picture != null) {
+            Area area = block.area();
+            boxes.add(picture.in(
+                    Area.points(area.x()),
+                    top + Area.points(area.y()),
+                    Area.points(area.width()),
+                    Area.points(area.height()),
+                    block.align()));
+        }
+    }
+
+    private void toSignOn(Block block, double top) {
+        double y = top + Area.points(block.area().bottom());
+        double left = Area.points(block.area().x());
+        boxes.add(new Box.Rule(left, y, left + Area.points(block.area().width()), y, 0.6, false));
     }
 
     private void payee(Part part, Block block, double top) {

@@ -26,8 +26,27 @@ public record CheckText(
      * The company and its bank, as the check names them.
      *
      * @param currencyWord ends the amount in words
+     * @param logo null for none
+     * @param secondAbove the largest amount that one person signs alone; null for any
      */
-    public record Payer(String company, List<String> address, String bank, String currencyWord, String validity) {}
+    public record Payer(
+            String company,
+            List<String> address,
+            String bank,
+            String currencyWord,
+            String validity,
+            @Nullable Picture logo,
+            @Nullable Money secondAbove) {}
+
+    /** The same on another number. */
+    public CheckText numbered(long now) {
+        return new CheckText(payer, payee, address, amount, checkDate, now, stub);
+    }
+
+    /** Whether two people have to sign it. */
+    public boolean needsSecond() {
+        return payer.secondAbove() != null && amount.compareTo(payer.secondAbove()) > 0;
+    }
 
     /** What a claim's check says. */
     public static CheckText of(Payer payer, Claim claim, LocalDate checkDate, @Nullable Long number, Stub stub) {

@@ -63,6 +63,15 @@ public final class LayoutCheck {
                 }
             }
         }
+        if (part == Part.CHECK
+                && !there.contains(Says.SECOND_SIGNATURE)
+                && samples.stream().anyMatch(CheckText::needsSecond)) {
+            find(
+                    part,
+                    -1,
+                    "Two people sign checks above " + samples.get(0).payer().secondAbove()
+                            + ": the second signature line is missing.");
+        }
         if (part == Part.ADVICE && Lines.room(layout, part, samples.get(0).stub()) < 5) {
             find(part, -1, "The advice needs a place for at least five lines.");
         }

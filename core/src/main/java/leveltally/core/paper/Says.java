@@ -7,6 +7,8 @@ import java.util.Set;
 public enum Says {
     COMPANY("company", Part.CHECK, Part.STUB, Part.ADVICE),
     COMPANY_ADDRESS("company's address", Part.CHECK, Part.STUB, Part.ADVICE),
+    /** As large as it can be in its place. */
+    LOGO("logo", Part.CHECK, Part.STUB, Part.ADVICE),
     BANK("bank", Part.CHECK),
     /** Printed where the stock is blank; on numbered stock it is on the paper. */
     NUMBER("number", Part.CHECK, Part.STUB, Part.ADVICE),
@@ -21,6 +23,8 @@ public enum Says {
     MEMO("references", Part.CHECK),
     /** A line to sign on. */
     SIGNATURE("signature line", Part.CHECK),
+    /** Another one, on checks above an amount only. */
+    SECOND_SIGNATURE("second signature line", Part.CHECK),
     /** How long the check is good for. */
     VALIDITY("validity", Part.CHECK),
     /** Words of the company's own. */

@@ -60,6 +60,7 @@ public final class StandardLayouts {
                 block(Says.AMOUNT, ofPoints(right - 146, 83, 146, 23), Face.BOLD, 12, Box.Align.RIGHT),
                 block(Says.WORDS, ofPoints(left, 108, width, 24), Face.TEXT, 10, Box.Align.LEFT),
                 block(Says.PAYEE_ADDRESS, ofPoints(left, 133, 270, 66), Face.TEXT, 9, Box.Align.LEFT),
+                block(Says.SECOND_SIGNATURE, ofPoints(right - 190, 133, 190, 14), Face.TEXT, 9, Box.Align.LEFT),
                 block(Says.BANK, ofPoints(right - 190, 149, 190, 14), Face.TEXT, 9, Box.Align.LEFT),
                 block(Says.SIGNATURE, ofPoints(right - 190, 168, 190, 24), Face.TEXT, 9, Box.Align.LEFT),
                 block(Says.VALIDITY, ofPoints(right - 220, 195, 220, 10), Face.TEXT, 7, Box.Align.RIGHT));

@@ -1,5 +1,6 @@
 package leveltally.core.paper;
 
+import static leveltally.core.Cases.usd;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
@@ -17,7 +18,7 @@ class CheckDrawingTest {
     /** For the printer. */
     private static List<Page> pages(CheckText text, Paper paper) {
         List<Page> pages = new ArrayList<>(
-                List.of(CheckDrawing.forThePrinter(text, StandardLayouts.LETTER, paper, PaperCases.HALF_EM)));
+                List.of(CheckDrawing.forThePrinter(text, StandardLayouts.LETTER, paper, null, PaperCases.HALF_EM)));
         pages.addAll(CheckDrawing.advice(text, StandardLayouts.LETTER, PaperCases.HALF_EM));
         return pages;
     }
@@ -62,7 +63,7 @@ class CheckDrawingTest {
         CheckLayout layout = new CheckLayout(
                 before.page(), before.place(), before.checkHeight(), 1, before.dates(), blocks, before.columns());
         Page page = CheckDrawing.forThePrinter(
-                PaperCases.text("Bollard", 1, "1225.00"), layout, new Paper.Numbered(), PaperCases.HALF_EM);
+                PaperCases.text("Bollard", 1, "1225.00"), layout, new Paper.Numbered(), null, PaperCases.HALF_EM);
         assertThat(page.boxes().stream()
                         .filter(box -> box instanceof Box.Text t && t.text().equals("41237"))
                         .map(box -> ((Box.Text) box).y() > 252))
@@ -155,5 +156,91 @@ class CheckDrawingTest {
                 .map(Box.Bars.class::cast)
                 .findFirst()
                 .orElseThrow();
+    }
+
+    private static List<Box.Drawn> drawn(Page page) {
+        return page.boxes().stream()
+                .filter(box -> box instanceof Box.Drawn)
+                .map(box -> (Box.Drawn) box)
+                .toList();
+    }
+
+    private static long linesToSignOn(Page page) {
+        return page.boxes().stream()
+                .filter(box -> box instanceof Box.Rule rule && rule.width() == 0.6)
+                .count();
+    }
+
+    /** A signature is on what the printer gets, up to its limit, and on nothing that is looked at. */
+    @Test
+    void aSignatureGoesToThePrinterOnlyAndUpToItsLimit() {
+        Signature signature = new Signature(new Picture(7, 300, 100), usd("5000.00"));
+        CheckText below = PaperCases.text("Bollard", 1, "5000.00");
+        CheckText above = PaperCases.text("Bollard", 1, "5000.01");
+        Page signed = CheckDrawing.forThePrinter(
+                below, StandardLayouts.LETTER, PaperCases.BLANK, signature, PaperCases.HALF_EM);
+        assertThat(drawn(signed)).hasSize(1).first().satisfies(box -> {
+            assertThat(box.picture()).isEqualTo(7);
+            // three to one, on its line
+            assertThat(box.width()).isCloseTo(3 * box.height(), within(0.001));
+            assertThat(box.y() + box.height()).isCloseTo(168 + 24, within(0.02));
+        });
+        assertThat(drawn(CheckDrawing.forThePrinter(
+                        above, StandardLayouts.LETTER, PaperCases.BLANK, signature, PaperCases.HALF_EM)))
+                .isEmpty();
+        assertThat(drawn(CheckDrawing.toLookAt(below, StandardLayouts.LETTER, PaperCases.HALF_EM)))
+                .isEmpty();
+    }
+
+    @Test
+    void aSecondLineToSignOnIsThereAboveTheAmountOnly() {
+        Money limit = usd("10000.00");
+        CheckText at = PaperCases.with(PaperCases.text("Bollard", 1, "10000.00"), null, limit);
+        CheckText above = PaperCases.with(PaperCases.text("Bollard", 1, "10000.01"), null, limit);
+        assertThat(linesToSignOn(pages(at, PaperCases.BLANK).get(0))).isEqualTo(1);
+        assertThat(linesToSignOn(pages(above, PaperCases.BLANK).get(0))).isEqualTo(2);
+        CheckLayout without = without(Says.SECOND_SIGNATURE);
+        assertThatThrownBy(() -> CheckDrawing.toLookAt(above, without, PaperCases.HALF_EM))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("no line for the second");
+        assertThat(LayoutCheck.of(without, List.of(at, above), PaperCases.HALF_EM))
+                .extracting(Finding::words)
+                .containsExactly("Two people sign checks above 10,000.00: the second signature line is missing.");
+        assertThat(LayoutCheck.of(without, List.of(at), PaperCases.HALF_EM)).isEmpty();
+    }
+
+    private static CheckLayout without(Says says) {
+        CheckLayout of = StandardLayouts.LETTER;
+        Map<Part, List<Block>> blocks = new HashMap<>();
+        for (Part part : Part.values()) {
+            blocks.put(
+                    part,
+                    of.on(part).stream().filter(block -> block.says() != says).toList());
+        }
+        return new CheckLayout(of.page(), of.place(), of.checkHeight(), of.stubs(), of.dates(), blocks, of.columns());
+    }
+
+    /** As large as its place allows, at its proportion, and where the block says. */
+    @Test
+    void aLogoKeepsItsProportion() {
+        CheckLayout of = StandardLayouts.LETTER;
+        Map<Part, List<Block>> blocks = new HashMap<>();
+        for (Part part : Part.values()) {
+            blocks.put(part, of.on(part));
+        }
+        List<Block> check = new ArrayList<>(of.on(Part.CHECK));
+        check.add(new Block(Says.LOGO, Area.ofPoints(300, 50, 80, 20), Face.TEXT, 9, Box.Align.RIGHT, ""));
+        blocks.put(Part.CHECK, check);
+        CheckLayout layout =
+                new CheckLayout(of.page(), of.place(), of.checkHeight(), of.stubs(), of.dates(), blocks, of.columns());
+        CheckText text = PaperCases.with(PaperCases.text("Bollard", 1, "10.00"), new Picture(3, 50, 25), null);
+        assertThat(drawn(CheckDrawing.toLookAt(text, layout, PaperCases.HALF_EM)))
+                .hasSize(1)
+                .first()
+                .satisfies(box -> {
+                    assertThat(box.width()).isCloseTo(40, within(0.01));
+                    assertThat(box.height()).isCloseTo(20, within(0.01));
+                    assertThat(box.x()).isCloseTo(340, within(0.01));
+                });
     }
 }

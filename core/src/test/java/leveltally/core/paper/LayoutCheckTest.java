@@ -52,7 +52,7 @@ class LayoutCheckTest {
             int lines = 1 + random.nextInt(60);
             CheckText text = PaperCases.text(
                     "Payee ".repeat(1 + random.nextInt(8)), lines, Money.ofMinor(1 + random.nextInt(9_999_999), "USD"));
-            Page page = CheckDrawing.forThePrinter(text, layout, PaperCases.BLANK, PaperCases.HALF_EM);
+            Page page = CheckDrawing.forThePrinter(text, layout, PaperCases.BLANK, null, PaperCases.HALF_EM);
             List<double[]> inked = texts(page);
             for (int a = 0; a < inked.size(); a++) {
                 double[] one = inked.get(a);

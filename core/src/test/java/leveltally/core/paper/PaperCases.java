@@ -41,6 +41,22 @@ final class PaperCases {
     static final Paper BLANK =
             new Paper.Blank(MicrPattern.read("C########C|KC"), new RoutingNumber("990044105"), "004417720931");
 
+    private static final CheckText.Payer PAYER = new CheckText.Payer(
+            "Marrow Bay Ferries", List.of("4 Ropewalk Quay"), "Skerrow Trust", "dollars", "", null, null);
+
+    /** The same with a logo, and a limit above which two sign. */
+    static CheckText with(CheckText text, Picture logo, Money secondAbove) {
+        return new CheckText(
+                new CheckText.Payer(
+                        PAYER.company(), PAYER.address(), PAYER.bank(), PAYER.currencyWord(), "", logo, secondAbove),
+                text.payee(),
+                text.address(),
+                text.amount(),
+                text.checkDate(),
+                text.number(),
+                text.stub());
+    }
+
     static CheckText text(String payee, int lines, String amount) {
         return text(payee, lines, usd(amount));
     }
@@ -54,8 +70,6 @@ final class PaperCases {
         }
         Money total = Money.sum(paid.stream().map(ClaimLine::cash).toList(), USD);
         Claim claim = new Claim(new ClaimId(1), new VendorId(1), new RemitTo(payee, List.of("1 Quay")), total, paid);
-        var payer =
-                new CheckText.Payer("Marrow Bay Ferries", List.of("4 Ropewalk Quay"), "Skerrow Trust", "dollars", "");
-        return CheckText.of(payer, claim, CHECK_DATE, 41237L, Stub.of(paid, dates, Set.of(), ""));
+        return CheckText.of(PAYER, claim, CHECK_DATE, 41237L, Stub.of(paid, dates, Set.of(), ""));
     }
 }

@@ -137,13 +137,23 @@ public class ClaimRows {
     /** What the stub of each claim lists; two statements, whatever their number. */
     @Transactional(readOnly = true)
     public Map<ClaimId, Stub> stubs(Collection<Claim> claims) {
+        return stubs(claims, false);
+    }
+
+    /** The same with every line, for the company's own eyes: none is hidden. */
+    @Transactional(readOnly = true)
+    public Map<ClaimId, Stub> listed(Collection<Claim> claims) {
+        return stubs(claims, true);
+    }
+
+    private Map<ClaimId, Stub> stubs(Collection<Claim> claims, boolean whole) {
         List<Long> ids = claims.stream().map(claim -> claim.id().value()).toList();
         Map<InvoiceId, LocalDate> dates = new HashMap<>();
         Set<InvoiceId> hidden = new HashSet<>();
         linesOf(ids).forEach(line -> {
             if (line.invoiceId != null) {
                 dates.put(new InvoiceId(line.invoiceId), line.invoiceDate);
-                if (line.hidden) {
+                if (line.hidden && !whole) {
                     hidden.add(new InvoiceId(line.invoiceId));
                 }
             }

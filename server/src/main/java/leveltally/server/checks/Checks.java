@@ -21,6 +21,7 @@ import leveltally.core.payments.PaymentId;
 import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printing.PaperSays;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.payments.Payment;
 import leveltally.server.payments.Payments;
@@ -73,6 +74,9 @@ public class Checks {
     @Transactional
     public List<CheckNumberId> take(Actor by, WayId way, long inTray, String reason, List<PaymentId> payments) {
         NumberSeries from = series.lock(way);
+        if (isFoundAgain(from, inTray)) {
+            return takeFound(by, from, inTray, payments);
+        }
         Tray tray = Tray.confirm(from.nextNumber(), inTray, reason);
         from.range().mustHold(tray.first(), payments.size());
         passOver(by, from, tray.first(), reason.strip());
@@ -85,6 +89,118 @@ public class Checks {
         series.advance(from.id(), next);
         entities.flush();
         return taken.stream().map(n -> new CheckNumberId(n.id)).toList();
+    }
+
+    /** Whether a number lies behind the next one and was called unaccounted: its paper may turn up again. */
+    @Transactional(readOnly = true)
+    public boolean isFoundAgain(NumberSeries of, long number) {
+        return number < of.nextNumber() && !unaccounted(of, number, 1).isEmpty();
+    }
+
+    /** The unaccounted numbers from one on that follow each other, at most so many. */
+    private List<CheckNumberEntity> unaccounted(NumberSeries of, long from, int most) {
+        List<CheckNumberEntity> found = entities.createQuery(
+                        "select n from CheckNumberEntity n where n.seriesId = :series and n.number between :from and :to"
+                                + " and n.state = UNACCOUNTED order by n.number",
+                        CheckNumberEntity.class)
+                .setParameter("series", of.id().value())
+                .setParameter("from", from)
+                .setParameter("to", from + most - 1)
+                .getResultList();
+        List<CheckNumberEntity> following = new ArrayList<>();
+        for (CheckNumberEntity number : found) {
+            if (number.number == from + following.size()) {
+                following.add(number);
+            }
+        }
+        return following;
+    }
+
+    private List<CheckNumberId> takeFound(Actor by, NumberSeries from, long first, List<PaymentId> payments) {
+        List<CheckNumberEntity> found = unaccounted(from, first, payments.size());
+        if (found.size() < payments.size()) {
+            throw Refusal.invalidField(
+                    "found-too-few",
+                    "firstNumber",
+                    "From " + first + " on, " + (found.size() == 1 ? "1 number is" : found.size() + " numbers are")
+                            + " unaccounted, for " + payments.size()
+                            + " payments. Select as many payments as there are sheets found again.");
+        }
+        for (int i = 0; i < found.size(); i++) {
+            CheckNumberEntity number = found.get(i);
+            entities.refresh(number, LockModeType.PESSIMISTIC_WRITE);
+            number.state = number.state.to(NumberState.TAKEN, number.number);
+            number.paymentId = payments.get(i).value();
+            number.stateDate = by.today();
+            number.explanation = "";
+            event(by, number, "found again and taken for printing");
+        }
+        entities.flush();
+        return found.stream().map(n -> new CheckNumberId(n.id)).toList();
+    }
+
+    /** Says more of a number that is unaccounted: where its paper went. */
+    @Transactional
+    public void explain(Actor by, CheckNumberId id, String why) {
+        by.mayDo(Deed.EXPLAIN_NUMBER);
+        CheckNumberEntity number = entities.find(CheckNumberEntity.class, id.value(), LockModeType.PESSIMISTIC_WRITE);
+        if (number == null) {
+            throw Refusal.notFound("no-check", "There is no such check number. Choose one from the register.");
+        }
+        if (number.state != NumberState.UNACCOUNTED) {
+            throw Refusal.conflict(
+                    "not-unaccounted",
+                    "Number " + number.number + " is " + number.state.words()
+                            + ". Only an unaccounted number is explained.");
+        }
+        if (why.isBlank()) {
+            throw Refusal.invalidField("reason-missing", "why", "Say what is known of its paper.");
+        }
+        String before = number.explanation;
+        number.explanation = why.strip();
+        audit.record(
+                by, "explain number", "check " + number.number, Map.of("before", before, "why", number.explanation));
+    }
+
+    /**
+     * Gives the payments of the newest numbers of a series those that are on their paper; the numbers passed over are spoiled,
+     * or unaccounted where no sheet had them.
+     *
+     * @return the numbers in the order of the sheets
+     */
+    @Transactional
+    public List<CheckNumberId> renumber(Actor by, WayId way, PaperSays paper, String reason) {
+        NumberSeries from = series.lock(way);
+        String why = "the paper says " + paper.says() + ": " + reason;
+        List<CheckNumberEntity> reckoned = entities.createQuery(
+                        "select n from CheckNumberEntity n where n.seriesId = :series and n.number >= :from order by n.number",
+                        CheckNumberEntity.class)
+                .setParameter("series", from.id().value())
+                .setParameter("from", paper.reckoned())
+                .getResultList();
+        List<Long> payments = reckoned.stream().map(n -> n.paymentId).toList();
+        int spoiled = (int) Math.min(paper.passedOver(), reckoned.size());
+        for (CheckNumberEntity number : reckoned.subList(0, spoiled)) {
+            move(by, new CheckNumberId(number.id), NumberState.SPOILED, by.today(), why);
+        }
+        entities.flush();
+        passOver(by, from, paper.says(), why);
+        List<CheckNumberEntity> now = new ArrayList<>(reckoned.subList(spoiled, reckoned.size()));
+        for (int i = 0; i < now.size(); i++) {
+            // in rising order: the payment's number before is spoiled, or carries another one by now
+            now.get(i).paymentId = payments.get(i);
+            now.get(i).explanation = why;
+            entities.flush();
+        }
+        for (int i = now.size(); i < payments.size(); i++) {
+            CheckNumberEntity number = number(by, from, paper.says() + i, NumberState.TAKEN, payments.get(i), why);
+            event(by, number, why);
+            now.add(number);
+            entities.flush();
+        }
+        series.advance(from.id(), paper.says() + paper.sheets());
+        entities.flush();
+        return now.stream().map(n -> new CheckNumberId(n.id)).toList();
     }
 
     /** The numbers from the next one of a locked series to the one before {@code until} become unaccounted. */
@@ -155,6 +271,9 @@ public class Checks {
     /** These checks, by number id; one statement. */
     @Transactional(readOnly = true)
     public Map<CheckNumberId, Check> of(Collection<CheckNumberId> ids) {
+        if (ids.isEmpty()) {
+            return Map.of();
+        }
         return checks(
                         "n.id IN (:ids)",
                         Map.of("ids", ids.stream().map(CheckNumberId::value).toList()))

@@ -2,6 +2,7 @@ package leveltally.server.checks;
 
 import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.SeriesId;
+import leveltally.core.checks.Signing;
 import leveltally.core.checks.Stock;
 import leveltally.core.ledger.WayId;
 import leveltally.core.paper.MicrPattern;
@@ -14,6 +15,7 @@ import leveltally.core.paper.MicrPattern;
  * @param currencyWord ends the amount in words, such as {@code dollars}
  * @param validity how long its checks are good for, in words
  * @param sameNumberReprint whether a damaged sheet may be printed again on its own number
+ * @param signing who signs its checks
  * @param loading which paper is loaded for its checks, in the company's words; empty for nothing to say
  */
 public record NumberSeries(
@@ -26,4 +28,5 @@ public record NumberSeries(
         String currencyWord,
         String validity,
         boolean sameNumberReprint,
-        String loading) {}
+        String loading,
+        Signing signing) {}

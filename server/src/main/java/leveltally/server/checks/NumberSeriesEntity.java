@@ -33,6 +33,18 @@ class NumberSeriesEntity {
     boolean sameNumberReprint;
     String loading = "";
 
+    @Nullable
+    Long signatureId;
+
+    @Nullable
+    Long signatureUpToMinor;
+
+    @Nullable
+    Long secondAboveMinor;
+
+    @Nullable
+    Long mostMinor;
+
     @Version
     long version;
 }

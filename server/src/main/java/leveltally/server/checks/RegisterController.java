@@ -1,6 +1,10 @@
 package leveltally.server.checks;
 
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
 import java.util.List;
+import leveltally.core.checks.CheckNumberId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
@@ -12,6 +16,8 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -23,8 +29,10 @@ import org.springframework.web.bind.annotation.RestController;
 class RegisterController {
     private final RegisterRows rows;
     private final NumberHistory history;
+    private final Checks checks;
 
-    RegisterController(RegisterRows rows, NumberHistory history) {
+    RegisterController(RegisterRows rows, NumberHistory history, Checks checks) {
+        this.checks = checks;
         this.rows = rows;
         this.history = history;
     }
@@ -56,6 +64,16 @@ class RegisterController {
     @GetMapping("/{id}")
     HistoryView history(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
+        return history.of(id, by.today());
+    }
+
+    record Explained(@NotNull @Size(max = 200) String why) {}
+
+    /** Where the paper of an unaccounted number went. */
+    @PostMapping("/{id}/explain")
+    @Needs(Deed.EXPLAIN_NUMBER)
+    HistoryView explain(Actor by, @PathVariable long id, @Valid @RequestBody Explained wanted) {
+        checks.explain(by, new CheckNumberId(id), wanted.why());
         return history.of(id, by.today());
     }
 }

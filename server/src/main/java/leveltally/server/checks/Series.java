@@ -7,6 +7,7 @@ import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.SeriesId;
+import leveltally.core.checks.Signing;
 import leveltally.core.ledger.WayId;
 import leveltally.core.paper.MicrPattern;
 import org.springframework.stereotype.Service;
@@ -84,6 +85,7 @@ public class Series {
                 s.currencyWord,
                 s.validity,
                 s.sameNumberReprint,
-                s.loading);
+                s.loading,
+                new Signing(s.signatureId, s.signatureUpToMinor, s.secondAboveMinor, s.mostMinor));
     }
 }

@@ -11,9 +11,11 @@ import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.company.Company;
 import leveltally.core.company.FiscalYear;
+import leveltally.core.paper.Picture;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.pictures.Pictures;
 import org.hibernate.exception.ConstraintViolationException;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -29,8 +31,10 @@ public class Companies {
 
     private final EntityManager entities;
     private final AuditTrail audit;
+    private final Pictures pictures;
 
-    Companies(EntityManager entities, AuditTrail audit) {
+    Companies(EntityManager entities, AuditTrail audit, Pictures pictures) {
+        this.pictures = pictures;
         this.entities = entities;
         this.audit = audit;
     }
@@ -60,6 +64,31 @@ public class Companies {
     public FiscalYear year() {
         Company company = seen().company();
         return company == null ? FiscalYear.OF_THE_CALENDAR : company.year();
+    }
+
+    /** Its logo; null for none. */
+    @Transactional(readOnly = true)
+    public @Nullable Picture logo() {
+        CompanyEntity row = entities.find(CompanyEntity.class, CompanyEntity.ONLY);
+        return row == null || row.logoId == null ? null : pictures.get(row.logoId);
+    }
+
+    /**
+     * Gives the company a logo, or none; what was printed with another one keeps it.
+     *
+     * @param base64 the picture; empty for none
+     */
+    @Transactional
+    public void setLogo(Actor by, String base64) {
+        by.mayDo(Deed.SET_COMPANY);
+        CompanyEntity row = entities.find(CompanyEntity.class, CompanyEntity.ONLY, LockModeType.PESSIMISTIC_WRITE);
+        if (row == null) {
+            throw Refusal.conflict("no-company", "No company is set up yet. Name it first, then give it a logo.");
+        }
+        row.logoId = base64.isEmpty()
+                ? null
+                : (Long) pictures.keep(by, base64, false).id();
+        audit.record(by, "set logo", SUBJECT, Map.of("picture", row.logoId == null ? "none" : row.logoId));
     }
 
     @Transactional(readOnly = true)

@@ -6,9 +6,12 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import leveltally.core.company.Company;
 import leveltally.core.company.FiscalYear;
+import leveltally.core.paper.Picture;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Needs;
+import leveltally.server.pictures.Pictures;
+import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -21,8 +24,10 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class CompanyController {
     private final Companies companies;
+    private final Pictures pictures;
 
-    CompanyController(Companies companies) {
+    CompanyController(Companies companies, Pictures pictures) {
+        this.pictures = pictures;
         this.companies = companies;
     }
 
@@ -35,7 +40,19 @@ class CompanyController {
             String zone,
             int firstMonth,
             long version,
-            boolean mayChange) {}
+            boolean mayChange,
+            @Nullable LogoView logo) {}
+
+    /** @param dots across, of a picture that is not sharp at any size; 0 otherwise */
+    record LogoView(long picture, int dots) {}
+
+    /** A PNG or SVG in base 64; empty for none. */
+    record LogoWanted(@NotNull String content) {}
+
+    private @Nullable LogoView logo() {
+        Picture logo = companies.logo();
+        return logo == null ? null : new LogoView(logo.id(), pictures.dotsAcross(logo.id()));
+    }
 
     record CompanyWanted(
             @NotNull @Size(max = 200) String name,
@@ -53,7 +70,7 @@ class CompanyController {
         boolean mayChange = Deed.SET_COMPANY.allowedTo(by.roles());
         Company company = seen.company();
         return company == null
-                ? new CompanyView("", List.of(), 0, Company.USUAL_STALE_DAYS, "", 1, seen.version(), mayChange)
+                ? new CompanyView("", List.of(), 0, Company.USUAL_STALE_DAYS, "", 1, seen.version(), mayChange, null)
                 : new CompanyView(
                         company.name(),
                         company.address(),
@@ -62,7 +79,8 @@ class CompanyController {
                         company.zone() == null ? "" : company.zone().getId(),
                         company.year().first().getValue(),
                         seen.version(),
-                        mayChange);
+                        mayChange,
+                        logo());
     }
 
     @PostMapping
@@ -78,6 +96,13 @@ class CompanyController {
                         Company.zone(wanted.zone()),
                         FiscalYear.beginning(wanted.firstMonth())),
                 wanted.version());
+        return company(by);
+    }
+
+    @PostMapping("/logo")
+    @Needs(Deed.SET_COMPANY)
+    CompanyView setLogo(Actor by, @Valid @RequestBody LogoWanted wanted) {
+        companies.setLogo(by, wanted.content());
         return company(by);
     }
 }

@@ -22,6 +22,9 @@ class CompanyEntity {
 
     int firstMonth;
 
+    @Nullable
+    Long logoId;
+
     @Version
     long version;
 }

@@ -15,6 +15,7 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
+import leveltally.core.printers.PrinterId;
 import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
 import leveltally.core.selection.CashWay;
@@ -33,6 +34,7 @@ import leveltally.server.invoices.NewInvoice;
 import leveltally.server.ledger.CashMovements;
 import leveltally.server.ledger.Periods;
 import leveltally.server.posting.Posting;
+import leveltally.server.printers.Printers;
 import leveltally.server.printing.Answers;
 import leveltally.server.printing.Printing;
 import leveltally.server.printing.Said;
@@ -70,6 +72,7 @@ class DemoStory {
     private final Sending sending;
     private final Turns turns;
     private final Printing printing;
+    private final Printers printers;
     private final Answers said;
     private final Posting posting;
     private final Checks checks;
@@ -94,6 +97,7 @@ class DemoStory {
             Sending sending,
             Turns turns,
             Printing printing,
+            Printers printers,
             Answers said,
             Posting posting,
             Checks checks,
@@ -115,6 +119,7 @@ class DemoStory {
         this.sending = sending;
         this.turns = turns;
         this.printing = printing;
+        this.printers = printers;
         this.said = said;
         this.posting = posting;
         this.checks = checks;
@@ -291,8 +296,14 @@ class DemoStory {
         long next = nextNumber(account);
         Turn turn = turns.take(clerk, account, batch, "");
         long first = skip ? next + 2 : next;
+        PrinterId tray = printers.inUse().get(0).id();
         long run = printing.print(
-                        clerk, batch, turn.serial(), first, skip ? "Two sheets were missing from the new packet" : "")
+                        clerk,
+                        batch,
+                        turn.serial(),
+                        first,
+                        skip ? "Two sheets were missing from the new packet" : "",
+                        tray)
                 .run();
         List<Long> documents = documents(run);
         List<Said> answers = new ArrayList<>();
@@ -303,7 +314,7 @@ class DemoStory {
         said.answer(clerk, batch, answers);
         if (spoil) {
             Turn again = turns.take(clerk, account, batch, "");
-            long second = printing.print(clerk, batch, again.serial(), nextNumber(account), "")
+            long second = printing.print(clerk, batch, again.serial(), nextNumber(account), "", tray)
                     .run();
             said.answer(
                     clerk,

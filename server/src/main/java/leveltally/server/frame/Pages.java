@@ -10,7 +10,11 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 class Pages implements WebMvcConfigurer {
     @Override
     public void addViewControllers(ViewControllerRegistry views) {
-        for (String view : List.of("/", "/{view:[a-z-]+}", "/{view:(?!api)[a-z-]+}/{id:[A-Za-z0-9-]+}")) {
+        for (String view : List.of(
+                "/",
+                "/{view:[a-z-]+}",
+                "/{view:(?!api)[a-z-]+}/{id:[A-Za-z0-9-]+}",
+                "/{view:(?!api)[a-z-]+}/{id:[0-9]+}/{part:[a-z-]+}")) {
             views.addViewController(view).setViewName("forward:/index.html");
         }
     }

@@ -46,6 +46,14 @@ public class Seal {
         return HexFormat.of().formatHex(cipher.encrypt(text.getBytes(StandardCharsets.UTF_8)));
     }
 
+    public byte[] sealBytes(byte[] content) {
+        return cipher.encrypt(content);
+    }
+
+    public byte[] openBytes(byte[] sealed) {
+        return cipher.decrypt(sealed);
+    }
+
     public String open(String sealed) {
         return new String(cipher.decrypt(HexFormat.of().parseHex(sealed)), StandardCharsets.UTF_8);
     }

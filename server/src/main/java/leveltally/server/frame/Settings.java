@@ -14,6 +14,7 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param proxies addresses of the proxies in front, whose forwarded headers are believed; nobody else's are
  * @param address where people reach the application: what links in mail begin with, without a slash at the end
  * @param mail the server that carries mail; without a host the stand-in mailbox takes it
+ * @param printSystem host and port of the printing system whose queues are printed on; empty for this machine's own
  */
 @ConfigurationProperties("leveltally")
 public record Settings(
@@ -24,7 +25,8 @@ public record Settings(
         String setupCode,
         List<String> proxies,
         String address,
-        Mail mail) {
+        Mail mail,
+        String printSystem) {
     /** An SMTP server; {@code tls} begins every talk with STARTTLS. */
     public record Mail(String host, int port, String user, String password, boolean tls, String from) {}
 
@@ -32,6 +34,10 @@ public record Settings(
         if (sealKey.length() < 16) {
             throw new IllegalArgumentException(
                     "leveltally.seal-key (LEVELTALLY_SEAL_KEY) needs at least 16 characters: it seals account numbers");
+        }
+        if (!printSystem.matches("([A-Za-z0-9\\[][A-Za-z0-9.:\\[\\]-]*)?")) {
+            throw new IllegalArgumentException("leveltally.print-system (LEVELTALLY_PRINT_SYSTEM) takes a host, or host"
+                    + " and port, such as printing.example:631; this is none: " + printSystem);
         }
         for (String proxy : proxies) {
             if (!proxy.matches("[0-9A-Fa-f.:]+")) {

@@ -5,8 +5,10 @@ import leveltally.core.checks.SeriesId;
 import leveltally.core.paper.Alignment;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printers.PrinterId;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.checks.Series;
+import leveltally.server.printers.Printers;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -14,43 +16,43 @@ import org.springframework.transaction.annotation.Transactional;
 /** By how much printers draw beside the place, remembered for each with the stock of each series. */
 @Service
 public class Alignments {
-    /** The one printer there is. */
-    private static final String PRINTER = "stand-in";
-
     private final JdbcClient jdbc;
     private final Series series;
+    private final Printers printers;
     private final AuditTrail audit;
 
-    Alignments(JdbcClient jdbc, Series series, AuditTrail audit) {
+    Alignments(JdbcClient jdbc, Series series, Printers printers, AuditTrail audit) {
         this.jdbc = jdbc;
         this.series = series;
+        this.printers = printers;
         this.audit = audit;
     }
 
     @Transactional(readOnly = true)
-    public Alignment of(SeriesId id) {
+    public Alignment of(SeriesId id, PrinterId printer) {
         return jdbc.sql("SELECT right_tenths, down_tenths FROM printer_alignment WHERE series_id = :series"
-                        + " AND printer = :printer")
+                        + " AND printer_id = :printer")
                 .param("series", id.value())
-                .param("printer", PRINTER)
+                .param("printer", printer.value())
                 .query((r, n) -> new Alignment(r.getInt("right_tenths"), r.getInt("down_tenths")))
                 .optional()
                 .orElse(Alignment.NONE);
     }
 
     @Transactional
-    void set(Actor by, SeriesId id, Alignment alignment) {
+    void set(Actor by, SeriesId id, PrinterId printer, Alignment alignment) {
         by.mayDo(Deed.ALIGN_PRINTER);
         series.lock(series.get(id).way());
-        Alignment before = of(id);
+        String name = printers.get(printer).name();
+        Alignment before = of(id, printer);
         if (before.equals(alignment)) {
             return;
         }
-        jdbc.sql("INSERT INTO printer_alignment (series_id, printer, right_tenths, down_tenths)"
+        jdbc.sql("INSERT INTO printer_alignment (series_id, printer_id, right_tenths, down_tenths)"
                         + " VALUES (:series, :printer, :right, :down)"
                         + " ON DUPLICATE KEY UPDATE right_tenths = :right, down_tenths = :down")
                 .param("series", id.value())
-                .param("printer", PRINTER)
+                .param("printer", printer.value())
                 .param("right", alignment.right())
                 .param("down", alignment.down())
                 .update();
@@ -58,6 +60,12 @@ public class Alignments {
                 by,
                 "align printer",
                 "series " + id.value(),
-                Map.of("right", alignment.right() / 10.0 + " mm", "down", alignment.down() / 10.0 + " mm"));
+                Map.of(
+                        "printer",
+                        name,
+                        "right",
+                        alignment.right() / 10.0 + " mm",
+                        "down",
+                        alignment.down() / 10.0 + " mm"));
     }
 }

@@ -11,6 +11,7 @@ import leveltally.core.paper.Alignment;
 import leveltally.core.paper.Place;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printers.PrinterId;
 import leveltally.server.checks.SeriesSetup;
 import leveltally.server.frame.Needs;
 import org.springframework.http.MediaType;
@@ -42,6 +43,7 @@ class LayoutController {
 
     /** In millimetres, to the tenth. */
     record AlignmentRequest(
+            long printer,
             @NotNull @Digits(integer = 4, fraction = 1) BigDecimal right,
             @NotNull @Digits(integer = 4, fraction = 1) BigDecimal down) {}
 
@@ -82,10 +84,11 @@ class LayoutController {
     /** A test page of a layout, as a PDF; a layout is kept by whoever had it. */
     @PostMapping("/series/{id}/layouts/test")
     @Needs(Deed.SET_LAYOUT)
-    ResponseEntity<byte[]> testPage(Actor by, @PathVariable long id, @Valid @RequestBody LayoutFile layout) {
+    ResponseEntity<byte[]> testPage(
+            Actor by, @PathVariable long id, @RequestParam long printer, @Valid @RequestBody LayoutFile layout) {
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_PDF)
-                .body(pages.testPage(by, new SeriesId(id), layout.layout()));
+                .body(pages.testPage(by, new SeriesId(id), layout.layout(), new PrinterId(printer)));
     }
 
     @PostMapping("/series/{id}/layouts")
@@ -97,8 +100,19 @@ class LayoutController {
 
     /** A page on plain paper to lay over the stock, drawn with the printer's alignment. */
     @GetMapping("/series/{id}/alignment.pdf")
-    ResponseEntity<byte[]> alignment(Actor by, @PathVariable long id) {
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).body(pages.alignment(by, new SeriesId(id)));
+    ResponseEntity<byte[]> alignment(Actor by, @PathVariable long id, @RequestParam long printer) {
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_PDF)
+                .body(pages.alignment(by, new SeriesId(id), new PrinterId(printer)));
+    }
+
+    record AlignmentPageRequest(long printer) {}
+
+    /** Prints that page on a printer that pages can be sent to. */
+    @PostMapping("/series/{id}/alignment/print")
+    @Needs(Deed.ALIGN_PRINTER)
+    void printAlignment(Actor by, @PathVariable long id, @RequestBody AlignmentPageRequest wanted) {
+        pages.printAlignment(by, new SeriesId(id), new PrinterId(wanted.printer()));
     }
 
     record LoadingRequest(@NotNull @Size(max = 400) String loading) {}
@@ -117,6 +131,7 @@ class LayoutController {
         alignments.set(
                 by,
                 new SeriesId(id),
+                new PrinterId(wanted.printer()),
                 new Alignment(
                         wanted.right().movePointRight(1).intValueExact(),
                         wanted.down().movePointRight(1).intValueExact()));

@@ -10,6 +10,7 @@ import leveltally.core.paper.Part;
  *
  * @param layout what is printed on today
  * @param inForce its version; 0 for the one that was there before anybody made one
+ * @param alignments one for each printer in use
  * @param newest the newest version; 0 for none
  * @param blocks what blocks can say, and where
  * @param others the series of all accounts, to begin from theirs
@@ -18,7 +19,7 @@ record LayoutPage(
         long series,
         String name,
         String stock,
-        AlignmentView alignment,
+        List<AlignmentView> alignments,
         String loading,
         LayoutFile layout,
         int inForce,

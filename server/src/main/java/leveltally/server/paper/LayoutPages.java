@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.checks.SeriesId;
+import leveltally.core.ledger.BankAccountId;
 import leveltally.core.paper.AlignmentPage;
 import leveltally.core.paper.CheckDrawing;
 import leveltally.core.paper.CheckLayout;
@@ -19,9 +20,15 @@ import leveltally.core.paper.Says;
 import leveltally.core.paper.StandardLayouts;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printers.Handed;
+import leveltally.core.printers.Outcome;
+import leveltally.core.printers.PrinterId;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
 import leveltally.server.people.People;
+import leveltally.server.printers.CompanyPrinter;
+import leveltally.server.printers.PrintJob;
+import leveltally.server.printers.Printers;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -33,6 +40,8 @@ class LayoutPages {
 
     private final Layouts layouts;
     private final Alignments alignments;
+    private final Printers printers;
+    private final CheckPages checks;
     private final Series series;
     private final SampleChecks samples;
     private final Typefaces typefaces;
@@ -42,6 +51,8 @@ class LayoutPages {
     LayoutPages(
             Layouts layouts,
             Alignments alignments,
+            Printers printers,
+            CheckPages checks,
             Series series,
             SampleChecks samples,
             Typefaces typefaces,
@@ -49,6 +60,8 @@ class LayoutPages {
             JdbcClient jdbc) {
         this.layouts = layouts;
         this.alignments = alignments;
+        this.printers = printers;
+        this.checks = checks;
         this.series = series;
         this.samples = samples;
         this.typefaces = typefaces;
@@ -72,7 +85,9 @@ class LayoutPages {
                 id.value(),
                 all.getOrDefault(id.value(), ""),
                 numbers.stock().words(),
-                AlignmentView.of(alignments.of(id)),
+                printers.inUse().stream()
+                        .map(one -> AlignmentView.of(one, alignments.of(id, one.id())))
+                        .toList(),
                 numbers.loading(),
                 LayoutFile.of(layouts.inForce(id, by.today()).layout()),
                 inForce,
@@ -152,21 +167,39 @@ class LayoutPages {
 
     /** Check, stubs and advice of a payment on plain paper, to lay over the stock; no check. */
     @Transactional
-    byte[] testPage(Actor by, SeriesId id, CheckLayout layout) {
+    byte[] testPage(Actor by, SeriesId id, CheckLayout layout, PrinterId printer) {
         layouts.tested(by, id, layout);
         CheckText text = samples.of(series.get(id)).get(SampleChecks.Sample.PAYMENT);
         List<Page> drawn = new ArrayList<>();
-        drawn.add(CheckDrawing.toLookAt(text, layout, typefaces).moved(alignments.of(id)));
+        drawn.add(CheckDrawing.toLookAt(text, layout, typefaces).moved(alignments.of(id, printer)));
         drawn.add(CheckDrawing.looseAdvice(text, layout, typefaces));
-        return Pdf.of("Test page, not a check", drawn);
+        return checks.pdf("Test page, not a check", drawn);
     }
 
     /** What is printed on now, as frames on plain paper. */
     @Transactional(readOnly = true)
-    byte[] alignment(Actor by, SeriesId id) {
+    byte[] alignment(Actor by, SeriesId id, PrinterId printer) {
         by.mayDo(Deed.READ);
         series.get(id);
-        Page page = AlignmentPage.of(layouts.inForce(id, by.today()).layout()).moved(alignments.of(id));
+        Page page = AlignmentPage.of(layouts.inForce(id, by.today()).layout()).moved(alignments.of(id, printer));
         return Pdf.of("Alignment page, not a check", List.of(page));
+    }
+
+    /** The same on the printer itself, which shares its queue with the checks. */
+    void printAlignment(Actor by, SeriesId id, PrinterId printer) {
+        by.mayDo(Deed.ALIGN_PRINTER);
+        CompanyPrinter on = printers.usable(printer);
+        byte[] pdf = alignment(by, id, printer);
+        Handed handed =
+                printers.way(on).print(on, new PrintJob("Alignment page", new BankAccountId(0), pdf, List.of(), true));
+        if (handed.outcome() != Outcome.ACCEPTED) {
+            throw Refusal.conflict(
+                    "printer-"
+                            + handed.outcome()
+                                    .name()
+                                    .toLowerCase(java.util.Locale.ROOT)
+                                    .replace('_', '-'),
+                    on.name() + " " + handed.outcome().words() + ": " + handed.said() + ". Look at the printer.");
+        }
     }
 }

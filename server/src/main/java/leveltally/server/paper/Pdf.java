@@ -7,9 +7,11 @@ import java.io.UncheckedIOException;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.LongFunction;
 import leveltally.core.paper.Box;
 import leveltally.core.paper.Face;
 import leveltally.core.paper.Page;
+import leveltally.server.pictures.Ink;
 import org.apache.pdfbox.io.IOUtils;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
@@ -22,7 +24,15 @@ import org.apache.pdfbox.pdmodel.font.PDType0Font;
 public final class Pdf {
     private Pdf() {}
 
+    /** Pages without pictures. */
     public static byte[] of(String title, List<Page> pages) {
+        return of(title, pages, id -> {
+            throw new IllegalStateException("picture " + id + " where none is drawn");
+        });
+    }
+
+    /** @param pictures what is drawn under their ids */
+    public static byte[] of(String title, List<Page> pages, LongFunction<Ink> pictures) {
         try (PDDocument pdf = new PDDocument(IOUtils.createTempFileOnlyStreamCache())) {
             pdf.getDocumentInformation().setTitle(title);
             Map<Face, PDFont> fonts = new EnumMap<>(Face.class);
@@ -31,12 +41,13 @@ public final class Pdf {
                     fonts.put(face, PDType0Font.load(pdf, file, true));
                 }
             }
+            PdfPictures inks = new PdfPictures(pdf, pictures);
             for (Page page : pages) {
                 PDPage sheet = new PDPage(new PDRectangle((float) page.width(), (float) page.height()));
                 pdf.addPage(sheet);
                 try (PDPageContentStream ink = new PDPageContentStream(pdf, sheet)) {
                     for (Box box : page.boxes()) {
-                        draw(ink, box, (float) page.height(), fonts);
+                        draw(ink, box, (float) page.height(), fonts, inks);
                     }
                 }
             }
@@ -48,7 +59,8 @@ public final class Pdf {
         }
     }
 
-    private static void draw(PDPageContentStream ink, Box box, float top, Map<Face, PDFont> fonts) throws IOException {
+    private static void draw(PDPageContentStream ink, Box box, float top, Map<Face, PDFont> fonts, PdfPictures pictures)
+            throws IOException {
         if (box instanceof Box.Text text) {
             PDFont font = fonts.get(text.face());
             float size = (float) text.size();
@@ -81,6 +93,8 @@ public final class Pdf {
                         bar.height());
             }
             ink.fill();
+        } else if (box instanceof Box.Drawn drawn) {
+            pictures.draw(ink, drawn, top);
         }
     }
 }

@@ -84,13 +84,16 @@ public class Answers {
     public void byNumber(Actor by, BatchId batch, Map<Answer, String> texts, String why) {
         by.mayDo(Deed.PRINT);
         batches.lockAnyVersion(batch);
+        answer(by, batch, meant(batch, texts, why));
+    }
+
+    /** Which sheets the numbers mean. */
+    @Transactional(readOnly = true)
+    public List<Said> meant(BatchId batch, Map<Answer, String> texts, String why) {
         Map<Long, Long> waiting = runs.waiting(batch);
-        answer(
-                by,
-                batch,
-                ByNumber.said(waiting.keySet(), texts).stream()
-                        .map(one -> new Said(Objects.requireNonNull(waiting.get(one.number())), one.answer(), why))
-                        .toList());
+        return ByNumber.said(waiting.keySet(), texts).stream()
+                .map(one -> new Said(Objects.requireNonNull(waiting.get(one.number())), one.answer(), why))
+                .toList();
     }
 
     private boolean isPrintedAgain(DocumentEntity document) {
@@ -108,6 +111,12 @@ public class Answers {
     private void answer(Actor by, DocumentEntity document, boolean reprint, Said said) {
         CheckNumberId number = new CheckNumberId(document.checkNumberId);
         Check check = checks.lock(number);
+        if (check.payment().id().value() != document.paymentId) {
+            throw Refusal.conflict(
+                    "printed-again",
+                    "Number " + check.number()
+                            + " carries another payment since. Answer for its latest sheet; the earlier one is done with.");
+        }
         Sheet sheet = new Sheet(
                 check.number(),
                 runs.of(document).sentAt != null,

@@ -11,6 +11,7 @@ import leveltally.core.batches.Stub;
 import leveltally.core.money.Money;
 import leveltally.core.paper.CheckLayout;
 import leveltally.core.paper.CheckText;
+import leveltally.core.paper.Picture;
 import leveltally.core.paper.StandardLayouts;
 import leveltally.server.paper.Layouts;
 import leveltally.server.paper.PaperLayout;
@@ -100,7 +101,16 @@ class Contents {
             @Nullable Long number,
             String note,
             int entries,
-            List<Row> rows) {
+            List<Row> rows,
+            @Nullable Logo logo,
+            @Nullable Long secondAboveMinor) {
+
+        /** By its id, with its proportion. */
+        private record Logo(long picture, double width, double height) {
+            static @Nullable Logo of(@Nullable Picture logo) {
+                return logo == null ? null : new Logo(logo.id(), logo.width(), logo.height());
+            }
+        }
 
         private record Row(
                 String reference, @Nullable LocalDate date, long settlesMinor, long discountMinor, long paidMinor) {}
@@ -127,12 +137,23 @@ class Contents {
                                     row.settles().minor(),
                                     row.discount().minor(),
                                     row.paid().minor()))
-                            .toList());
+                            .toList(),
+                    Logo.of(text.payer().logo()),
+                    text.payer().secondAbove() == null
+                            ? null
+                            : text.payer().secondAbove().minor());
         }
 
         CheckText text() {
             return new CheckText(
-                    new CheckText.Payer(company, lines(companyAddress), bank, currencyWord, validity),
+                    new CheckText.Payer(
+                            company,
+                            lines(companyAddress),
+                            bank,
+                            currencyWord,
+                            validity,
+                            logo == null ? null : new Picture(logo.picture(), logo.width(), logo.height()),
+                            secondAboveMinor == null ? null : money(secondAboveMinor)),
                     payee,
                     lines(address),
                     money(amountMinor),

@@ -19,6 +19,8 @@ import leveltally.core.batches.Stub;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.NumberState;
+import leveltally.core.checks.Signing;
+import leveltally.core.checks.Stock;
 import leveltally.core.checks.Tray;
 import leveltally.core.paper.CheckLayout;
 import leveltally.core.paper.CheckText;
@@ -34,6 +36,7 @@ import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
+import leveltally.server.batches.Deliveries;
 import leveltally.server.batches.Obstacles;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
@@ -69,6 +72,7 @@ public class Numbering {
     private final AuditTrail audit;
     private final Runs runs;
     private final Layouts layouts;
+    private final Deliveries deliveries;
 
     Numbering(
             Batches batches,
@@ -84,7 +88,9 @@ public class Numbering {
             CheckPages pages,
             AuditTrail audit,
             Runs runs,
-            Layouts layouts) {
+            Layouts layouts,
+            Deliveries deliveries) {
+        this.deliveries = deliveries;
         this.layouts = layouts;
         this.batches = batches;
         this.claimRows = claimRows;
@@ -114,6 +120,16 @@ public class Numbering {
      */
     @Transactional
     public Numbered number(Actor by, BatchId id, long turnSerial, long inTray, String reason) {
+        return number(by, id, turnSerial, inTray, reason, Part.WHOLE);
+    }
+
+    /**
+     * The same for a part of the batch; the others wait for their own.
+     *
+     * @param part which of its payments, and in which order
+     */
+    @Transactional
+    public Numbered number(Actor by, BatchId id, long turnSerial, long inTray, String reason, Part part) {
         by.mayDo(Deed.PRINT);
         Batch batch = batches.lockAnyVersion(id);
         if (batch.state() != BatchState.APPROVED && batch.state() != BatchState.NUMBERED) {
@@ -130,18 +146,25 @@ public class Numbering {
         periods.shareOpen(batch.ledgerDate());
         Set<ClaimId> paid = payments.claims(id);
         Map<ClaimId, PaymentId> again = checks.withoutNumber(id);
-        List<Claim> unnumbered = unnumbered(id, paid, again);
+        List<Claim> unnumbered = unnumbered(id, paid, again).stream()
+                .filter(claim -> part.has(claim.id()))
+                .toList();
         if (unnumbered.isEmpty()) {
-            throw Refusal.conflict("nothing-to-print", "Every payment of this batch has its number already.");
+            throw Refusal.conflict("nothing-to-print", "Every payment that was to be printed has its number already.");
         }
         NumberSeries numberSeries = series.lock(batch.way());
-        Tray tray = Tray.confirm(numberSeries.nextNumber(), inTray, reason);
+        boolean found = checks.isFoundAgain(numberSeries, inTray);
+        Tray tray = found ? new Tray(inTray, 0) : Tray.confirm(numberSeries.nextNumber(), inTray, reason);
         PaperLayout on = layouts.inForce(numberSeries.id(), by.today());
         Map<ClaimId, Behind> behind = behind(batch, unnumbered, on);
-        beyondTheStock(batch, tray.first(), unnumbered, behind);
-        List<Claim> wanted = unnumbered.stream()
-                .filter(claim -> !behind.containsKey(claim.id()))
-                .toList();
+        if (!found) {
+            beyondTheStock(batch, tray.first(), unnumbered, behind);
+        }
+        List<Claim> wanted = part.ordered(
+                unnumbered.stream()
+                        .filter(claim -> !behind.containsKey(claim.id()))
+                        .toList(),
+                deliveries.of(id));
         if (wanted.isEmpty()) {
             throw Refusal.conflict(
                     "all-stay-behind",
@@ -161,9 +184,18 @@ public class Numbering {
         List<PaymentId> ordered = wanted.stream().map(c -> paying.get(c.id())).toList();
         List<CheckNumberId> numbers = checks.take(by, batch.way(), inTray, reason, ordered);
         List<CheckText> texts = texts(batch, wanted, tray.first());
+        Map<Long, Integer> before = found ? runs.serials(numbers) : Map.of();
+        if (found && numberSeries.stock() == Stock.BLANK && runs.mayLieAbout(numbers)) {
+            throw Refusal.invalidField(
+                    "paper-may-lie-about",
+                    "firstNumber",
+                    "One of these numbers was printed on a sheet whose payment was taken out since, and nobody has that sheet:"
+                            + " it would be there twice. Use the next free number, " + numberSeries.nextNumber() + ".");
+        }
         List<Runs.Sheet> sheets = new ArrayList<>();
         for (int i = 0; i < texts.size(); i++) {
-            sheets.add(new Runs.Sheet(numbers.get(i), ordered.get(i), 1, texts.get(i), 1));
+            int serial = 1 + before.getOrDefault(numbers.get(i).value(), 0);
+            sheets.add(new Runs.Sheet(numbers.get(i), ordered.get(i), serial, texts.get(i), 1));
         }
         long run = runs.write(by, batch, turnSerial, DocumentKind.CHECK, on, sheets);
         Long advices = adviceRun(by, batch, turnSerial, on, sheets);
@@ -260,16 +292,24 @@ public class Numbering {
         Map<ClaimId, Behind> behind = new LinkedHashMap<>();
         CheckText.Payer payer = pages.payer(batch.account(), batch.way());
         Paper paper = pages.paper(batch.account(), batch.way());
+        Signing signing = series.of(batch.way()).signing();
         Map<ClaimId, Stub> stubs = claimRows.stubs(claims);
         for (Claim claim : claims) {
             List<String> own = obstacles.getOrDefault(claim.id(), List.of());
-            String why = own.isEmpty()
-                    ? undrawable(
-                            paper,
-                            on.layout(),
-                            CheckText.of(payer, claim, batch.checkDate(), WIDEST_NUMBER, stubs.get(claim.id())))
-                    : claim.remitTo().payee() + ": " + String.join("; ", own)
-                            + ". Take it out, have the hold released, or send it again with what is true now";
+            String why;
+            if (!own.isEmpty()) {
+                why = claim.remitTo().payee() + ": " + String.join("; ", own)
+                        + ". Take it out, have the hold released, or send it again with what is true now";
+            } else if (!signing.allows(claim.amount())) {
+                why = claim.remitTo().payee() + ": " + claim.amount()
+                        + " is more than a check of this series may be, as its controllers limit it. Take it out and pay it"
+                        + " another way, or have the limit raised";
+            } else {
+                why = undrawable(
+                        paper,
+                        on.layout(),
+                        CheckText.of(payer, claim, batch.checkDate(), WIDEST_NUMBER, stubs.get(claim.id())));
+            }
             if (!why.isEmpty()) {
                 behind.put(claim.id(), new Behind(claim.id(), claim.remitTo().payee(), why));
             }
@@ -280,7 +320,7 @@ public class Numbering {
     /** Why a check cannot be drawn, with the widest number there is; empty when it can. */
     private String undrawable(Paper paper, CheckLayout layout, CheckText text) {
         try {
-            pages.forThePrinter(text, layout, paper);
+            pages.forThePrinter(text, layout, paper, null);
             pages.advice(text, layout);
             return "";
         } catch (Refusal refused) {
@@ -305,7 +345,7 @@ public class Numbering {
         for (Runs.Sheet check : checks) {
             int pageCount = pages.advice(check.text(), on.layout()).size();
             if (pageCount > 0) {
-                advices.add(new Runs.Sheet(check.number(), check.payment(), 1, check.text(), pageCount));
+                advices.add(new Runs.Sheet(check.number(), check.payment(), check.serial(), check.text(), pageCount));
             }
         }
         return advices.isEmpty() ? null : runs.write(by, batch, turnSerial, DocumentKind.ADVICE, on, advices);

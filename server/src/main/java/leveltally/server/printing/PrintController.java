@@ -10,11 +10,15 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.ClaimId;
+import leveltally.core.batches.Delivery;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printers.PrinterId;
 import leveltally.core.printing.Answer;
+import leveltally.server.batches.Deliveries;
 import leveltally.server.frame.Needs;
 import leveltally.server.paper.PageView;
+import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -31,56 +35,116 @@ import org.springframework.web.bind.annotation.RestController;
 class PrintController {
     private final PrintingViews views;
     private final Printing printing;
-    private final HandingOver handingOver;
+    private final RunPages pages;
     private final Answers answers;
-    private final TakingOut takingOut;
+    private final Renumbering renumbering;
+    private final Deliveries deliveries;
 
     PrintController(
-            PrintingViews views, Printing printing, HandingOver handingOver, Answers answers, TakingOut takingOut) {
+            PrintingViews views,
+            Printing printing,
+            RunPages pages,
+            Answers answers,
+            Renumbering renumbering,
+            Deliveries deliveries) {
+        this.deliveries = deliveries;
+        this.renumbering = renumbering;
         this.views = views;
         this.printing = printing;
-        this.handingOver = handingOver;
+        this.pages = pages;
         this.answers = answers;
-        this.takingOut = takingOut;
     }
 
     record PrintRequest(
             long turn,
             long firstNumber,
-            @NotNull @Size(max = 200) String reason) {}
+            @NotNull @Size(max = 200) String reason,
+            long printer,
+            @NotNull @Size(max = 5_000) List<Long> claims,
+            boolean byDelivery) {}
 
     record AnswerRequest(
             long document,
             @NotNull Answer answer,
             @NotNull @Size(max = 200) String why) {}
 
-    record AnswersRequest(@NotEmpty @Valid List<AnswerRequest> answers) {}
+    /** {@code callBack}: what is still in the printer's queue is taken out of it. */
+    record AnswersRequest(@NotEmpty @Valid List<AnswerRequest> answers, boolean callBack) {}
+
+    record OnPrinter(long printer) {}
 
     @GetMapping("/batches/{id}/printing")
     PrintingView state(Actor by, @PathVariable long id) {
         return views.of(by, new BatchId(id));
     }
 
-    /** Records the numbers, then hands the run to the printer. A crash between the two loses neither. */
+    /** {@code claims} are printed now, all where none is named. Records the numbers, then hands the run to the printer. A crash between the two loses neither. */
     @PostMapping("/batches/{id}/print")
     @Needs(Deed.PRINT)
     PrintingView print(Actor by, @PathVariable long id, @Valid @RequestBody PrintRequest wanted) {
-        printing.print(by, new BatchId(id), wanted.turn(), wanted.firstNumber(), wanted.reason());
+        printing.print(
+                by,
+                new BatchId(id),
+                wanted.turn(),
+                wanted.firstNumber(),
+                wanted.reason(),
+                new PrinterId(wanted.printer()),
+                new Part(wanted.claims().stream().map(ClaimId::new).collect(Collectors.toSet()), wanted.byDelivery()));
+        return views.of(by, new BatchId(id));
+    }
+
+    record DeliveryWanted(
+            @NotEmpty @Size(max = 5_000) List<Long> claims,
+            @NotNull Delivery delivery) {}
+
+    /** How these checks reach their payees. */
+    @PostMapping("/batches/{id}/delivery")
+    @Needs(Deed.EDIT_BATCH)
+    PrintingView sayDelivery(Actor by, @PathVariable long id, @Valid @RequestBody DeliveryWanted wanted) {
+        deliveries.say(
+                by,
+                new BatchId(id),
+                wanted.claims().stream().map(ClaimId::new).collect(Collectors.toSet()),
+                wanted.delivery());
         return views.of(by, new BatchId(id));
     }
 
     /** Hands over a run whose numbers were recorded before a break; safe to repeat. */
     @PostMapping("/batches/{id}/runs/{run}/send")
     @Needs(Deed.PRINT)
-    PrintingView sendAgain(Actor by, @PathVariable long id, @PathVariable long run) {
-        printing.send(by, run);
+    PrintingView sendAgain(Actor by, @PathVariable long id, @PathVariable long run, @RequestBody OnPrinter on) {
+        printing.send(by, run, new PrinterId(on.printer()));
         return views.of(by, new BatchId(id));
+    }
+
+    /** The pages of such a run for a printer of one's own; the first to ask has them. */
+    @PostMapping("/batches/{id}/runs/{run}/open")
+    @Needs(Deed.PRINT)
+    ResponseEntity<byte[]> open(Actor by, @PathVariable long id, @PathVariable long run, @RequestBody OnPrinter on) {
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_PDF)
+                .cacheControl(CacheControl.noStore())
+                .body(printing.open(by, run, new PrinterId(on.printer())));
     }
 
     @PostMapping("/batches/{id}/print-on-own-numbers")
     @Needs(Deed.PRINT)
-    PrintingView printOnOwnNumbers(Actor by, @PathVariable long id) {
-        printing.printOnOwnNumbers(by, new BatchId(id));
+    PrintingView printOnOwnNumbers(Actor by, @PathVariable long id, @RequestBody OnPrinter on) {
+        printing.printOnOwnNumbers(by, new BatchId(id), new PrinterId(on.printer()));
+        return views.of(by, new BatchId(id));
+    }
+
+    /** {@code says} is the number on the paper of that sheet. */
+    record PaperSays(
+            long document,
+            long says,
+            @NotNull @Size(max = 200) String why) {}
+
+    /** From a sheet on the stock has other numbers than were reckoned with; the rest of its run is renumbered. */
+    @PostMapping("/batches/{id}/paper-says")
+    @Needs(Deed.PRINT)
+    PrintingView paperSays(Actor by, @PathVariable long id, @Valid @RequestBody PaperSays wanted) {
+        renumbering.renumber(by, new BatchId(id), wanted.document(), wanted.says(), wanted.why());
         return views.of(by, new BatchId(id));
     }
 
@@ -100,30 +164,33 @@ class PrintController {
     record TakeOutPayments(
             @NotEmpty @Size(max = 5_000) List<Long> claims,
             boolean spoiled,
-            @NotNull @Size(max = 200) String why) {}
+            @NotNull @Size(max = 200) String why,
+            boolean callBack) {}
 
     /** Takes payments out until they are posted; their invoices come free. */
     @PostMapping("/batches/{id}/take-out-payments")
     @Needs(Deed.PRINT)
     PrintingView takeOut(Actor by, @PathVariable long id, @Valid @RequestBody TakeOutPayments wanted) {
-        takingOut.takeOut(
+        printing.takeOut(
                 by,
                 new BatchId(id),
                 wanted.claims().stream().map(ClaimId::new).collect(Collectors.toSet()),
                 wanted.spoiled(),
-                wanted.why());
+                wanted.why(),
+                wanted.callBack());
         return views.of(by, new BatchId(id));
     }
 
     @PostMapping("/batches/{id}/answers")
     @Needs(Deed.PRINT)
     PrintingView answer(Actor by, @PathVariable long id, @Valid @RequestBody AnswersRequest wanted) {
-        answers.answer(
+        printing.answer(
                 by,
                 new BatchId(id),
                 wanted.answers().stream()
                         .map(a -> new Said(a.document(), a.answer(), a.why()))
-                        .toList());
+                        .toList(),
+                wanted.callBack());
         return views.of(by, new BatchId(id));
     }
 
@@ -132,19 +199,21 @@ class PrintController {
             @NotNull @Size(max = 4_000) String good,
             @NotNull @Size(max = 4_000) String spoiled,
             @NotNull @Size(max = 4_000) String blank,
-            @NotNull @Size(max = 200) String why) {}
+            @NotNull @Size(max = 200) String why,
+            boolean callBack) {}
 
     @PostMapping("/batches/{id}/answers-by-number")
     @Needs(Deed.PRINT)
     PrintingView answerByNumber(Actor by, @PathVariable long id, @Valid @RequestBody AnswersByNumber wanted) {
-        answers.byNumber(
+        printing.byNumber(
                 by,
                 new BatchId(id),
                 Map.of(
                         Answer.GOOD, wanted.good(),
                         Answer.SPOILED, wanted.spoiled(),
                         Answer.BLANK, wanted.blank()),
-                wanted.why());
+                wanted.why(),
+                wanted.callBack());
         return views.of(by, new BatchId(id));
     }
 
@@ -152,7 +221,7 @@ class PrintController {
     @GetMapping("/documents/{document}/page")
     PageView page(Actor by, @PathVariable long document) {
         by.mayDo(Deed.READ);
-        return PageView.of(handingOver.trayPage(document));
+        return PageView.of(pages.trayPage(document));
     }
 
     @GetMapping(value = "/runs/{run}/copy.pdf", produces = MediaType.APPLICATION_PDF_VALUE)
@@ -160,6 +229,6 @@ class PrintController {
         by.mayDo(Deed.READ);
         return ResponseEntity.ok()
                 .header("Content-Disposition", "inline; filename=\"copy-of-run-" + run + ".pdf\"")
-                .body(handingOver.copy(run));
+                .body(pages.copy(run));
     }
 }

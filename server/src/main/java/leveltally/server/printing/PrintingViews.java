@@ -3,25 +3,35 @@ package leveltally.server.printing;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
+import leveltally.core.batches.ClaimId;
+import leveltally.core.batches.Delivery;
 import leveltally.core.checks.NumberState;
+import leveltally.core.checks.Stock;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.printers.Outcome;
 import leveltally.core.printing.Answer;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.Deliveries;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
+import leveltally.server.checks.StockRoom;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.people.People;
+import leveltally.server.printers.CompanyPrinter;
+import leveltally.server.printers.PrinterView;
+import leveltally.server.printers.Printers;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -36,6 +46,10 @@ class PrintingViews {
     private final BankAccounts accounts;
     private final Series series;
     private final People people;
+    private final Printers printers;
+    private final HandoverRows rows;
+    private final Deliveries deliveries;
+    private final StockRoom stock;
     private final JdbcClient jdbc;
 
     PrintingViews(
@@ -45,6 +59,10 @@ class PrintingViews {
             BankAccounts accounts,
             Series series,
             People people,
+            Printers printers,
+            HandoverRows rows,
+            Deliveries deliveries,
+            StockRoom stock,
             JdbcClient jdbc) {
         this.numbering = numbering;
         this.turns = turns;
@@ -52,6 +70,10 @@ class PrintingViews {
         this.accounts = accounts;
         this.series = series;
         this.people = people;
+        this.printers = printers;
+        this.rows = rows;
+        this.deliveries = deliveries;
+        this.stock = stock;
         this.jdbc = jdbc;
     }
 
@@ -64,19 +86,29 @@ class PrintingViews {
         boolean printable = batch.state() == BatchState.APPROVED || batch.state() == BatchState.NUMBERED;
         List<Claim> ready = waiting.ready();
         Money amount = Money.sum(ready.stream().map(Claim::amount).toList(), account.currency());
-        List<PrintingView.RunView> runs = runs(id.value());
+        Map<ClaimId, Delivery> deliveries = this.deliveries.of(id);
+        Map<Long, PrintingView.PrinterAnswerView> given = given(id.value());
+        List<PrintingView.RunView> runs = runs(id.value(), given, deliveries);
         int unanswered = 0;
         for (PrintingView.RunView run : runs) {
             unanswered +=
                     (int) run.sheets().stream().filter(s -> s.answer() == null).count();
         }
         NumberSeries numbers = series.of(batch.way());
+        List<CompanyPrinter> usable = printers.inUse();
         return new PrintingView(
                 account.id().value(),
                 account.name(),
                 numbers.nextNumber(),
                 numbers.sameNumberReprint(),
+                numbers.stock() == Stock.NUMBERED,
                 numbers.loading(),
+                stock.of(numbers.id()).foretold(numbers.nextNumber()),
+                usable.stream().map(PrinterView::of).toList(),
+                rows.usual(by, batch.way().value())
+                        .filter(used -> usable.stream().anyMatch(one -> one.id().equals(used)))
+                        .orElse(usable.get(0).id())
+                        .value(),
                 turn(by, account, id.value()),
                 printable ? ready.size() : 0,
                 amount.toString(),
@@ -86,10 +118,11 @@ class PrintingViews {
                                         c.id().value(),
                                         c.remitTo().payee(),
                                         c.amount().toString(),
+                                        goes(deliveries, c.id()),
                                         waiting.why(c.id())))
                                 .toList()
                         : List.of(),
-                advices(id.value()),
+                advices(id.value(), given),
                 onOwnNumber(id.value()),
                 unanswered,
                 printable,
@@ -108,7 +141,8 @@ class PrintingViews {
                 .orElse(null);
     }
 
-    private List<PrintingView.RunView> runs(long batch) {
+    private List<PrintingView.RunView> runs(
+            long batch, Map<Long, PrintingView.PrinterAnswerView> given, Map<ClaimId, Delivery> deliveries) {
         Map<Long, PrintingView.RunView> runs = new LinkedHashMap<>();
         jdbc.sql("""
                         SELECT r.id AS run_id, r.sent_at, m.name AS made_by, d.id, n.number, p.payee, d.amount_minor,
@@ -126,7 +160,8 @@ class PrintingViews {
                                 r.getLong("run_id"),
                                 r.getTimestamp("sent_at") != null,
                                 r.getString("made_by"),
-                                new ArrayList<>());
+                                new ArrayList<>(),
+                                given.get(r.getLong("run_id")));
                         runs.put(run.run(), run);
                     }
                     String answer = r.getString("answer");
@@ -138,6 +173,7 @@ class PrintingViews {
                                     r.getString("payee"),
                                     MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))
                                             .text(),
+                                    goes(deliveries, new ClaimId(r.getLong("claim_id"))),
                                     r.getInt("pages"),
                                     r.getString("outcome"),
                                     answer == null ? null : Answer.valueOf(answer),
@@ -149,7 +185,11 @@ class PrintingViews {
         return new ArrayList<>(runs.values());
     }
 
-    private List<PrintingView.AdviceView> advices(long batch) {
+    private static String goes(Map<ClaimId, Delivery> deliveries, ClaimId claim) {
+        return deliveries.getOrDefault(claim, Delivery.MAIL).words();
+    }
+
+    private List<PrintingView.AdviceView> advices(long batch, Map<Long, PrintingView.PrinterAnswerView> given) {
         return jdbc.sql("""
                         SELECT r.id, r.sent_at IS NOT NULL AS sent, COUNT(*) AS items, SUM(d.pages) AS pages FROM print_run r
                         JOIN document d ON d.run_id = r.id WHERE r.batch_id = :batch AND r.kind = 'ADVICE'
@@ -157,8 +197,39 @@ class PrintingViews {
                         """)
                 .param("batch", batch)
                 .query((r, n) -> new PrintingView.AdviceView(
-                        r.getLong("id"), r.getBoolean("sent"), r.getInt("items"), r.getInt("pages")))
+                        r.getLong("id"),
+                        r.getBoolean("sent"),
+                        r.getInt("items"),
+                        r.getInt("pages"),
+                        given.get(r.getLong("id"))))
                 .list();
+    }
+
+    /** The last time each run of a batch was given to a printer. */
+    private Map<Long, PrintingView.PrinterAnswerView> given(long batch) {
+        Map<Long, PrintingView.PrinterAnswerView> given = new HashMap<>();
+        jdbc.sql("""
+                        SELECT h.run_id, p.name, h.outcome, h.said, h.job, h.at FROM handing_over h
+                        JOIN print_run r ON r.id = h.run_id JOIN printer p ON p.id = h.printer_id
+                        WHERE r.batch_id = :batch ORDER BY h.id
+                        """).param("batch", batch).query((java.sql.ResultSet r) -> {
+            String known = r.getString("outcome");
+            Outcome outcome = known == null ? Outcome.NOT_KNOWN : Outcome.valueOf(known);
+            given.put(
+                    r.getLong("run_id"),
+                    new PrintingView.PrinterAnswerView(
+                            r.getString("name"),
+                            outcome,
+                            words(r.getString("name"), outcome, r.getString("said"), r.getString("job")),
+                            r.getTimestamp("at").toInstant()));
+        });
+        return given;
+    }
+
+    private static String words(String printer, Outcome outcome, String said, String job) {
+        String as = job.isEmpty() ? "" : " as job " + job;
+        String why = said.isEmpty() ? "" : ": " + said;
+        return printer + " " + outcome.words() + as + why + ".";
     }
 
     private int onOwnNumber(long batch) {

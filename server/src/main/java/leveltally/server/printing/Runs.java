@@ -1,6 +1,7 @@
 package leveltally.server.printing;
 
 import jakarta.persistence.EntityManager;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -10,6 +11,7 @@ import leveltally.core.checks.CheckNumberId;
 import leveltally.core.money.Money;
 import leveltally.core.paper.CheckText;
 import leveltally.core.payments.PaymentId;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.server.batches.Batch;
 import leveltally.server.paper.PaperLayout;
@@ -54,6 +56,7 @@ class Runs {
                         SELECT d.id, n.number FROM document d JOIN print_run r ON r.id = d.run_id
                         JOIN check_number n ON n.id = d.check_number_id
                         WHERE r.batch_id = :batch AND r.sent_at IS NOT NULL AND d.kind = :check AND d.answer IS NULL
+                          AND d.payment_id = n.payment_id
                         """)
                 .param("batch", batch.value())
                 .param("check", DocumentKind.CHECK.name())
@@ -63,10 +66,48 @@ class Runs {
         return documents;
     }
 
+    /** Whether a printer had one of these numbers for a payment that was taken out: its sheet stayed blank, or is lost. */
+    boolean mayLieAbout(Collection<CheckNumberId> numbers) {
+        return jdbc.sql("""
+                        SELECT COUNT(*) FROM document d JOIN print_run r ON r.id = d.run_id JOIN payment p ON p.id = d.payment_id
+                        WHERE d.check_number_id IN (:numbers) AND r.sent_at IS NOT NULL AND p.state = :out
+                        """)
+                        .param(
+                                "numbers",
+                                numbers.stream().map(CheckNumberId::value).toList())
+                        .param("out", PaymentState.TAKEN_OUT.name())
+                        .query(Integer.class)
+                        .single()
+                > 0;
+    }
+
+    /** How often each of these numbers was rendered so far, by number. */
+    Map<Long, Integer> serials(Collection<CheckNumberId> numbers) {
+        Map<Long, Integer> serials = new HashMap<>();
+        jdbc.sql("SELECT check_number_id, MAX(serial) AS serial FROM document WHERE check_number_id IN (:numbers)"
+                        + " GROUP BY check_number_id")
+                .param("numbers", numbers.stream().map(CheckNumberId::value).toList())
+                .query((java.sql.ResultSet r) -> {
+                    serials.put(r.getLong("check_number_id"), r.getInt("serial"));
+                });
+        return serials;
+    }
+
     List<DocumentEntity> documents(long runId) {
         return entities.createQuery(
                         "select d from DocumentEntity d where d.runId = :run order by d.position", DocumentEntity.class)
                 .setParameter("run", runId)
+                .getResultList();
+    }
+
+    /** The advice that goes with a check. */
+    List<DocumentEntity> advices(DocumentEntity check) {
+        return entities.createQuery(
+                        "select d from DocumentEntity d where d.checkNumberId = :number and d.paymentId = :payment"
+                                + " and d.kind = ADVICE",
+                        DocumentEntity.class)
+                .setParameter("number", check.checkNumberId)
+                .setParameter("payment", check.paymentId)
                 .getResultList();
     }
 

@@ -10,6 +10,7 @@ import leveltally.core.people.Deed;
 import leveltally.core.printing.Turn;
 import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.printers.StandInPrinter;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;

@@ -166,9 +166,9 @@ final class LawQueries {
                   COALESCE(CONCAT(JSON_VALUE(k.content, '$.number'), ', ', JSON_VALUE(k.content, '$.payee'), ', ',
                     JSON_VALUE(k.content, '$.amountMinor')), 'nothing that was kept'))
                 FROM document d JOIN payment p ON p.id = d.payment_id JOIN check_number n ON n.id = d.check_number_id
-                LEFT JOIN document_content k ON k.document_id = d.id
+                JOIN number_series s ON s.id = n.series_id LEFT JOIN document_content k ON k.document_id = d.id
                 WHERE NOT (JSON_VALUE(k.content, '$.amountMinor') <=> p.amount_minor)
-                  OR NOT (JSON_VALUE(k.content, '$.number') <=> n.number)
+                  OR s.stock = 'BLANK' AND NOT (JSON_VALUE(k.content, '$.number') <=> n.number)
                   OR NOT (BINARY JSON_VALUE(k.content, '$.payee') <=> BINARY p.payee)
                 """, """
                 SELECT CONCAT('Entry ', x.id, ' undoes entry ', x.reverses_id, ' but for ', ABS(SUM(x.net)), ' on ', n.code)

@@ -1,7 +1,10 @@
 package leveltally.server.setup;
 
 import java.time.LocalDate;
+import java.util.Currency;
 import java.util.List;
+import leveltally.core.checks.Signing;
+import leveltally.core.money.Money;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -33,7 +36,8 @@ record AccountPage(
         long version,
         boolean mayChange,
         boolean maySet,
-        boolean mayCorrect) {
+        boolean mayCorrect,
+        boolean maySign) {
 
     /** @param series null where its payments carry no check numbers */
     record AccountWay(
@@ -55,7 +59,29 @@ record AccountPage(
             String validity,
             boolean printsNumbers,
             boolean sameNumberReprint,
+            SigningView signing,
             @Nullable WaitingNumber correction) {}
+
+    /**
+     * Who signs; amounts empty for what is not limited.
+     *
+     * @param pictured whether a picture signs
+     */
+    record SigningView(boolean pictured, String upTo, String secondAbove, String most) {
+        static SigningView of(Signing signing, Currency currency) {
+            return new SigningView(
+                    signing.picture() != null,
+                    words(signing.pictureUpTo(), currency),
+                    words(signing.secondAbove(), currency),
+                    words(signing.most(), currency));
+        }
+
+        private static String words(@Nullable Long minor, Currency currency) {
+            return minor == null
+                    ? ""
+                    : Money.ofMinor(minor, currency.getCurrencyCode()).toString();
+        }
+    }
 
     /** What could carry money from the account besides checks. */
     record OtherWay(String method, String words) {}

@@ -1,6 +1,7 @@
 package leveltally.server.setup;
 
 import java.util.Arrays;
+import java.util.Currency;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -77,7 +78,10 @@ class AccountPages {
                 account.closedOn(),
                 account.ways().stream()
                         .map(way -> new AccountPage.AccountWay(
-                                way.id().value(), way.name(), way.method().words(), numbers(by, numbers.get(way.id()))))
+                                way.id().value(),
+                                way.name(),
+                                way.method().words(),
+                                numbers(by, numbers.get(way.id()), account.currency())))
                         .toList(),
                 Arrays.stream(PaymentMethod.values())
                         .filter(method -> method != PaymentMethod.CHECK)
@@ -90,7 +94,8 @@ class AccountPages {
                 accounts.version(id),
                 Deed.CHANGE_BANK_ACCOUNT.allowedTo(by.roles()),
                 Deed.SET_BANK_ACCOUNT.allowedTo(by.roles()),
-                Deed.CORRECT_NUMBERS.allowedTo(by.roles()));
+                Deed.CORRECT_NUMBERS.allowedTo(by.roles()),
+                Deed.SET_SIGNING.allowedTo(by.roles()));
     }
 
     private String layout(BankAccount account) {
@@ -101,7 +106,7 @@ class AccountPages {
                 .orElse("");
     }
 
-    private AccountPage.@Nullable AccountSeries numbers(Actor by, @Nullable NumberSeries of) {
+    private AccountPage.@Nullable AccountSeries numbers(Actor by, @Nullable NumberSeries of, Currency currency) {
         if (of == null) {
             return null;
         }
@@ -117,6 +122,7 @@ class AccountPages {
                 of.validity(),
                 of.stock() == Stock.BLANK,
                 of.sameNumberReprint(),
+                AccountPage.SigningView.of(of.signing(), currency),
                 corrections
                         .waiting(of.id())
                         .map(one -> new AccountPage.WaitingNumber(

@@ -50,7 +50,9 @@ class PaperTest {
                 List.of("4 Ropewalk Quay", "Skerrow"),
                 "Skerrow Trust",
                 "dollars",
-                "Not valid after 180 days");
+                "Not valid after 180 days",
+                null,
+                null);
         var text = CheckText.of(
                 payer,
                 claim,
@@ -59,7 +61,7 @@ class PaperTest {
                 Stub.of(List.of(line), Map.of(line.id(), LocalDate.of(2026, 11, 3)), Set.of(), "see our letter"));
         Page page = paper == null
                 ? CheckDrawing.toLookAt(text, StandardLayouts.LETTER, new Typefaces())
-                : CheckDrawing.forThePrinter(text, StandardLayouts.LETTER, paper, new Typefaces());
+                : CheckDrawing.forThePrinter(text, StandardLayouts.LETTER, paper, null, new Typefaces());
         return Pdf.of("Checks", List.of(page));
     }
 

@@ -1,8 +1,9 @@
-package leveltally.server.printing;
+package leveltally.server.printers;
 
-import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.printers.Handed;
+import leveltally.core.printers.PrinterKind;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -12,9 +13,9 @@ import org.springframework.transaction.annotation.Transactional;
  * keeps what came out, not the pages: what is seen of the tray afterwards is drawn anew, marked.
  */
 @Component
-class StandInPrinter implements Printer {
+public class StandInPrinter implements Printer {
     /** What it can do wrong: one sheet unreadable; one torn and the rest blank; the rest blank. */
-    enum Fault {
+    public enum Fault {
         SMEAR,
         JAM,
         OUT_OF_PAPER
@@ -29,25 +30,29 @@ class StandInPrinter implements Printer {
     private record Armed(Fault fault, int sheet) {}
 
     @Override
-    @Transactional
-    public void print(BankAccountId account, byte[] pdf, List<Long> documents) {
-        Armed armed = jdbc.sql("SELECT fault, at_sheet FROM stand_in_fault WHERE bank_account_id = :account")
-                .param("account", account.value())
-                .query((r, n) -> new Armed(Fault.valueOf(r.getString("fault")), r.getInt("at_sheet")))
-                .optional()
-                .orElse(null);
-        for (int i = 0; i < documents.size(); i++) {
-            lay(documents.get(i), outcome(armed, i + 1));
-        }
-        jdbc.sql("DELETE FROM stand_in_fault WHERE bank_account_id = :account")
-                .param("account", account.value())
-                .update();
+    public PrinterKind kind() {
+        return PrinterKind.STAND_IN;
     }
 
     @Override
     @Transactional
-    public void printPlain(BankAccountId account, byte[] pdf, List<Long> documents) {
-        documents.forEach(id -> lay(id, "PRINTED"));
+    public Handed print(CompanyPrinter on, PrintJob job) {
+        if (job.plain()) {
+            job.documents().forEach(id -> lay(id, "PRINTED"));
+            return Handed.accepted("", "");
+        }
+        Armed armed = jdbc.sql("SELECT fault, at_sheet FROM stand_in_fault WHERE bank_account_id = :account")
+                .param("account", job.account().value())
+                .query((r, n) -> new Armed(Fault.valueOf(r.getString("fault")), r.getInt("at_sheet")))
+                .optional()
+                .orElse(null);
+        for (int i = 0; i < job.documents().size(); i++) {
+            lay(job.documents().get(i), outcome(armed, i + 1));
+        }
+        jdbc.sql("DELETE FROM stand_in_fault WHERE bank_account_id = :account")
+                .param("account", job.account().value())
+                .update();
+        return Handed.accepted("", "");
     }
 
     private void lay(long document, String outcome) {
@@ -71,7 +76,7 @@ class StandInPrinter implements Printer {
 
     /** Makes the next job go wrong at a sheet. */
     @Transactional
-    void arm(BankAccountId account, Fault fault, int sheet) {
+    public void arm(BankAccountId account, Fault fault, int sheet) {
         if (sheet < 1) {
             throw Refusal.invalidField("sheet", "sheet", "Sheets count from 1.");
         }

@@ -1,0 +1,7 @@
+package leveltally.server.pictures;
+
+/** How a picture was given. */
+enum PictureFormat {
+    PNG,
+    SVG
+}

@@ -1,0 +1,137 @@
+package leveltally.server.printing;
+
+import jakarta.persistence.EntityManager;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BiFunction;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.money.Money;
+import leveltally.core.paper.Alignment;
+import leveltally.core.paper.CheckLayout;
+import leveltally.core.paper.CheckText;
+import leveltally.core.paper.Page;
+import leveltally.core.paper.Paper;
+import leveltally.core.paper.Signature;
+import leveltally.server.batches.Batch;
+import leveltally.server.batches.Batches;
+import leveltally.server.checks.Check;
+import leveltally.server.checks.Checks;
+import leveltally.server.checks.Series;
+import leveltally.server.paper.Alignments;
+import leveltally.server.paper.CheckPages;
+import leveltally.server.printers.CompanyPrinter;
+import leveltally.server.printers.PrintJob;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Draws runs from what was kept of them: for a printer, and to look at. */
+@Service
+public class RunPages {
+    private final EntityManager entities;
+    private final Batches batches;
+    private final CheckPages pages;
+    private final Runs runs;
+    private final Contents contents;
+    private final Series series;
+    private final Alignments alignments;
+    private final Checks checks;
+
+    RunPages(
+            EntityManager entities,
+            Batches batches,
+            CheckPages pages,
+            Runs runs,
+            Contents contents,
+            Series series,
+            Alignments alignments,
+            Checks checks) {
+        this.checks = checks;
+        this.entities = entities;
+        this.batches = batches;
+        this.pages = pages;
+        this.runs = runs;
+        this.contents = contents;
+        this.series = series;
+        this.alignments = alignments;
+    }
+
+    /**
+     * A run as a printer gets it, number and MICR line included.
+     *
+     * @param wanted which of its documents
+     */
+    @Transactional(readOnly = true)
+    public DrawnRun job(long runId, CompanyPrinter printer, List<Long> wanted) {
+        RunEntity run = run(runId);
+        List<DocumentEntity> documents = runs.documents(runId).stream()
+                .filter(d -> wanted.contains(d.id))
+                .toList();
+        Batch batch = batches.get(new BatchId(run.batchId));
+        Paper paper = pages.paper(batch.account(), batch.way());
+        Signature signature = pages.signature(batch.account(), batch.way());
+        Alignment alignment = alignments.of(series.of(batch.way()).id(), printer.id());
+        List<Page> drawn = draw(
+                documents,
+                (text, layout) ->
+                        pages.forThePrinter(text, layout, paper, signature).moved(alignment));
+        boolean checks = run.kind == DocumentKind.CHECK;
+        String title = (checks ? "Checks of batch " : "Remittance advice of batch ") + run.batchId + ", run " + runId;
+        List<Long> signed = signature == null || !checks
+                ? List.of()
+                : documents.stream()
+                        .filter(d -> signature.signs(Money.ofMinor(d.amountMinor, d.currency)))
+                        .map(d -> d.id)
+                        .toList();
+        return new DrawnRun(
+                new PrintJob(title, batch.account(), pages.pdf(title, drawn), wanted, !checks), signature, signed);
+    }
+
+    /** A run as a PDF to look at: every check marked, no MICR line. */
+    @Transactional(readOnly = true)
+    public byte[] copy(long runId) {
+        run(runId);
+        return pages.pdf("Copy, not checks", draw(runs.documents(runId), pages::toLookAt));
+    }
+
+    /** The first page of one document as it lies in the tray, marked. */
+    @Transactional(readOnly = true)
+    public Page trayPage(long documentId) {
+        DocumentEntity document = entities.find(DocumentEntity.class, documentId);
+        if (document == null) {
+            throw Refusal.notFound("no-document", "There is no such sheet in the tray.");
+        }
+        return draw(List.of(document), pages::toLookAt).get(0);
+    }
+
+    private RunEntity run(long id) {
+        RunEntity run = entities.find(RunEntity.class, id);
+        if (run == null) {
+            throw Refusal.notFound("no-run", "There is no such print run.");
+        }
+        return run;
+    }
+
+    private List<Page> draw(List<DocumentEntity> documents, BiFunction<CheckText, CheckLayout, Page> check) {
+        Map<Long, Contents.Kept> kept =
+                contents.of(documents.stream().map(d -> d.id).toList());
+        // numbered stock says itself which number it has, and may have said another one than was reckoned with
+        Map<CheckNumberId, Check> numbers = checks.of(
+                documents.stream().map(d -> new CheckNumberId(d.checkNumberId)).toList());
+        List<Page> drawn = new ArrayList<>();
+        for (DocumentEntity document : documents) {
+            Contents.Kept content = kept.get(document.id);
+            CheckText text = content.text()
+                    .numbered(numbers.get(new CheckNumberId(document.checkNumberId))
+                            .number());
+            if (document.kind == DocumentKind.CHECK) {
+                drawn.add(check.apply(text, content.layout()));
+            } else {
+                drawn.addAll(pages.advice(text, content.layout()));
+            }
+        }
+        return drawn;
+    }
+}
