@@ -804,6 +804,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mail/{id}/returned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["returned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mail/{id}/again": {
         parameters: {
             query?: never;
@@ -1166,6 +1182,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["explain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/{id}/advice/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mail"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2964,6 +2996,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/checks/{id}/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["advice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/{id}/advice/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks/series": {
         parameters: {
             query?: never;
@@ -3395,6 +3459,15 @@ export interface components {
             routing: string;
             account: string;
         };
+        PaperworkWanted: {
+            /** @enum {string} */
+            advice: "PAPER" | "MAIL" | "BOTH";
+            email: string;
+            /** @enum {string} */
+            checks: "MAIL" | "HAND_OVER" | "COURIER";
+            /** @enum {string} */
+            dates?: "WORDS" | "MONTH_FIRST" | "SLASHES" | "POINTS" | "ISO" | "NARROW";
+        };
         VendorWanted: {
             name: string;
             group: string;
@@ -3403,7 +3476,7 @@ export interface components {
             /** @enum {string} */
             method: "CHECK" | "CREDIT_TRANSFER";
             terms: string;
-            email: string;
+            paperwork: components["schemas"]["PaperworkWanted"];
             /** @enum {string} */
             reportable: "NO" | "SERVICES" | "RENT" | "LEGAL" | "ROYALTIES" | "OTHER";
             taxNumber?: string;
@@ -3948,6 +4021,9 @@ export interface components {
             /** Format: date */
             on?: string;
         };
+        CameBack: {
+            why: string;
+        };
         ArrangedColumn: {
             key: string;
             /** Format: int32 */
@@ -4235,6 +4311,27 @@ export interface components {
             who: string;
             state: string;
             why: string;
+        };
+        AdviceWanted: {
+            address: string;
+        };
+        AdviceMail: {
+            /** Format: int64 */
+            id: number;
+            address: string;
+            state: string;
+            stateWords: string;
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            sentAt?: string;
+            trouble: string;
+        };
+        AdvisedView: {
+            words: string;
+            address: string;
+            maySend: boolean;
+            mails: components["schemas"]["AdviceMail"][];
         };
         MakeBatch: {
             name: string;
@@ -4738,6 +4835,13 @@ export interface components {
             name: string;
             group: string;
         };
+        PaperworkView: {
+            advice: string;
+            email: string;
+            checks: string;
+            dates?: string;
+            words: string[];
+        };
         VendorKept: {
             name: string;
             group: string;
@@ -4745,7 +4849,7 @@ export interface components {
             priority: number;
             method: string;
             terms: string;
-            email: string;
+            paperwork: components["schemas"]["PaperworkView"];
             reportable: string;
             reportableWords: string;
             taxNumber: string;
@@ -4837,6 +4941,9 @@ export interface components {
             groups: string[];
             methods: components["schemas"]["VendorChoice"][];
             reportable: components["schemas"]["VendorChoice"][];
+            advices: components["schemas"]["VendorChoice"][];
+            deliveries: components["schemas"]["VendorChoice"][];
+            dates: components["schemas"]["VendorChoice"][];
         };
         TrailFact: {
             name: string;
@@ -5024,6 +5131,7 @@ export interface components {
             /** Format: date-time */
             madeAt: string;
             state: string;
+            stateWords: string;
             /** Format: int32 */
             tries: number;
             /** Format: date-time */
@@ -5031,6 +5139,8 @@ export interface components {
             /** Format: date-time */
             sentAt?: string;
             trouble: string;
+            advice: boolean;
+            inTrouble: boolean;
         };
         BalanceLine: {
             account: string;
@@ -7186,6 +7296,30 @@ export interface operations {
             };
         };
     };
+    returned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CameBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     again: {
         parameters: {
             query?: never;
@@ -7854,6 +7988,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryView"];
+                };
+            };
+        };
+    };
+    mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdviceWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdvisedView"];
                 };
             };
         };
@@ -10015,7 +10175,9 @@ export interface operations {
     };
     list_5: {
         parameters: {
-            query?: never;
+            query?: {
+                whose?: "EVERYBODY" | "PEOPLE" | "PAYEES";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10818,6 +10980,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VoidView"];
+                };
+            };
+        };
+    };
+    advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdvisedView"];
+                };
+            };
+        };
+    };
+    pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
         };

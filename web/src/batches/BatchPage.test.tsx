@@ -260,12 +260,12 @@ describe("a batch", () => {
     });
     (await list()).focus();
     await user.keyboard("  ");
-    await vi.waitFor(() => expect(sent).toHaveLength(2));
+    await waitFor(() => expect(sent).toHaveLength(2));
     expect(sent.map((one) => one.body)).toEqual([
       { version: 4, invoices: [11] },
       { version: 5, invoices: [12] },
     ]);
-    await vi.waitFor(async () => expect(within(await list()).queryByText("GRW 2218")).toBeNull());
+    await waitFor(async () => expect(within(await list()).queryByText("GRW 2218")).toBeNull());
   });
 
   it("keeps a stub note that is typed over a refusal and a step of the cursor", async () => {
@@ -291,11 +291,11 @@ describe("a batch", () => {
     expect((await note()).value).toBe("ask for Hal");
     (await list()).focus();
     await user.keyboard("{ArrowDown}");
-    await vi.waitFor(async () => expect((await note()).value).toBe(""));
+    await waitFor(async () => expect((await note()).value).toBe(""));
     // the key asked for the note once; a step does not pull the cursor out of the list
     expect(document.activeElement).toBe(await list());
     await user.keyboard("{ArrowUp}");
-    await vi.waitFor(async () => expect((await note()).value).toBe("ask for Hal"));
+    await waitFor(async () => expect((await note()).value).toBe("ask for Hal"));
   });
 
   it("leads an approver to the page where it is answered", async () => {

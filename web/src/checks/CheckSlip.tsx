@@ -6,6 +6,7 @@ import { useRest } from "../parts/useRest";
 import { TrailFold } from "../audit/TrailOf";
 import { useSession } from "../frame/session";
 import { clock, longDate, shortDate } from "../parts/dates";
+import { AdvicePart } from "./AdvicePart";
 import { Explained } from "./Explained";
 import { VoidPart } from "../voiding/VoidPart";
 
@@ -74,6 +75,7 @@ export function CheckSlip({ id }: { id: number }) {
         <VoidPart number={number} date={date} setDate={setDate} />
       )}
       {number.state === "UNACCOUNTED" && <Explained id={id} number={number} />}
+      {number.payee && invoices.length > 0 && <AdvicePart id={rested} number={number} />}
       <section>
         <h3 className="text-faint mb-1 text-note font-semibold">The bank</h3>
         {bank.length === 0 ? (

@@ -17,13 +17,20 @@ const mail = (id: number, more: Partial<Schemas["MailView"]> = {}): Schemas["Mai
   nextTryAt: "2026-11-12T08:00:00Z",
   sentAt: "2026-11-12T08:00:02Z",
   trouble: "",
+  stateWords: "sent",
+  advice: false,
+  inTrouble: false,
   ...more,
 });
 
 function open(roles: string[], mails: Schemas["MailView"][]) {
   return serve(<MailPage />, {
     roles,
-    answers: { "GET /api/mail": mails, "POST /api/mail/{id}/again": undefined },
+    answers: {
+      "GET /api/mail": mails,
+      "POST /api/mail/{id}/again": undefined,
+      "POST /api/mail/{id}/returned": undefined,
+    },
   });
 }
 
@@ -46,11 +53,20 @@ describe("mail", () => {
   it("says what the server said, and is tried again by whoever may", async () => {
     const { user, sent } = open(
       ["CONTROLLER"],
-      [mail(1, { state: "WAITING", tries: 3, trouble: "Connection refused", sentAt: undefined }), mail(2)],
+      [
+        mail(1, {
+          state: "WAITING",
+          tries: 3,
+          trouble: "Connection refused",
+          inTrouble: true,
+          sentAt: undefined,
+        }),
+        mail(2),
+      ],
     );
     const grid = await screen.findByRole("grid", { name: "Mail" });
     grid.focus();
-    expect(await screen.findByText(/The server said: Connection refused/)).toBeTruthy();
+    expect(await screen.findByText(/It failed: Connection refused/)).toBeTruthy();
     expect(screen.getByText("fails, 3×")).toBeTruthy();
     await user.click(screen.getByRole("button", { name: "Try it again now" }));
     expect(sent).toEqual([{ path: "/api/mail/1/again", body: undefined }]);
@@ -61,8 +77,28 @@ describe("mail", () => {
     );
   });
 
+  it("to a payee came back, as a clerk was told", async () => {
+    const { user, sent } = open(["CLERK"], [mail(4, { advice: true, to: "Pelorus Charts" })]);
+    (await screen.findByRole("grid", { name: "Mail" })).focus();
+    await user.click(await screen.findByRole("button", { name: "It came back…" }));
+    await user.type(await screen.findByLabelText(/What was said/), "no such mailbox");
+    await user.click(screen.getByRole("button", { name: "It came back" }));
+    expect(sent).toEqual([{ path: "/api/mail/4/returned", body: { why: "no such mailbox" } }]);
+  });
+
   it("that was given up stays in sight", async () => {
-    open(["AUDITOR"], [mail(1, { state: "GIVEN_UP", tries: 14, trouble: "No such mailbox" })]);
+    open(
+      ["AUDITOR"],
+      [
+        mail(1, {
+          state: "GIVEN_UP",
+          stateWords: "given up",
+          tries: 14,
+          trouble: "No such mailbox",
+          inTrouble: true,
+        }),
+      ],
+    );
     expect(await screen.findByText("given up")).toBeTruthy();
     expect(screen.getByText("in trouble")).toBeTruthy();
   });

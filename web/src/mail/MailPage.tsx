@@ -1,4 +1,5 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Loaded } from "../parts/Loaded";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
@@ -7,12 +8,20 @@ import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
 import { clock } from "../parts/dates";
+import { DeedDialog } from "../parts/DeedDialog";
 import { useDeed } from "../parts/useDeed";
 import { Grid, type Column } from "../parts/Grid";
+import { ChoiceWord } from "../parts/Word";
 
 type Mail = Schemas["MailView"];
 
-const STATES: Record<string, string> = { WAITING: "waits", SENT: "sent", GIVEN_UP: "given up" };
+const WHOSE = {
+  EVERYBODY: "everybody",
+  PEOPLE: "people who work here",
+  PAYEES: "payees",
+} as const;
+type Whose = keyof typeof WHOSE;
+
 const COLUMNS: Column<Mail>[] = [
   { key: "to", title: "To", width: "minmax(110px,0.8fr)", cell: (one) => one.to },
   { key: "subject", title: "Subject", width: "minmax(180px,2fr)", cell: (one) => one.subject },
@@ -21,12 +30,12 @@ const COLUMNS: Column<Mail>[] = [
     title: "State",
     width: "minmax(84px,0.8fr)",
     cell: (one) =>
-      one.trouble && one.state !== "SENT" ? (
+      one.inTrouble ? (
         <span className="text-rust" title={one.trouble}>
-          {one.state === "GIVEN_UP" ? "given up" : `fails, ${one.tries}×`}
+          {one.state === "WAITING" ? `fails, ${one.tries}×` : one.stateWords}
         </span>
       ) : (
-        STATES[one.state]
+        one.stateWords
       ),
   },
   {
@@ -41,15 +50,18 @@ const COLUMNS: Column<Mail>[] = [
 
 /** What was told to whom by mail, and what could not be. */
 export function MailPage() {
+  const [values] = useAddress();
+  const whose = values.whose && values.whose in WHOSE ? (values.whose as Whose) : "EVERYBODY";
   const mail = useQuery({
-    queryKey: ["mail"],
-    queryFn: () => call(api.GET("/api/mail")),
+    queryKey: ["mail", whose],
+    queryFn: () => call(api.GET("/api/mail", { params: { query: { whose } } })),
+    placeholderData: keepPreviousData,
     refetchInterval: 10_000,
   });
-  return <Loaded query={mail}>{(data) => <MailList mail={data} />}</Loaded>;
+  return <Loaded query={mail}>{(data) => <MailList mail={data} whose={whose} />}</Loaded>;
 }
 
-function MailList({ mail }: { mail: Mail[] }) {
+function MailList({ mail, whose }: { mail: Mail[]; whose: Whose }) {
   const session = useSession();
   const queries = useQueryClient();
   const [values, change] = useAddress();
@@ -61,13 +73,25 @@ function MailList({ mail }: { mail: Mail[] }) {
     },
   );
   const at = mail.find((one) => String(one.id) === values.at);
-  const failing = mail.filter((one) => one.trouble && one.state !== "SENT");
+  const failing = mail.filter((one) => one.inTrouble);
   const may = session.roles.some((role) => role === "CONTROLLER" || role === "ADMINISTRATOR");
+  const mayAdvise = session.roles.some((role) => role === "CLERK" || role === "CONTROLLER");
+  const [asking, setAsking] = useState(false);
   return (
     <Station
       title="Mail"
       sentence={
-        <>What was told to whom by mail. Work never waits for it, and nothing can be done from a mail.</>
+        <>
+          What was told by mail to{" "}
+          <ChoiceWord
+            name="To"
+            text={WHOSE[whose]}
+            value={whose}
+            choices={Object.entries(WHOSE).map(([value, text]) => ({ value: value as Whose, text }))}
+            onChange={(next) => change({ whose: next === "EVERYBODY" ? undefined : next, at: undefined })}
+          />
+          . Work never waits for it, and nothing can be done from a mail.
+        </>
       }
       answer={
         <>
@@ -89,35 +113,63 @@ function MailList({ mail }: { mail: Mail[] }) {
           columns={COLUMNS}
           cursor={values.at}
           onCursor={(key) => change({ at: key })}
-          empty="No mail was written yet. Whoever is asked to approve is told by mail."
+          empty={
+            whose === "PAYEES"
+              ? "No payee was told by mail yet. Those who wish it are, once their payment is posted."
+              : "No mail was written yet. Whoever is asked to approve is told by mail."
+          }
         />
       }
       bar={
-        may && (
-          <>
-            <span className="text-faint text-note">
-              A mail that fails is tried again, later and later, for about three days.
-            </span>
-            <Button
-              className="ml-auto"
-              disabled={!at || at.state === "SENT" || again.busy}
-              onClick={() => void again.run(at!.id)}
-            >
-              Try it again now
-            </Button>
-          </>
-        )
+        <>
+          <span className="text-faint text-note">
+            A mail that fails is tried again, later and later, for about three days.
+          </span>
+          <span className="ml-auto flex gap-2">
+            {mayAdvise && (
+              <Button disabled={!at?.advice || at.state !== "SENT"} onClick={() => setAsking(true)}>
+                It came back…
+              </Button>
+            )}
+            {may && (
+              <Button
+                disabled={!at || at.state === "SENT" || at.address === "" || again.busy}
+                onClick={() => void again.run(at!.id)}
+              >
+                Try it again now
+              </Button>
+            )}
+          </span>
+          {at && (
+            <DeedDialog
+              open={asking}
+              onClose={() => setAsking(false)}
+              title={`The mail to ${at.address} came back`}
+              deed="It came back"
+              reason="What was said, such as “no such mailbox”"
+              run={async (why) => {
+                await call(
+                  api.POST("/api/mail/{id}/returned", { params: { path: { id: at.id } }, body: { why } }),
+                );
+                await queries.invalidateQueries({ queryKey: ["mail"] });
+              }}
+            />
+          )}
+        </>
       }
       slip={
         at ? (
           <div className="flex flex-col gap-3">
             <h2 className="text-base font-bold">{at.subject}</h2>
             <p className="text-faint">
-              To {at.to}, {at.address}. {at.sentAt ? `Sent ${clock(at.sentAt)}.` : ""}
+              To {at.to}
+              {at.address && `, ${at.address}`}. {at.sentAt ? `Sent ${clock(at.sentAt)}.` : ""}
             </p>
             {at.trouble && at.state !== "SENT" && (
               <p className="callout-wrong">
-                The server said: {at.trouble}{" "}
+                {at.state === "WAITING" || at.state === "GIVEN_UP" ? "It failed" : "It came back"}:{" "}
+                {at.trouble}
+                {". "}
                 {at.state === "WAITING" && `It is tried again at ${clock(at.nextTryAt)}.`}
               </p>
             )}
@@ -125,7 +177,7 @@ function MailList({ mail }: { mail: Mail[] }) {
               {at.text}
             </pre>
             <Link className="go" to={at.link}>
-              Where its link leads
+              {at.advice ? "The check, and to send it again" : "Where its link leads"}
             </Link>
           </div>
         ) : (

@@ -1,5 +1,5 @@
-import { cleanup, screen, within } from "@testing-library/react";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { cleanup, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { Problem, serve, type Answers } from "../tests/served";
 import { LayoutPage } from "./LayoutPage";
@@ -88,6 +88,13 @@ async function open(more: Answers = {}, findings: Schemas["LayoutFinding"][] = [
   return { ...served, last };
 }
 
+/** It can be kept once what was moved is drawn. */
+async function askToKeep(user: Awaited<ReturnType<typeof open>>["user"]) {
+  const keep = () => screen.getByRole<HTMLButtonElement>("button", { name: "Keep it…" });
+  await waitFor(() => expect(keep().disabled).toBe(false));
+  await user.click(keep());
+}
+
 describe("a layout", () => {
   afterEach(() => {
     cleanup();
@@ -98,12 +105,12 @@ describe("a layout", () => {
     const { user, last } = await open();
     screen.getByRole("button", { name: "date, on the check" }).focus();
     await user.keyboard("{ArrowRight}{Shift>}{ArrowDown}{/Shift}{Control>}{ArrowUp}{/Control}");
-    await vi.waitFor(() => expect(last().check[1]).toMatchObject({ x: 120.5, y: 17, height: 4.5 }));
+    await waitFor(() => expect(last().check[1]).toMatchObject({ x: 120.5, y: 17, height: 4.5 }));
     expect((screen.getByLabelText("From the left, mm") as HTMLInputElement).value).toBe("120.5");
     await user.keyboard("{Control>}z{/Control}");
-    await vi.waitFor(() => expect(last().check[1]).toMatchObject({ x: 120.5, y: 17, height: 5 }));
+    await waitFor(() => expect(last().check[1]).toMatchObject({ x: 120.5, y: 17, height: 5 }));
     await user.click(screen.getByRole("button", { name: "Do it again" }));
-    await vi.waitFor(() => expect(last().check[1]).toMatchObject({ height: 4.5 }));
+    await waitFor(() => expect(last().check[1]).toMatchObject({ height: 4.5 }));
   });
 
   it("takes a length as it is typed, and no other text", async () => {
@@ -115,7 +122,7 @@ describe("a layout", () => {
     expect(await screen.findByText("Type a number, such as 12.5.")).toBeTruthy();
     await user.clear(left);
     await user.type(left, "15.25");
-    await vi.waitFor(() => expect(last().check[0]).toMatchObject({ x: 15.25 }));
+    await waitFor(() => expect(last().check[0]).toMatchObject({ x: 15.25 }));
   });
 
   it("says at the block and in a list what is wrong, and is not kept before it is right", async () => {
@@ -140,7 +147,7 @@ describe("a layout", () => {
     expect((screen.getByRole("button", { name: "Keep it…" }) as HTMLButtonElement).disabled).toBe(true);
     screen.getByRole("button", { name: "date, on the check" }).focus();
     await user.keyboard("{ArrowRight}");
-    await user.click(screen.getByRole("button", { name: "Keep it…" }));
+    await askToKeep(user);
     await user.type(await screen.findByLabelText("What changed, for the trail"), "date further right");
     await user.click(screen.getByRole("button", { name: "Keep it" }));
     expect((await screen.findByRole("alert")).textContent).toContain("Print a test page");
@@ -163,18 +170,14 @@ describe("a layout", () => {
     screen.getByRole("button", { name: "date, on the check" }).focus();
     await user.keyboard("{ArrowRight}");
     newest = 3;
-    // it can be kept once what was moved is drawn
-    const keep = () => screen.getByRole<HTMLButtonElement>("button", { name: "Keep it…" });
-    await vi.waitFor(() => expect(sent.some((one) => one.path.endsWith("/draw"))).toBe(true));
-    await vi.waitFor(() => expect(keep().disabled).toBe(false), { timeout: 5_000 });
-    await user.click(keep());
+    await askToKeep(user);
     await user.type(await screen.findByLabelText("What changed, for the trail"), "mine");
     await user.click(screen.getByRole("button", { name: "Keep it" }));
     expect((await screen.findByRole("alert")).textContent).toContain("Version 3 was kept meanwhile");
     expect((screen.getByLabelText("What changed, for the trail") as HTMLTextAreaElement).value).toBe("mine");
-    await vi.waitFor(() => screen.getByRole("dialog", { name: "Keep version 4 of Operations, Checks" }));
+    await waitFor(() => screen.getByRole("dialog", { name: "Keep version 4 of Operations, Checks" }));
     await user.click(screen.getByRole("button", { name: "Keep it" }));
-    await vi.waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
     expect(sent.filter((one) => one.path === "/api/series/4/layouts").at(-1)).toMatchObject({
       body: { newest: 3, layout: { check: [{}, { x: 120.5 }] } },
     });

@@ -42,7 +42,8 @@ function Editor({ page }: { page: Page }) {
   const draft = useDraft(page.series, { layout: page.layout, newest: page.newest });
   const look = useLook();
   const [asking, setAsking] = useState<"keep" | "begin">();
-  const asked = useRest(JSON.stringify({ layout: draft.layout, sample: look.sample }));
+  const now = JSON.stringify({ layout: draft.layout, sample: look.sample });
+  const asked = useRest(now);
   const drawn = useQuery({
     queryKey: ["layout-drawn", page.series, asked],
     queryFn: ({ signal }) =>
@@ -63,7 +64,8 @@ function Editor({ page }: { page: Page }) {
       : (page.blocks.find((one) => one.says === block.says)?.words ?? "block");
   const block = look.chosen && blockAt(draft.layout, look.chosen);
   const findings = drawn.data?.findings ?? [];
-  const right = drawn.isSuccess && !drawn.isPlaceholderData && findings.length === 0;
+  // what is drawn may still be the step before
+  const right = asked === now && drawn.isSuccess && !drawn.isPlaceholderData && findings.length === 0;
   return (
     <Station
       title={`Layout of ${page.name}`}

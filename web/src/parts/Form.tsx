@@ -143,9 +143,17 @@ export function ChoiceEntry({
   className?: string;
 }) {
   const form = useEntryForm();
+  // the choices may come after what is chosen; a list that keeps its value itself would lose it
+  const { field } = useController({ control: form.control, name: name as Path<Typed> });
   return (
     <Field label={label} small={small} className={className} finding={form.formState.errors[name]?.message}>
-      <select {...form.register(name as Path<Typed>, { onChange: form.keep })}>
+      <select
+        {...field}
+        onChange={(event) => {
+          field.onChange(event);
+          form.keep();
+        }}
+      >
         {choices.map((choice) => (
           <option key={choice.value} value={choice.value}>
             {choice.text}

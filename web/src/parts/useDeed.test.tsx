@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { toast, Toaster } from "sonner";
 import { afterEach, describe, expect, it, vi } from "vitest";
@@ -54,7 +54,7 @@ describe("a deed", () => {
     expect(button.getAttribute("aria-busy")).toBe("true");
     expect(does).toHaveBeenCalledTimes(1);
     answers[0]!.resolve("done");
-    await vi.waitFor(() => expect(button.getAttribute("aria-busy")).toBe("false"));
+    await waitFor(() => expect(button.getAttribute("aria-busy")).toBe("false"));
     await user.click(button);
     expect(does).toHaveBeenCalledTimes(2);
   });
@@ -66,10 +66,10 @@ describe("a deed", () => {
     await user.click(button);
     expect(does).toHaveBeenCalledTimes(1);
     answers[0]!.resolve("first");
-    await vi.waitFor(() => expect(does).toHaveBeenCalledTimes(2));
+    await waitFor(() => expect(does).toHaveBeenCalledTimes(2));
     expect(done).toEqual(["first"]);
     answers[1]!.resolve("second");
-    await vi.waitFor(() => expect(done).toEqual(["first", "second"]));
+    await waitFor(() => expect(done).toEqual(["first", "second"]));
   });
 
   it("stays refused in sight until it is tried again", async () => {
@@ -81,7 +81,7 @@ describe("a deed", () => {
     expect(does).toHaveBeenLastCalledWith("paid", expect.anything());
     answers[1]!.resolve("done");
     expect(await screen.findByText("It is paid.")).toBeTruthy();
-    await vi.waitFor(() => expect(screen.queryByText("Kittiwake is held.")).toBeNull());
+    await waitFor(() => expect(screen.queryByText("Kittiwake is held.")).toBeNull());
   });
 
   it("does not hide the refusal of one by the success of the next in its line", async () => {
@@ -89,7 +89,7 @@ describe("a deed", () => {
     await user.click(button);
     await user.click(button);
     answers[0]!.reject(new Refused(409, "held", "The first is held.", {}));
-    await vi.waitFor(() => expect(answers).toHaveLength(2));
+    await waitFor(() => expect(answers).toHaveLength(2));
     answers[1]!.resolve("done");
     expect(await screen.findByText("The second is paid.")).toBeTruthy();
     expect(screen.getByText("The first is held.")).toBeTruthy();
@@ -117,7 +117,7 @@ describe("a deed", () => {
     expect(await screen.findByRole("button", { name: "Undo" })).toBeTruthy();
     await user.click(button);
     answers[1]!.resolve("undone");
-    await vi.waitFor(() => expect(screen.queryByRole("button", { name: "Undo" })).toBeNull());
+    await waitFor(() => expect(screen.queryByRole("button", { name: "Undo" })).toBeNull());
   });
 
   it("is not asked for again by a key held down, which still types", () => {

@@ -1,4 +1,4 @@
-import { cleanup, screen, within } from "@testing-library/react";
+import { cleanup, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
 import { Problem, serve, type Answers } from "../tests/served";
@@ -174,7 +174,7 @@ describe("one's own page", () => {
     expect((screen.getByLabelText("Present password") as HTMLInputElement).value).toBe("old one");
     answers["POST /api/session/password"] = undefined;
     await user.click(change);
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect((screen.getByLabelText("Present password") as HTMLInputElement).value).toBe(""),
     );
   });

@@ -1,4 +1,4 @@
-import { cleanup, screen, within } from "@testing-library/react";
+import { cleanup, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
 import { Problem, serve, type Answers } from "../tests/served";
@@ -88,7 +88,7 @@ describe("printing", () => {
     });
     (await list()).focus();
     await user.keyboard(" {ArrowDown} ");
-    await vi.waitFor(() => expect(said).toEqual([1, 2]));
+    await waitFor(() => expect(said).toEqual([1, 2]));
     expect(sent[0]!.body).toEqual({ answers: [{ document: 1, answer: "GOOD", why: "" }], callBack: false });
     expect(await within(await list()).findAllByText("good")).toHaveLength(2);
   });
@@ -178,7 +178,7 @@ describe("printing", () => {
     });
     refused = false;
     await user.click(dialog.getByRole("button", { name: "Answer for these" }));
-    await vi.waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
   });
 
   it("prints advice on plain paper by itself, once however often it is pressed", async () => {
@@ -229,7 +229,7 @@ describe("printing", () => {
     const dialog = within(await screen.findByRole("dialog"));
     expect(dialog.getByText(/Job tray-7 of Office laser/)).toBeTruthy();
     await user.click(dialog.getByRole("button", { name: /^Nothing more comes out/ }));
-    await vi.waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
     expect(sent.map((one) => (one.body as { callBack: boolean }).callBack)).toEqual([false, true]);
   });
 
@@ -269,6 +269,6 @@ describe("printing", () => {
     expect(sent).toEqual([
       { path: "/api/batches/7/paper-says", body: { document: 1, says: 41202, why: "two fed at once" } },
     ]);
-    await vi.waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
   });
 });

@@ -1,4 +1,4 @@
-import { cleanup, screen } from "@testing-library/react";
+import { cleanup, screen, waitFor } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { Problem, serve, type Answers } from "../tests/served";
 import { ProofPage } from "./ProofPage";
@@ -49,7 +49,7 @@ describe("the proof", () => {
       findings: ["record 55 is missing"],
     };
     await user.click(screen.getByRole("button", { name: "Compare" }));
-    await vi.waitFor(() => expect(screen.getByRole("status").textContent).toContain("record 55 is missing"));
+    await waitFor(() => expect(screen.getByRole("status").textContent).toContain("record 55 is missing"));
     expect(screen.getByRole("status").className).toContain("text-rust");
   });
 

@@ -38,6 +38,9 @@ export function serve(
     if (!(key in answers)) throw new Error(`nothing answers ${key}`);
     const found = answers[key];
     const data = typeof found === "function" ? (found as (body: unknown) => unknown)(asked.body) : found;
+    // one that comes late
+    if (data instanceof Promise)
+      return data.then((late) => ({ data: late, response: new Response(null, { status: 200 }) }));
     if (data instanceof Problem)
       return Promise.resolve({
         error: { detail: data.sentence, code: data.code, fields: data.fields },

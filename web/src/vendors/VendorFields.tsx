@@ -21,7 +21,12 @@ export function asWanted(typed: Typed, taxNumber: string | undefined): Wanted {
     priority: /^\d$/.test(typed.priority?.trim() ?? "") ? Number(typed.priority) : 0,
     method: typed.method as Wanted["method"],
     terms: typed.terms ?? "",
-    email: typed.email ?? "",
+    paperwork: {
+      email: typed.email ?? "",
+      advice: typed.advice as Wanted["paperwork"]["advice"],
+      checks: typed.checks as Wanted["paperwork"]["checks"],
+      dates: (typed.dates || undefined) as Wanted["paperwork"]["dates"],
+    },
     reportable: typed.reportable as Wanted["reportable"],
     taxNumber,
   };
@@ -44,7 +49,14 @@ export function VendorFields({ autoFocus = false }: { autoFocus?: boolean }) {
         ))}
       </datalist>
       <Entry name="priority" label="Priority: 1 is paid first, 9 last" inputMode="numeric" look="w-16" />
-      <Entry name="email" label="Remittance advice by mail to; empty: by paper" inputMode="email" />
+      <ChoiceEntry name="advice" label="Remittance advice" choices={texts(choices.data?.advices)} />
+      <Entry name="email" label="Mail address for advice" inputMode="email" />
+      <ChoiceEntry name="checks" label="Checks go" choices={texts(choices.data?.deliveries)} />
+      <ChoiceEntry
+        name="dates"
+        label="Dates on its papers"
+        choices={[{ value: "", text: "as the layout has them" }, ...texts(choices.data?.dates)]}
+      />
       <ChoiceEntry
         name="reportable"
         label="Reported at the end of the year as"

@@ -23,7 +23,8 @@ export function VendorKept({ vendor }: { vendor: Vendor }) {
     ["Group", vendor.group],
   ];
   if (vendor.oneTime) facts.push(["Payee", "one-time: every payment to it is marked"]);
-  if (kept.data?.email) facts.push(["Advice to", kept.data.email]);
+  if (kept.data && kept.data.paperwork.words.length > 0)
+    facts.push(["Papers", kept.data.paperwork.words.join(". ")]);
   if (kept.data?.taxNumber || kept.data?.reportable !== "NO")
     facts.push([
       "Tax",
@@ -63,7 +64,10 @@ function Change({ id, kept, onClose }: { id: number; kept: Schemas["VendorKept"]
       priority: String(kept.priority),
       method: kept.method,
       terms: kept.terms,
-      email: kept.email,
+      email: kept.paperwork.email,
+      advice: kept.paperwork.advice,
+      checks: kept.paperwork.checks,
+      dates: kept.paperwork.dates ?? "",
       reportable: kept.reportable,
       taxNumber: kept.taxNumber,
     },

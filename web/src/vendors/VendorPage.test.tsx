@@ -54,10 +54,68 @@ function open(
   });
 }
 
+const KEPT: Schemas["VendorKept"] = {
+  name: "Turnstone Security",
+  group: "Crew services",
+  priority: 3,
+  method: "CHECK",
+  terms: "net 30",
+  paperwork: {
+    advice: "BOTH",
+    email: "desk@turnstone.example",
+    checks: "COURIER",
+    dates: "ISO",
+    words: ["Advice as a PDF by mail, to desk@turnstone.example", "Checks by courier"],
+  },
+  reportable: "SERVICES",
+  reportableWords: "services",
+  taxNumber: "",
+  version: 4,
+  mayChange: true,
+};
+
 describe("a vendor's page", () => {
   afterEach(() => {
     cleanup();
     vi.restoreAllMocks();
+  });
+
+  it("keeps what is chosen of a vendor when the choices come late", async () => {
+    let come: (choices: Schemas["VendorChoices"]) => void = () => undefined;
+    const late = new Promise<Schemas["VendorChoices"]>((resolve) => (come = resolve));
+    const both = (value: string, other: string) => [
+      { value: other, words: other },
+      { value, words: value },
+    ];
+    const { user, sent } = open(["CLERK"], {}, [], {
+      "GET /api/vendors/{id}/kept": KEPT,
+      "GET /api/vendors/choices": late,
+      "POST /api/vendors/{id}": {},
+    });
+    expect(await screen.findByText(/Advice as a PDF by mail.*Checks by courier/)).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: "Change these…" }));
+    await screen.findByLabelText("Terms");
+    come({
+      nextNumber: "V1",
+      groups: [],
+      methods: both("CHECK", "CREDIT_TRANSFER"),
+      reportable: both("SERVICES", "NO"),
+      advices: both("BOTH", "PAPER"),
+      deliveries: both("COURIER", "MAIL"),
+      dates: both("ISO", "WORDS"),
+    });
+    await screen.findByRole("option", { name: "BOTH" });
+    expect((screen.getByLabelText("Remittance advice") as HTMLSelectElement).value).toBe("BOTH");
+    await user.click(screen.getByRole("button", { name: "Change the vendor" }));
+    expect(sent.at(-1)).toMatchObject({
+      body: {
+        facts: {
+          method: "CHECK",
+          reportable: "SERVICES",
+          paperwork: { advice: "BOTH", checks: "COURIER", dates: "ISO", email: "desk@turnstone.example" },
+        },
+      },
+    });
   });
 
   it("shows bank details masked, and lets a clerk propose a change of an address or a further one", async () => {

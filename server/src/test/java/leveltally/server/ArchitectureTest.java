@@ -32,6 +32,7 @@ class ArchitectureTest {
             "printers",
             "paper",
             "printing",
+            "advice",
             "reports",
             "posting",
             "voiding",

@@ -26,6 +26,7 @@ import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answers;
 import leveltally.server.printing.Numbered;
 import leveltally.server.printing.Numbering;
+import leveltally.server.printing.OwnNumbers;
 import leveltally.server.printing.TakingOut;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
@@ -119,7 +120,7 @@ class DeadEndsTest {
         BatchId batch = stuck(Stuck.STILL_BLANK);
         ClaimId first = bean(ClaimRows.class).of(batch).get(0).id();
         takingOut.takeOut(ines(), batch, Set.of(first), false, "paid elsewhere");
-        long again = numbering.onOwnNumbers(ines(), batch);
+        long again = bean(OwnNumbers.class).print(ines(), batch);
         App.handOver(again);
         assertThat(App.documents(again)).hasSize(1);
         App.answer(batch, App.documents(again), Answer.GOOD, "");

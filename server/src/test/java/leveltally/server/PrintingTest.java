@@ -22,6 +22,7 @@ import leveltally.server.printers.Printers;
 import leveltally.server.printing.DrawnRun;
 import leveltally.server.printing.HandingOver;
 import leveltally.server.printing.Numbering;
+import leveltally.server.printing.OwnNumbers;
 import leveltally.server.printing.RunPages;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
@@ -110,7 +111,7 @@ class PrintingTest {
         App.answer(batch, documents.subList(0, 1), Answer.GOOD, "");
         App.answer(batch, documents.subList(1, 2), Answer.SPOILED, "torn in the jam");
         App.answer(batch, documents.subList(2, 3), Answer.BLANK, "");
-        long again = bean(Numbering.class).onOwnNumbers(ines(), batch);
+        long again = bean(OwnNumbers.class).print(ines(), batch);
         App.handOver(again);
         assertThat(numbers(batch)).isEqualTo(before);
         App.answer(batch, App.documents(again), Answer.GOOD, "");
@@ -201,7 +202,7 @@ class PrintingTest {
             App.answer(batch, documents.subList(1, 2), Answer.GOOD, "");
             // what waits for its second print is not posted
             assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(1, 1, 1));
-            long again = bean(Numbering.class).onOwnNumbers(ines(), batch);
+            long again = bean(OwnNumbers.class).print(ines(), batch);
             App.handOver(again);
             assertThat(numbers(batch)).isEqualTo(before);
             assertThat(App.number("SELECT serial FROM document WHERE run_id = ?", again))
@@ -264,7 +265,7 @@ class PrintingTest {
         assertThat(handingOver.begin(App.tomas(), run, tray, drawn)).isEmpty();
         List<Long> taken = numbers(batch);
         App.answer(batch, App.documents(run), Answer.BLANK, "");
-        long again = bean(Numbering.class).onOwnNumbers(ines(), batch);
+        long again = bean(OwnNumbers.class).print(ines(), batch);
         App.handOver(again);
         App.answer(batch, App.documents(again), Answer.GOOD, "");
         bean(Posting.class).post(ines(), batch);

@@ -18,6 +18,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.stream.IntStream;
+import leveltally.core.DateStyle;
 import leveltally.core.Refusal;
 import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.SeriesId;
@@ -39,6 +40,9 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.core.terms.Terms;
+import leveltally.core.vendors.Advice;
+import leveltally.core.vendors.Delivery;
+import leveltally.core.vendors.Paperwork;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.Reportable;
@@ -369,7 +373,7 @@ class SettingUpTest {
                 5,
                 PaymentMethod.CHECK,
                 Terms.net(30),
-                "desk@oakum.example",
+                new Paperwork(Advice.MAIL, "desk@oakum.example", Delivery.COURIER, DateStyle.ISO),
                 Reportable.SERVICES);
         RemitTo remitTo = new RemitTo("Oakum & Pitch Chandlery", List.of("2 Slipway Road", "Skerrow 41002"));
         VendorId vendor = records.enter(
@@ -389,7 +393,14 @@ class SettingUpTest {
                         ines,
                         new VendorRecords.New(
                                 "",
-                                new VendorFacts("Île", "", 5, PaymentMethod.CHECK, Terms.net(30), "", Reportable.NO),
+                                new VendorFacts(
+                                        "Île",
+                                        "",
+                                        5,
+                                        PaymentMethod.CHECK,
+                                        Terms.net(30),
+                                        Paperwork.USUAL,
+                                        Reportable.NO),
                                 Currency.getInstance("EUR"),
                                 false,
                                 null,
@@ -401,7 +412,13 @@ class SettingUpTest {
                 ines,
                 vendor,
                 new VendorFacts(
-                        facts.name(), "Chandlery", 2, PaymentMethod.CHECK, Terms.net(10), "", Reportable.SERVICES),
+                        facts.name(),
+                        "Chandlery",
+                        2,
+                        PaymentMethod.CHECK,
+                        Terms.net(10),
+                        Paperwork.USUAL,
+                        Reportable.SERVICES),
                 null,
                 records.kept(vendor).version());
         assertThat(records.kept(vendor).taxNumber()).isEqualTo("…6789");
@@ -440,7 +457,14 @@ class SettingUpTest {
                         ines,
                         new VendorRecords.New(
                                 "",
-                                new VendorFacts(name, "", 5, PaymentMethod.CHECK, Terms.net(30), "", Reportable.NO),
+                                new VendorFacts(
+                                        name,
+                                        "",
+                                        5,
+                                        PaymentMethod.CHECK,
+                                        Terms.net(30),
+                                        Paperwork.USUAL,
+                                        Reportable.NO),
                                 Currency.getInstance(currency),
                                 false,
                                 null,

@@ -124,8 +124,9 @@ class VendorChangeTest {
         long change = proposed(vendor, "880200419");
         assertThat(changes.confirm(ruth(), change, BankDetails.typed("990044105", "880200419")))
                 .contains("Test batch");
-        assertThat(bean(leveltally.server.printing.Numbering.class)
-                        .behind(batch, App.TODAY)
+        assertThat(bean(leveltally.server.printing.WaitingClaims.class)
+                        .of(batch, App.TODAY)
+                        .behind()
                         .values())
                 .extracting(leveltally.server.printing.Behind::why)
                 .singleElement()

@@ -79,9 +79,23 @@ public final class CheckDrawing {
      * @throws Refusal when a text cannot be drawn in full
      */
     public static List<Page> advice(CheckText text, CheckLayout layout, Measure measure) {
+        int shown = layout.stubs() == 0 ? 0 : Lines.room(layout, Part.STUB, text.stub());
+        return advice(text, layout, shown, measure);
+    }
+
+    /**
+     * The whole remittance advice of one payment, with the lines of its stub, too: what a payee gets by mail.
+     *
+     * @throws Refusal when a text cannot be drawn in full
+     */
+    public static List<Page> wholeAdvice(CheckText text, CheckLayout layout, Measure measure) {
+        boolean none = Lines.room(layout, Part.ADVICE, text.stub()) == 0;
+        return advice(text, none ? StandardLayouts.LETTER : layout, 0, measure);
+    }
+
+    private static List<Page> advice(CheckText text, CheckLayout layout, int shown, Measure measure) {
         List<Page> pages = new ArrayList<>();
         int rows = text.stub().rows().size();
-        int shown = layout.stubs() == 0 ? 0 : Lines.room(layout, Part.STUB, text.stub());
         int each = Lines.room(layout, Part.ADVICE, text.stub());
         if (shown < rows && each == 0) {
             throw Refusal.invalid(
@@ -164,7 +178,7 @@ public final class CheckDrawing {
                     lines(block, top, List.of("" + text.number()));
                 }
             }
-            case DATE -> lines(block, top, List.of(layout.dates().alone(text.checkDate())));
+            case DATE -> lines(block, top, List.of(text.dates(layout).alone(text.checkDate())));
             case PAYEE -> payee(part, block, top);
             case PAYEE_ADDRESS -> lines(block, top, text.address());
             case AMOUNT -> amount(part, block, top);

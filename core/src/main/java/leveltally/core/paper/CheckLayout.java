@@ -5,6 +5,7 @@ import java.util.Collections;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import leveltally.core.DateStyle;
 
 /**
  * How a check, its stubs and its remittance advice stand on paper: data, so that an administrator changes it and no

@@ -2,6 +2,7 @@ package leveltally.core.paper;
 
 import java.time.LocalDate;
 import java.util.List;
+import leveltally.core.DateStyle;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.Stub;
 import leveltally.core.money.Money;
@@ -12,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * company, the bank and the payee of the day. What only machines read, the MICR line, belongs to the {@link Paper}.
  *
  * @param number null while it has none
+ * @param dates how the payee wants dates written; null for the layout's own way
  */
 public record CheckText(
         Payer payer,
@@ -20,7 +22,8 @@ public record CheckText(
         Money amount,
         LocalDate checkDate,
         @Nullable Long number,
-        Stub stub) {
+        Stub stub,
+        @Nullable DateStyle dates) {
 
     /**
      * The company and its bank, as the check names them.
@@ -40,7 +43,26 @@ public record CheckText(
 
     /** The same on another number. */
     public CheckText numbered(long now) {
-        return new CheckText(payer, payee, address, amount, checkDate, now, stub);
+        return new CheckText(payer, payee, address, amount, checkDate, now, stub, dates);
+    }
+
+    /** The same from another company, or with another logo. */
+    public CheckText withPayer(Payer other) {
+        return new CheckText(other, payee, address, amount, checkDate, number, stub, dates);
+    }
+
+    /** The same to somebody else. */
+    public CheckText withPayee(String other) {
+        return new CheckText(payer, other, address, amount, checkDate, number, stub, dates);
+    }
+
+    /** The same for something else. */
+    public CheckText withPayment(Money other, Stub listed) {
+        return new CheckText(payer, payee, address, other, checkDate, number, listed, dates);
+    }
+
+    DateStyle dates(CheckLayout layout) {
+        return dates == null ? layout.dates() : dates;
     }
 
     /** Whether two people have to sign it. */
@@ -49,8 +71,21 @@ public record CheckText(
     }
 
     /** What a claim's check says. */
-    public static CheckText of(Payer payer, Claim claim, LocalDate checkDate, @Nullable Long number, Stub stub) {
+    public static CheckText of(
+            Payer payer,
+            Claim claim,
+            LocalDate checkDate,
+            @Nullable Long number,
+            Stub stub,
+            @Nullable DateStyle dates) {
         return new CheckText(
-                payer, claim.remitTo().payee(), claim.remitTo().lines(), claim.amount(), checkDate, number, stub);
+                payer,
+                claim.remitTo().payee(),
+                claim.remitTo().lines(),
+                claim.amount(),
+                checkDate,
+                number,
+                stub,
+                dates);
     }
 }

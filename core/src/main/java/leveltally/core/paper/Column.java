@@ -1,6 +1,7 @@
 package leveltally.core.paper;
 
 import java.time.LocalDate;
+import leveltally.core.DateStyle;
 import leveltally.core.batches.Stub;
 import org.jspecify.annotations.Nullable;
 

@@ -57,7 +57,7 @@ record Lines(CheckLayout layout, Block block) {
         y += UNDER_HEADS;
         for (Stub.Row row : stub.rows().subList(from, from + rows)) {
             y += block.lead();
-            cells(y, pen, column -> column.of().said(row, layout.dates()), null);
+            cells(y, pen, column -> column.of().said(row, text.dates(layout)), null);
         }
         int rest = stub.rows().size() - from - rows;
         if (rest > 0) {

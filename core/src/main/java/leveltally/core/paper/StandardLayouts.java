@@ -4,6 +4,7 @@ import static leveltally.core.paper.Area.ofPoints;
 
 import java.util.List;
 import java.util.Map;
+import leveltally.core.DateStyle;
 import leveltally.core.batches.Stub;
 
 /** The layouts that are there before anybody made one. */
@@ -20,6 +21,9 @@ public final class StandardLayouts {
 
     /** US letter, check on top, two stubs: what each series prints on until it has a layout of its own. */
     public static final CheckLayout LETTER = of(PageSize.LETTER, Place.TOP, 2);
+
+    /** The same with an advice that has no address: what was printed so far stands as it was. */
+    public static final CheckLayout LETTER_WITHOUT_ADDRESS = withoutAddress(LETTER);
 
     private static final double MARGIN = 36;
     private static final double SLIP_WIDTH = 372;
@@ -45,7 +49,7 @@ public final class StandardLayouts {
                         Part.STUB,
                         stubs == 0 ? List.of() : stub(bare.printable(Part.STUB), right, width),
                         Part.ADVICE,
-                        advice(bare.printable(Part.ADVICE), width)),
+                        advice(bare.printable(Part.ADVICE), right, width)),
                 COLUMNS);
     }
 
@@ -80,9 +84,30 @@ public final class StandardLayouts {
                         Box.Align.LEFT));
     }
 
-    private static List<Block> advice(Area free, double width) {
-        Area title = ofPoints(MARGIN, 47, 300, 18);
+    /** The payee stands where it does on the check, for the same window of the envelope. */
+    private static List<Block> advice(Area free, double right, double width) {
+        Area title = ofPoints(right - 200, 34, 200, 18);
         return List.of(
+                block(Says.COMPANY, ofPoints(MARGIN, 34, width - 210, 14), Face.BOLD, 11, Box.Align.LEFT),
+                block(Says.COMPANY_ADDRESS, ofPoints(MARGIN, 48.5, 270, 38), Face.TEXT, 9, Box.Align.LEFT),
+                new Block(Says.TEXT, title, Face.BOLD, 13, Box.Align.RIGHT, "Remittance advice"),
+                block(Says.DATE, ofPoints(right - 160, 56, 160, 13), Face.TEXT, 9, Box.Align.RIGHT),
+                block(Says.NUMBER, ofPoints(right - 160, 70, 160, 13), Face.MONO, 9, Box.Align.RIGHT),
+                block(Says.PAYEE, ofPoints(MARGIN, 119, 400, 13), Face.BOLD, 9, Box.Align.LEFT),
+                block(Says.PAYEE_ADDRESS, ofPoints(MARGIN, 133, 270, 66), Face.TEXT, 9, Box.Align.LEFT),
+                block(
+                        Says.LINES,
+                        ofPoints(MARGIN, 212, width, Area.points(free.bottom()) - 212),
+                        Face.TEXT,
+                        9,
+                        Box.Align.LEFT));
+    }
+
+    private static CheckLayout withoutAddress(CheckLayout of) {
+        Area free = of.printable(Part.ADVICE);
+        double width = Area.points(of.page().width()) - 2 * MARGIN;
+        Area title = ofPoints(MARGIN, 47, 300, 18);
+        List<Block> advice = List.of(
                 new Block(Says.TEXT, title, Face.BOLD, 13, Box.Align.LEFT, "Remittance advice"),
                 block(Says.PAYEE, ofPoints(MARGIN, 69, 400, 13), Face.TEXT, 9, Box.Align.LEFT),
                 block(Says.DATE, ofPoints(MARGIN, 83, 160, 13), Face.TEXT, 9, Box.Align.LEFT),
@@ -93,6 +118,14 @@ public final class StandardLayouts {
                         Face.TEXT,
                         9,
                         Box.Align.LEFT));
+        return new CheckLayout(
+                of.page(),
+                of.place(),
+                of.checkHeight(),
+                of.stubs(),
+                of.dates(),
+                Map.of(Part.CHECK, of.on(Part.CHECK), Part.STUB, of.on(Part.STUB), Part.ADVICE, advice),
+                of.columns());
     }
 
     private static Block block(Says says, Area area, Face face, double size, Box.Align align) {

@@ -33,6 +33,7 @@ public enum Deed {
     PRINT("print checks", CLERK),
     ALIGN_PRINTER("align a printer with the stock", CLERK, CONTROLLER, ADMINISTRATOR),
     SET_PRINTERS("set up printers", ADMINISTRATOR),
+    MAIL_ADVICE("send advice by mail", CLERK, CONTROLLER),
     POST("post payments", CLERK),
     VOID_CHECK("void a check", CLERK),
     RECORD_CLEARING("record what the bank paid", CLERK),

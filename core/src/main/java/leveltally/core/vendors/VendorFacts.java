@@ -7,32 +7,24 @@ import leveltally.core.terms.Terms;
 /**
  * What is kept of a vendor and changed by one person. Whom a payment names, and where it goes, is its remit-to's and takes two.
  *
- * @param priority 1 is paid first, 9 last
- * @param email where remittance advice goes; empty for none
- */
+ * @param priority 1 is paid first, 9 last */
 public record VendorFacts(
         String name,
         String group,
         int priority,
         PaymentMethod method,
         Terms terms,
-        String email,
+        Paperwork paperwork,
         Reportable reportable) {
-    private static final Pattern EMAIL = Pattern.compile("[^@\\s]+@[^@\\s]+\\.[^@\\s]+");
     private static final Pattern NUMBER = Pattern.compile("[A-Za-z0-9._/-]{1,12}");
 
     /** @throws Refusal naming the field that cannot be so */
     public VendorFacts {
         name = name.strip();
         group = group.strip().isEmpty() ? "Other" : group.strip();
-        email = email.strip();
         refuseUnless(!name.isEmpty() && name.length() <= 120, "name", "Name the vendor, in at most 120 characters.");
         refuseUnless(group.length() <= 40, "group", "A group has at most 40 characters.");
         refuseUnless(priority >= 1 && priority <= 9, "priority", "A priority lies between 1, paid first, and 9.");
-        refuseUnless(
-                email.isEmpty() || email.length() <= 120 && EMAIL.matcher(email).matches(),
-                "email",
-                "This is no mail address. Leave it empty where advice goes by paper.");
     }
 
     /** A vendor's number as it is kept. */

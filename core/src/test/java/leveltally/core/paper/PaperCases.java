@@ -46,15 +46,8 @@ final class PaperCases {
 
     /** The same with a logo, and a limit above which two sign. */
     static CheckText with(CheckText text, Picture logo, Money secondAbove) {
-        return new CheckText(
-                new CheckText.Payer(
-                        PAYER.company(), PAYER.address(), PAYER.bank(), PAYER.currencyWord(), "", logo, secondAbove),
-                text.payee(),
-                text.address(),
-                text.amount(),
-                text.checkDate(),
-                text.number(),
-                text.stub());
+        return text.withPayer(new CheckText.Payer(
+                PAYER.company(), PAYER.address(), PAYER.bank(), PAYER.currencyWord(), "", logo, secondAbove));
     }
 
     static CheckText text(String payee, int lines, String amount) {
@@ -70,6 +63,6 @@ final class PaperCases {
         }
         Money total = Money.sum(paid.stream().map(ClaimLine::cash).toList(), USD);
         Claim claim = new Claim(new ClaimId(1), new VendorId(1), new RemitTo(payee, List.of("1 Quay")), total, paid);
-        return CheckText.of(PAYER, claim, CHECK_DATE, 41237L, Stub.of(paid, dates, Set.of(), ""));
+        return CheckText.of(PAYER, claim, CHECK_DATE, 41237L, Stub.of(paid, dates, Set.of(), ""), null);
     }
 }

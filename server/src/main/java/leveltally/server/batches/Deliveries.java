@@ -7,9 +7,9 @@ import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.ClaimId;
-import leveltally.core.batches.Delivery;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.vendors.Delivery;
 import leveltally.server.audit.AuditTrail;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -28,13 +28,19 @@ public class Deliveries {
         this.audit = audit;
     }
 
-    /** What does not go by mail. */
+    /** What does not go by mail: as it was said of the payment, or else as the vendor's checks usually go. */
     @Transactional(readOnly = true)
     public Map<ClaimId, Delivery> of(BatchId batch) {
         Map<ClaimId, Delivery> found = new HashMap<>();
-        jdbc.sql("SELECT d.claim_id, d.delivery FROM claim_delivery d JOIN claim c ON c.id = d.claim_id"
-                        + " WHERE c.batch_id = :batch")
+        jdbc.sql("""
+                        SELECT x.claim_id, x.delivery FROM (
+                          SELECT c.id AS claim_id, COALESCE(d.delivery, v.check_delivery) AS delivery
+                          FROM claim c JOIN vendor v ON v.id = c.vendor_id LEFT JOIN claim_delivery d ON d.claim_id = c.id
+                          WHERE c.batch_id = :batch) x
+                        WHERE x.delivery <> :mail
+                        """)
                 .param("batch", batch.value())
+                .param("mail", Delivery.MAIL.name())
                 .query((java.sql.ResultSet r) -> {
                     found.put(new ClaimId(r.getLong("claim_id")), Delivery.valueOf(r.getString("delivery")));
                 });
@@ -57,13 +63,11 @@ public class Deliveries {
         jdbc.sql("DELETE FROM claim_delivery WHERE claim_id IN (:claims)")
                 .param("claims", wanted)
                 .update();
-        if (delivery != Delivery.MAIL) {
-            jdbc.sql(
-                            "INSERT INTO claim_delivery (claim_id, delivery) SELECT id, :delivery FROM claim WHERE id IN (:claims)")
-                    .param("delivery", delivery.name())
-                    .param("claims", wanted)
-                    .update();
-        }
+        jdbc.sql(
+                        "INSERT INTO claim_delivery (claim_id, delivery) SELECT id, :delivery FROM claim WHERE id IN (:claims)")
+                .param("delivery", delivery.name())
+                .param("claims", wanted)
+                .update();
         audit.record(
                 by,
                 "say how checks go",

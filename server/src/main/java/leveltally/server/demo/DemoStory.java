@@ -83,6 +83,7 @@ class DemoStory {
     private final JdbcClient jdbc;
     private final TransactionTemplate together;
     private final DemoApproval asking;
+    private final DemoWishes wishes;
     private int serial = 100;
 
     DemoStory(
@@ -107,7 +108,9 @@ class DemoStory {
             CashMovements movements,
             JdbcClient jdbc,
             TransactionTemplate together,
-            DemoApproval asking) {
+            DemoApproval asking,
+            DemoWishes wishes) {
+        this.wishes = wishes;
         this.entering = entering;
         this.holds = holds;
         this.vendors = vendors;
@@ -140,6 +143,9 @@ class DemoStory {
         LocalDate run = FIRST_RUN;
         for (YearMonth month = DemoCompany.FIRST; month.isBefore(YearMonth.of(2026, 11)); month = month.plusMonths(1)) {
             invoicesOf(stage, month);
+            if (month.equals(LAST_LOCKED.plusMonths(1))) {
+                wishes.keep(stage.cast().on(month.atDay(1), "ines"), stage.vendors());
+            }
             while (YearMonth.from(run).equals(month)) {
                 payOperations(stage, run);
                 run = run.plusDays(14);

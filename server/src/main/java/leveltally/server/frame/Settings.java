@@ -28,7 +28,11 @@ public record Settings(
         Mail mail,
         String printSystem) {
     /** An SMTP server; {@code tls} begins every talk with STARTTLS. */
-    public record Mail(String host, int port, String user, String password, boolean tls, String from) {}
+    public record Mail(
+            String host, int port, String user, String password, boolean tls, String from, Returns returns) {}
+
+    /** The mailbox, by IMAP, that mail comes back to; without a host nobody looks. */
+    public record Returns(String host, int port, String user, String password, boolean tls) {}
 
     public Settings {
         if (sealKey.length() < 16) {

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -70,16 +71,74 @@ public class Outbox {
                 """, rows);
     }
 
+    private static final String NO_ADDRESS = "no mail address is known for this payee; send it to another, or print it";
+
+    /** Tells payees, with what {@link Enclosing} draws; those without an address stay here as given up. */
+    @Transactional
+    public void put(Collection<ToPayee> mails, Instant now) {
+        WorkIds.Supply supply = ids.supply();
+        String domain = settings.mail().from().replaceAll("^.*@|>$", "");
+        many.batchUpdate(
+                """
+                INSERT INTO mail (id, payment_id, address, subject, text, html, link, message_id, made_at, state, tries,
+                  next_try_at, trouble) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0, ?, ?)
+                """,
+                mails.stream()
+                        .map(one -> new Object[] {
+                            supply.next(),
+                            one.payment().value(),
+                            one.address(),
+                            one.subject(),
+                            one.text(),
+                            one.html(),
+                            one.link(),
+                            "<" + UUID.randomUUID() + "@" + domain + ">",
+                            Timestamp.from(now),
+                            (one.address().isEmpty() ? MailState.GIVEN_UP : MailState.WAITING).name(),
+                            Timestamp.from(now),
+                            one.address().isEmpty() ? NO_ADDRESS : ""
+                        })
+                        .toList());
+    }
+
+    /** Says that a mail which was sent came back. */
+    @Transactional
+    public void returned(Actor by, long id, String why) {
+        by.mayDo(Deed.MAIL_ADVICE);
+        String reason = why.strip();
+        if (reason.isEmpty()) {
+            throw Refusal.invalidField(
+                    "reason-missing", "why", "Say what came back, such as “no such mailbox”, so that others know.");
+        }
+        int sent = jdbc.sql("UPDATE mail SET state = :returned, trouble = :why WHERE id = :id AND state = :sent"
+                        + " AND payment_id IS NOT NULL")
+                .param("returned", MailState.RETURNED.name())
+                .param("why", reason)
+                .param("id", id)
+                .param("sent", MailState.SENT.name())
+                .update();
+        if (sent == 0) {
+            throw Refusal.conflict(
+                    "mail-not-sent", "Only advice that was sent can come back. Look at the list of mail again.");
+        }
+        audit.record(by, "say that mail came back", "mail " + id, Map.of("why", reason));
+    }
+
     /** Puts a mail that was given up, or waits for its next try, in line again. */
     @Transactional
     public void again(Actor by, long id) {
         by.mayDo(Deed.RETRY_MAIL);
         int waiting = jdbc.sql(
-                        "UPDATE mail SET state = 'WAITING', tries = 0, next_try_at = ? WHERE id = ? AND state <> 'SENT'")
-                .params(Timestamp.from(by.now()), id)
+                        "UPDATE mail SET state = :waiting, tries = 0, next_try_at = :now WHERE id = :id AND state <> :sent"
+                                + " AND address <> ''")
+                .param("waiting", MailState.WAITING.name())
+                .param("sent", MailState.SENT.name())
+                .param("now", Timestamp.from(by.now()))
+                .param("id", id)
                 .update();
         if (waiting == 0) {
-            throw Refusal.conflict("mail-sent", "This mail was sent, or there is none. Look at the list again.");
+            throw Refusal.conflict(
+                    "mail-sent", "This mail was sent, has no address, or there is none. Look at the list again.");
         }
         audit.record(by, "send mail again", "mail " + id, Map.of());
     }

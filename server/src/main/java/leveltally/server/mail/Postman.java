@@ -7,9 +7,13 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
+import leveltally.core.Refusal;
+import leveltally.core.payments.PaymentId;
 import leveltally.server.frame.Settings;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.core.io.ByteArrayResource;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.mail.MailException;
 import org.springframework.mail.javamail.JavaMailSender;
@@ -33,17 +37,27 @@ public class Postman {
 
     private final JdbcClient jdbc;
     private final JavaMailSender server;
+    private final Enclosing enclosing;
     private final String from;
     private final boolean mayCarry;
 
-    Postman(JdbcClient jdbc, JavaMailSender server, Settings settings) {
+    Postman(JdbcClient jdbc, JavaMailSender server, Enclosing enclosing, Settings settings) {
+        this.enclosing = enclosing;
         this.jdbc = jdbc;
         this.server = server;
         this.from = settings.mail().from();
         this.mayCarry = settings.demo() || !settings.mail().host().isEmpty();
     }
 
-    private record Waiting(long id, String address, String subject, String text, String html, int tries) {}
+    private record Waiting(
+            long id,
+            String address,
+            String subject,
+            String text,
+            String html,
+            int tries,
+            @Nullable Long payment,
+            @Nullable String messageId) {}
 
     @Scheduled(fixedDelayString = "${leveltally.mail.every}", initialDelayString = "${leveltally.mail.every}")
     void rounds() {
@@ -59,7 +73,7 @@ public class Postman {
             return 0;
         }
         List<Waiting> waiting = jdbc.sql("""
-                        SELECT id, address, subject, text, html, tries FROM mail
+                        SELECT id, address, subject, text, html, tries, payment_id, message_id FROM mail
                         WHERE state = 'WAITING' AND next_try_at <= :now AND (taken_until IS NULL OR taken_until <= NOW(6))
                         ORDER BY next_try_at, id LIMIT :most
                         """)
@@ -71,7 +85,9 @@ public class Postman {
                         r.getString("subject"),
                         r.getString("text"),
                         r.getString("html"),
-                        r.getInt("tries")))
+                        r.getInt("tries"),
+                        r.getObject("payment_id", Long.class),
+                        r.getString("message_id")))
                 .list();
         int sent = 0;
         for (Waiting mail : waiting) {
@@ -103,9 +119,28 @@ public class Postman {
             parts.setTo(mail.address());
             parts.setSubject(mail.subject());
             parts.setText(mail.text(), mail.html());
+            if (mail.messageId() != null) {
+                message.setHeader("Message-ID", mail.messageId());
+            }
+            if (mail.payment() != null) {
+                Enclosing.Enclosure list = enclosing.of(new PaymentId(mail.payment()));
+                parts.addAttachment(list.name(), new ByteArrayResource(list.pdf()), "application/pdf");
+            }
             server.send(message);
         } catch (MailException | MessagingException failed) {
-            later(mail, lease, now, failed);
+            later(mail, lease, now, failed, String.valueOf(failed.getMessage()));
+            return false;
+        } catch (RuntimeException undrawn) {
+            // one that cannot be drawn holds none of the others back
+            LOG.warn("what mail {} encloses could not be drawn", mail.id(), undrawn);
+            later(
+                    mail,
+                    lease,
+                    now,
+                    undrawn,
+                    undrawn instanceof Refusal refused
+                            ? refused.sentence()
+                            : "the list it encloses could not be drawn; the log says why");
             return false;
         }
         jdbc.sql("UPDATE mail SET state = 'SENT', sent_at = ?, taken_until = NULL, tries = tries + 1, trouble = ''"
@@ -115,15 +150,17 @@ public class Postman {
         return true;
     }
 
-    private void later(Waiting mail, String lease, Instant now, Exception failed) {
+    private void later(Waiting mail, String lease, Instant now, Exception failed, String said) {
         int tries = mail.tries() + 1;
+        boolean refused = mail.payment() != null && AddressRefused.in(failed);
         Duration wait = Duration.ofSeconds(30).multipliedBy(1L << Math.min(tries, 12));
-        String trouble = String.valueOf(failed.getMessage()).lines().findFirst().orElse("");
+        String trouble = said.lines().findFirst().orElse("");
         LOG.info("mail {} failed for the {}. time: {}", mail.id(), tries, trouble);
         jdbc.sql("UPDATE mail SET state = ?, tries = ?, next_try_at = ?, taken_until = NULL, trouble = ?"
                         + " WHERE id = ? AND lease_token = ?")
                 .params(
-                        tries >= MOST_TRIES ? "GIVEN_UP" : "WAITING",
+                        (refused ? MailState.RETURNED : tries >= MOST_TRIES ? MailState.GIVEN_UP : MailState.WAITING)
+                                .name(),
                         tries,
                         Timestamp.from(now.plus(wait.compareTo(LONGEST_WAIT) < 0 ? wait : LONGEST_WAIT)),
                         trouble.substring(0, Math.min(300, trouble.length())),

@@ -98,6 +98,11 @@ public class CheckPages {
         return CheckDrawing.advice(text, layout, typefaces);
     }
 
+    /** All lines, for a payee who is told by mail. */
+    public List<Page> wholeAdvice(CheckText text, CheckLayout layout) {
+        return CheckDrawing.wholeAdvice(text, layout, typefaces);
+    }
+
     /** As a PDF, with what its pictures show. */
     public byte[] pdf(String title, List<Page> drawn) {
         return Pdf.of(title, drawn, pictures::ink);

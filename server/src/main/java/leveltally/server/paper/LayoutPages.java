@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import leveltally.core.DateStyle;
 import leveltally.core.Refusal;
 import leveltally.core.checks.SeriesId;
 import leveltally.core.ledger.BankAccountId;
@@ -13,7 +14,6 @@ import leveltally.core.paper.AlignmentPage;
 import leveltally.core.paper.CheckDrawing;
 import leveltally.core.paper.CheckLayout;
 import leveltally.core.paper.CheckText;
-import leveltally.core.paper.DateStyle;
 import leveltally.core.paper.Page;
 import leveltally.core.paper.Place;
 import leveltally.core.paper.Says;
@@ -36,7 +36,6 @@ import org.springframework.transaction.annotation.Transactional;
 /** Reads the layouts of a series for whoever makes one, and draws what they make. */
 @Service
 class LayoutPages {
-    private static final LocalDate EXAMPLE = LocalDate.of(2026, 11, 13);
 
     private final Layouts layouts;
     private final Alignments alignments;
@@ -107,9 +106,8 @@ class LayoutPages {
                 Arrays.stream(SampleChecks.Sample.values())
                         .map(one -> new LayoutPage.PaperChoice(one.name(), one.words()))
                         .toList(),
-                Arrays.stream(DateStyle.values())
-                        .filter(one -> one != DateStyle.NARROW)
-                        .map(one -> new LayoutPage.PaperChoice(one.name(), one.alone(EXAMPLE)))
+                DateStyle.CHOICES.stream()
+                        .map(one -> new LayoutPage.PaperChoice(one.name(), one.words()))
                         .toList(),
                 all.entrySet().stream()
                         .map(one -> new LayoutPage.OtherSeries(one.getKey(), one.getValue()))

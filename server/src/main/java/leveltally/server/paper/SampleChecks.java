@@ -144,7 +144,7 @@ class SampleChecks {
                 .filter(java.util.Objects::nonNull)
                 .max(Comparator.naturalOrder())
                 .orElse(LocalDate.EPOCH);
-        return CheckText.of(payer, claim, date, series.nextNumber(), stub);
+        return CheckText.of(payer, claim, date, series.nextNumber(), stub, null);
     }
 
     private CheckText madeUp(NumberSeries series, BankAccount account) {
@@ -159,7 +159,8 @@ class SampleChecks {
                 amount,
                 date,
                 series.nextNumber(),
-                stub);
+                stub,
+                null);
     }
 
     private @Nullable Claim newest(WayId way) {
@@ -180,8 +181,7 @@ class SampleChecks {
     }
 
     private static CheckText named(CheckText text, String payee) {
-        return new CheckText(
-                text.payer(), payee, text.address(), text.amount(), text.checkDate(), text.number(), text.stub());
+        return text.withPayee(payee);
     }
 
     private static CheckText paying(CheckText text, Money amount) {
@@ -191,13 +191,6 @@ class SampleChecks {
     }
 
     private static CheckText paying(CheckText text, Money amount, List<Stub.Row> rows) {
-        return new CheckText(
-                text.payer(),
-                text.payee(),
-                text.address(),
-                amount,
-                text.checkDate(),
-                text.number(),
-                new Stub(rows, text.stub().note(), rows.size()));
+        return text.withPayment(amount, new Stub(rows, text.stub().note(), rows.size()));
     }
 }

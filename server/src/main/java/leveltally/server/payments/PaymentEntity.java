@@ -3,6 +3,7 @@ package leveltally.server.payments;
 import jakarta.persistence.*;
 import java.time.LocalDate;
 import leveltally.core.payments.PaymentState;
+import leveltally.core.vendors.Advice;
 import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
@@ -24,6 +25,11 @@ class PaymentEntity {
     String currency;
     long amountMinor;
     LocalDate checkDate;
+
+    /** How the payee learns what it is for; as the vendor wished when it was made. */
+    @Enumerated(EnumType.STRING)
+    Advice advice;
+
     LocalDate ledgerDate;
 
     @Enumerated(EnumType.STRING)

@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -19,7 +20,10 @@ import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
+import leveltally.core.vendors.Paperwork;
+import leveltally.core.vendors.VendorId;
 import leveltally.server.batches.Batch;
+import leveltally.server.vendors.VendorPapers;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -27,15 +31,19 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class Payments {
     private final EntityManager entities;
+    private final VendorPapers papers;
 
-    Payments(EntityManager entities) {
+    Payments(EntityManager entities, VendorPapers papers) {
         this.entities = entities;
+        this.papers = papers;
     }
 
     /** Payments for claims that have none yet, in the order given. */
     @Transactional
     public List<PaymentId> prepare(Actor by, Batch batch, List<Claim> claims) {
         List<PaymentEntity> payments = new ArrayList<>();
+        Map<VendorId, Paperwork> wishes =
+                papers.of(claims.stream().map(Claim::vendor).toList());
         for (Claim claim : claims) {
             PaymentEntity payment = new PaymentEntity();
             payment.batchId = batch.id().value();
@@ -45,6 +53,7 @@ public class Payments {
             payment.payee = claim.remitTo().payee();
             payment.currency = claim.amount().currency().getCurrencyCode();
             payment.amountMinor = claim.amount().minor();
+            payment.advice = wishes.get(claim.vendor()).advice();
             payment.checkDate = batch.checkDate();
             payment.ledgerDate = batch.ledgerDate();
             payment.state = PaymentState.PREPARED;
@@ -66,6 +75,17 @@ public class Payments {
                 .setParameter("batch", batch.value())
                 .getResultStream()
                 .map(ClaimId::new)
+                .collect(Collectors.toCollection(HashSet::new));
+    }
+
+    /** Those of which no line is printed beyond the stub, because the payee is told by mail. */
+    @Transactional(readOnly = true)
+    public Set<PaymentId> mailedOnly(Collection<PaymentId> ids) {
+        return entities.createQuery(
+                        "select p.id from PaymentEntity p where p.id in :ids and p.advice = MAIL", Long.class)
+                .setParameter("ids", ids.stream().map(PaymentId::value).toList())
+                .getResultStream()
+                .map(PaymentId::new)
                 .collect(Collectors.toCollection(HashSet::new));
     }
 

@@ -22,6 +22,7 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.posting.PaymentEntry;
+import leveltally.server.advice.Advices;
 import leveltally.server.approval.Verification;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
@@ -59,6 +60,7 @@ public class Posting {
     private final Periods periods;
     private final AccountRoles roles;
     private final AuditTrail audit;
+    private final Advices advices;
 
     Posting(
             Batches batches,
@@ -73,7 +75,9 @@ public class Posting {
             Ledger ledger,
             Periods periods,
             AccountRoles roles,
-            AuditTrail audit) {
+            AuditTrail audit,
+            Advices advices) {
+        this.advices = advices;
         this.batches = batches;
         this.claimRows = claimRows;
         this.verification = verification;
@@ -168,5 +172,6 @@ public class Posting {
         }
         payments.post(by, entered);
         claimRows.release(released);
+        advices.tell(by, good.stream().map(check -> check.payment().id()).toList());
     }
 }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
+import leveltally.core.DateStyle;
 import leveltally.core.batches.Stub;
 import leveltally.core.money.Money;
 import leveltally.core.paper.CheckLayout;
@@ -27,8 +28,10 @@ import tools.jackson.databind.json.JsonMapper;
  */
 @Component
 class Contents {
-    /** The layout that was there before anybody made one, as it is written. */
-    private static final String STANDARD = "letter-1";
+    /** The layout that is there before anybody made one, as it is written; and what was written before it had an address. */
+    private static final String STANDARD = "letter-2";
+
+    private static final String WITHOUT_ADDRESS = "letter-1";
 
     private final JdbcClient jdbc;
     private final JdbcTemplate many;
@@ -63,28 +66,38 @@ class Contents {
     Map<Long, Kept> of(Collection<Long> documents) {
         Map<Long, Row> rows = new HashMap<>();
         if (!documents.isEmpty()) {
-            jdbc.sql("SELECT document_id, layout_id, content FROM document_content WHERE document_id IN (:documents)")
+            jdbc.sql(
+                            "SELECT document_id, layout, layout_id, content FROM document_content WHERE document_id IN (:documents)")
                     .param("documents", documents)
                     .query((java.sql.ResultSet r) -> {
                         rows.put(
                                 r.getLong("document_id"),
-                                new Row(r.getObject("layout_id", Long.class), r.getString("content")));
+                                new Row(
+                                        r.getString("layout"),
+                                        r.getObject("layout_id", Long.class),
+                                        r.getString("content")));
                     });
         }
-        Map<Long, CheckLayout> known = layouts.of(
-                rows.values().stream().map(Row::layout).filter(Objects::nonNull).collect(Collectors.toSet()));
+        Map<Long, CheckLayout> known = layouts.of(rows.values().stream()
+                .map(Row::version)
+                .filter(Objects::nonNull)
+                .collect(Collectors.toSet()));
         Map<Long, Kept> found = new HashMap<>();
         rows.forEach((document, row) -> found.put(
                 document,
                 new Kept(
                         json.readValue(row.content(), Content.class).text(),
-                        row.layout() == null
-                                ? StandardLayouts.LETTER
-                                : Objects.requireNonNull(known.get(row.layout())))));
+                        row.version() == null
+                                ? standard(row.layout())
+                                : Objects.requireNonNull(known.get(row.version())))));
         return found;
     }
 
-    private record Row(@Nullable Long layout, String content) {}
+    private record Row(@Nullable String layout, @Nullable Long version, String content) {}
+
+    private static CheckLayout standard(@Nullable String layout) {
+        return WITHOUT_ADDRESS.equals(layout) ? StandardLayouts.LETTER_WITHOUT_ADDRESS : StandardLayouts.LETTER;
+    }
 
     /** As it is written; addresses with their lines joined, amounts in minor units of the one currency. */
     private record Content(
@@ -103,7 +116,8 @@ class Contents {
             int entries,
             List<Row> rows,
             @Nullable Logo logo,
-            @Nullable Long secondAboveMinor) {
+            @Nullable Long secondAboveMinor,
+            @Nullable DateStyle dates) {
 
         /** By its id, with its proportion. */
         private record Logo(long picture, double width, double height) {
@@ -141,7 +155,8 @@ class Contents {
                     Logo.of(text.payer().logo()),
                     text.payer().secondAbove() == null
                             ? null
-                            : text.payer().secondAbove().minor());
+                            : text.payer().secondAbove().minor(),
+                    text.dates());
         }
 
         CheckText text() {
@@ -169,7 +184,8 @@ class Contents {
                                             money(row.paidMinor)))
                                     .toList(),
                             note,
-                            entries));
+                            entries),
+                    dates);
         }
 
         private Money money(long minor) {

@@ -6,7 +6,7 @@ import java.util.Map;
 import java.util.Set;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
-import leveltally.core.batches.Delivery;
+import leveltally.core.vendors.Delivery;
 
 /**
  * What of a batch is printed now.

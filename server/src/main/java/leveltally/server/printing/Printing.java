@@ -27,6 +27,7 @@ public class Printing {
     private static final int MOST_REDRAWN = 5;
 
     private final Numbering numbering;
+    private final OwnNumbers ownNumbers;
     private final HandingOver handingOver;
     private final RunPages pages;
     private final Printers printers;
@@ -36,6 +37,7 @@ public class Printing {
 
     Printing(
             Numbering numbering,
+            OwnNumbers ownNumbers,
             HandingOver handingOver,
             RunPages pages,
             Printers printers,
@@ -44,6 +46,7 @@ public class Printing {
             TakingOut takingOut) {
         this.takingOut = takingOut;
         this.numbering = numbering;
+        this.ownNumbers = ownNumbers;
         this.handingOver = handingOver;
         this.pages = pages;
         this.printers = printers;
@@ -75,7 +78,7 @@ public class Printing {
     /** Prints sheets that stayed blank, and damaged ones that may be, on their own numbers. */
     public long printOnOwnNumbers(Actor by, BatchId batch, PrinterId printer) {
         CompanyPrinter on = printers.usable(printer);
-        long run = numbering.onOwnNumbers(by, batch);
+        long run = ownNumbers.print(by, batch);
         if (!on.opensPages()) {
             hand(by, run, on);
         }

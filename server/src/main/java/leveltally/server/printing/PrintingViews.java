@@ -11,7 +11,6 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
-import leveltally.core.batches.Delivery;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.Stock;
 import leveltally.core.money.Money;
@@ -19,6 +18,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printers.Outcome;
 import leveltally.core.printing.Answer;
+import leveltally.core.vendors.Delivery;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Deliveries;
@@ -40,7 +40,7 @@ import org.springframework.transaction.annotation.Transactional;
 /** Reads where the printing of a batch stands. */
 @Component
 class PrintingViews {
-    private final Numbering numbering;
+    private final WaitingClaims waitingClaims;
     private final Turns turns;
     private final Batches batches;
     private final BankAccounts accounts;
@@ -53,7 +53,7 @@ class PrintingViews {
     private final JdbcClient jdbc;
 
     PrintingViews(
-            Numbering numbering,
+            WaitingClaims waitingClaims,
             Turns turns,
             Batches batches,
             BankAccounts accounts,
@@ -64,7 +64,7 @@ class PrintingViews {
             Deliveries deliveries,
             StockRoom stock,
             JdbcClient jdbc) {
-        this.numbering = numbering;
+        this.waitingClaims = waitingClaims;
         this.turns = turns;
         this.batches = batches;
         this.accounts = accounts;
@@ -82,7 +82,7 @@ class PrintingViews {
         by.mayDo(Deed.READ);
         Batch batch = batches.get(id);
         BankAccount account = accounts.get(batch.account());
-        Numbering.Waiting waiting = numbering.waiting(id, by.today());
+        WaitingClaims.Waiting waiting = waitingClaims.of(id, by.today());
         boolean printable = batch.state() == BatchState.APPROVED || batch.state() == BatchState.NUMBERED;
         List<Claim> ready = waiting.ready();
         Money amount = Money.sum(ready.stream().map(Claim::amount).toList(), account.currency());

@@ -15,6 +15,7 @@ import leveltally.core.paper.CheckText;
 import leveltally.core.paper.Page;
 import leveltally.core.paper.Paper;
 import leveltally.core.paper.Signature;
+import leveltally.core.payments.PaymentId;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.Check;
@@ -104,6 +105,30 @@ public class RunPages {
             throw Refusal.notFound("no-document", "There is no such sheet in the tray.");
         }
         return draw(List.of(document), pages::toLookAt).get(0);
+    }
+
+    /**
+     * Everything a payment is for, as its payee is told: drawn from what was printed last.
+     *
+     * @throws Refusal while nothing was printed for it
+     */
+    @Transactional(readOnly = true)
+    public byte[] advice(PaymentId payment) {
+        DocumentEntity printed = entities.createQuery(
+                        "select d from DocumentEntity d where d.paymentId = :payment and d.kind = CHECK order by d.id desc",
+                        DocumentEntity.class)
+                .setParameter("payment", payment.value())
+                .setMaxResults(1)
+                .getResultStream()
+                .findFirst()
+                .orElseThrow(() -> Refusal.notFound("not-printed", "Nothing was printed for this payment yet."));
+        Contents.Kept kept = contents.of(List.of(printed.id)).get(printed.id);
+        long number = checks.of(List.of(new CheckNumberId(printed.checkNumberId)))
+                .get(new CheckNumberId(printed.checkNumberId))
+                .number();
+        return pages.pdf(
+                "Remittance advice, check " + number,
+                pages.wholeAdvice(kept.text().numbered(number), kept.layout()));
     }
 
     private RunEntity run(long id) {

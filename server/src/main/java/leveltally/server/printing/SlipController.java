@@ -181,7 +181,7 @@ class SlipController {
     }
 
     private PageView draw(Claim claim, CheckText.Payer payer, LocalDate checkDate, Stub stub) {
-        CheckText text = CheckText.of(payer, claim, checkDate, null, stub);
+        CheckText text = CheckText.of(payer, claim, checkDate, null, stub, null);
         return PageView.of(pages.onSlip(text));
     }
 

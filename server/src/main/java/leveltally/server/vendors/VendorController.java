@@ -5,11 +5,15 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.Function;
+import leveltally.core.DateStyle;
 import leveltally.core.money.Currencies;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.terms.Terms;
+import leveltally.core.vendors.Advice;
 import leveltally.core.vendors.BankDetails;
+import leveltally.core.vendors.Delivery;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.Reportable;
@@ -67,11 +71,12 @@ class VendorController {
             int priority,
             @NotNull PaymentMethod method,
             @NotNull @Size(max = 60) String terms,
-            @NotNull @Size(max = 200) String email,
+            @NotNull @Valid PaperworkWanted paperwork,
             @NotNull Reportable reportable,
             @Nullable @Size(max = 60) String taxNumber) {
         VendorFacts facts() {
-            return new VendorFacts(name, group, priority, method, Terms.typed(terms), email, reportable);
+            return new VendorFacts(
+                    name, group, priority, method, Terms.typed(terms), paperwork.paperwork(), reportable);
         }
     }
 
@@ -95,7 +100,7 @@ class VendorController {
             int priority,
             String method,
             String terms,
-            String email,
+            PaperworkView paperwork,
             String reportable,
             String reportableWords,
             String taxNumber,
@@ -103,7 +108,13 @@ class VendorController {
             boolean mayChange) {}
 
     record VendorChoices(
-            String nextNumber, List<String> groups, List<VendorChoice> methods, List<VendorChoice> reportable) {}
+            String nextNumber,
+            List<String> groups,
+            List<VendorChoice> methods,
+            List<VendorChoice> reportable,
+            List<VendorChoice> advices,
+            List<VendorChoice> deliveries,
+            List<VendorChoice> dates) {}
 
     record VendorChoice(String value, String words) {}
 
@@ -179,12 +190,17 @@ class VendorController {
         return new VendorChoices(
                 records.nextNumber(),
                 vendors.groups(),
-                Arrays.stream(PaymentMethod.values())
-                        .map(one -> new VendorChoice(one.name(), one.words()))
-                        .toList(),
-                Arrays.stream(Reportable.values())
-                        .map(one -> new VendorChoice(one.name(), one.words()))
-                        .toList());
+                choices(PaymentMethod.values(), PaymentMethod::words),
+                choices(Reportable.values(), Reportable::words),
+                choices(Advice.values(), Advice::words),
+                choices(Delivery.values(), Delivery::words),
+                choices(DateStyle.CHOICES.toArray(DateStyle[]::new), DateStyle::words));
+    }
+
+    private static <E extends Enum<E>> List<VendorChoice> choices(E[] all, Function<E, String> words) {
+        return Arrays.stream(all)
+                .map(one -> new VendorChoice(one.name(), words.apply(one)))
+                .toList();
     }
 
     @PostMapping
@@ -226,7 +242,7 @@ class VendorController {
                 facts.priority(),
                 facts.method().name(),
                 facts.terms().inWords(),
-                facts.email(),
+                PaperworkView.of(facts.paperwork()),
                 facts.reportable().name(),
                 facts.reportable().words(),
                 kept.taxNumber(),

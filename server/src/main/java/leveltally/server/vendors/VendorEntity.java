@@ -2,7 +2,11 @@ package leveltally.server.vendors;
 
 import jakarta.persistence.*;
 import java.math.BigDecimal;
+import leveltally.core.DateStyle;
 import leveltally.core.terms.Terms;
+import leveltally.core.vendors.Advice;
+import leveltally.core.vendors.Delivery;
+import leveltally.core.vendors.Paperwork;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reportable;
 import leveltally.core.vendors.VendorFacts;
@@ -53,6 +57,16 @@ class VendorEntity {
 
     String email = "";
 
+    @Enumerated(EnumType.STRING)
+    Advice advice = Advice.PAPER;
+
+    @Enumerated(EnumType.STRING)
+    Delivery checkDelivery = Delivery.MAIL;
+
+    @Enumerated(EnumType.STRING)
+    @Nullable
+    DateStyle dateStyle;
+
     @Nullable
     String taxNumberSealed;
 
@@ -65,7 +79,11 @@ class VendorEntity {
     long version;
 
     VendorFacts facts() {
-        return new VendorFacts(name, vendorGroup, priority, method, terms(), email, reportable);
+        return new VendorFacts(name, vendorGroup, priority, method, terms(), paperwork(), reportable);
+    }
+
+    private Paperwork paperwork() {
+        return new Paperwork(advice, email, checkDelivery, dateStyle);
     }
 
     Terms terms() {
@@ -78,8 +96,15 @@ class VendorEntity {
         priority = facts.priority();
         method = facts.method();
         take(facts.terms());
-        email = facts.email();
+        take(facts.paperwork());
         reportable = facts.reportable();
+    }
+
+    private void take(Paperwork paperwork) {
+        advice = paperwork.advice();
+        email = paperwork.email();
+        checkDelivery = paperwork.checks();
+        dateStyle = paperwork.dates();
     }
 
     void take(Terms terms) {

@@ -10,6 +10,7 @@ import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.vendors.BankDetails;
+import leveltally.core.vendors.Paperwork;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.TaxNumber;
 import leveltally.core.vendors.VendorFacts;
@@ -193,7 +194,15 @@ public class VendorRecords {
         words.put("priority", String.valueOf(facts.priority()));
         words.put("paid by", facts.method().words());
         words.put("terms", facts.terms().inWords());
-        words.put("mail", facts.email());
+        Paperwork papers = facts.paperwork();
+        words.put("mail", papers.email());
+        words.put("advice", papers.advice().words());
+        words.put("checks go", papers.checks().words());
+        words.put(
+                "dates",
+                papers.dates() == null
+                        ? "as the layout has them"
+                        : papers.dates().words());
         words.put("tax number", row.taxNumberMask);
         words.put("reported", facts.reportable().words());
         return words;

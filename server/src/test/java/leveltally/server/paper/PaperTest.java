@@ -58,7 +58,8 @@ class PaperTest {
                 claim,
                 LocalDate.of(2026, 11, 13),
                 41237L,
-                Stub.of(List.of(line), Map.of(line.id(), LocalDate.of(2026, 11, 3)), Set.of(), "see our letter"));
+                Stub.of(List.of(line), Map.of(line.id(), LocalDate.of(2026, 11, 3)), Set.of(), "see our letter"),
+                null);
         Page page = paper == null
                 ? CheckDrawing.toLookAt(text, StandardLayouts.LETTER, new Typefaces())
                 : CheckDrawing.forThePrinter(text, StandardLayouts.LETTER, paper, null, new Typefaces());

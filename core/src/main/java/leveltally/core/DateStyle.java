@@ -1,7 +1,8 @@
-package leveltally.core.paper;
+package leveltally.core;
 
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
 
 /** How dates are written on paper. */
@@ -19,12 +20,20 @@ public enum DateStyle {
     /** {@code Fri 13 Nov 2026}; in lines the day and the month only. */
     NARROW("EEE d MMM yyyy", "d MMM");
 
+    /** Those a person can choose. */
+    public static final List<DateStyle> CHOICES = List.of(WORDS, MONTH_FIRST, SLASHES, POINTS, ISO);
+
     private final DateTimeFormatter alone;
     private final DateTimeFormatter inLines;
 
     DateStyle(String alone, String inLines) {
         this.alone = DateTimeFormatter.ofPattern(alone, Locale.ENGLISH);
         this.inLines = DateTimeFormatter.ofPattern(inLines, Locale.ENGLISH);
+    }
+
+    /** How it is named to choose: by an example. */
+    public String words() {
+        return alone(LocalDate.of(2026, 11, 13));
     }
 
     public String alone(LocalDate date) {

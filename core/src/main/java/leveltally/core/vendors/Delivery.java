@@ -1,4 +1,4 @@
-package leveltally.core.batches;
+package leveltally.core.vendors;
 
 /** How a check reaches its payee, in the order in which they are sorted after printing. */
 public enum Delivery {

@@ -1,0 +1,112 @@
+package leveltally.server.advice;
+
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.Refusal;
+import leveltally.core.company.Company;
+import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.payments.PaymentState;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.vendors.Advice;
+import leveltally.core.vendors.Delivery;
+import leveltally.core.vendors.Paperwork;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.company.Companies;
+import leveltally.server.mail.Outbox;
+import leveltally.server.mail.ToPayee;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Sends payees the list of what a payment is for: once it is posted, where they wish it, and again when asked. */
+@Service
+public class Advices {
+    private final JdbcClient jdbc;
+    private final Outbox outbox;
+    private final Companies companies;
+    private final AuditTrail audit;
+
+    Advices(JdbcClient jdbc, Outbox outbox, Companies companies, AuditTrail audit) {
+        this.jdbc = jdbc;
+        this.outbox = outbox;
+        this.companies = companies;
+        this.audit = audit;
+    }
+
+    /** What a payment says to its payee, and where that goes. */
+    private record Addressed(AdviceLetter letter, Advice wish, String address, PaymentState state, boolean sent) {}
+
+    /** Puts the mail in line for those whose payees wish it; the statements do not grow with the payments. */
+    @Transactional
+    public void tell(Actor by, Collection<PaymentId> posted) {
+        Company company = companies.company();
+        List<ToPayee> mails = addressed(posted).stream()
+                .filter(one -> one.wish().isMailed())
+                .map(one -> one.letter().from(company, one.address(), false))
+                .toList();
+        if (!mails.isEmpty()) {
+            outbox.put(mails, by.now());
+        }
+    }
+
+    /**
+     * Sends it again, or to somebody who never asked for it.
+     *
+     * @param address where to; the vendor's own is not changed
+     */
+    @Transactional
+    public void again(Actor by, PaymentId payment, String address) {
+        by.mayDo(Deed.MAIL_ADVICE);
+        String to = address.strip();
+        if (!Paperwork.isAddress(to)) {
+            throw Refusal.invalidField("no-address", "address", "This is no mail address. Type one, without a name.");
+        }
+        Addressed one = addressed(List.of(payment)).stream().findFirst().orElseThrow(Advices::notThere);
+        if (one.state() != PaymentState.OUTSTANDING && one.state() != PaymentState.CLEARED) {
+            throw Refusal.conflict(
+                    "not-a-payment", "This payment is " + one.state().words() + ", so there is nothing to advise of.");
+        }
+        outbox.put(List.of(one.letter().from(companies.company(), to, one.sent())), by.now());
+        audit.record(
+                by,
+                "send advice",
+                "check " + one.letter().number(),
+                Map.of("payee", one.letter().payee(), "to", to, "sent before", one.sent()));
+    }
+
+    static Refusal notThere() {
+        return Refusal.notFound("no-payment", "No payment stands behind this number, so there is no advice.");
+    }
+
+    private List<Addressed> addressed(Collection<PaymentId> payments) {
+        return jdbc.sql("""
+                        SELECT p.id, n.id AS check_id, n.series_id, n.number, p.payee, p.amount_minor, p.currency, p.check_date, p.advice,
+                          p.state, v.email, COALESCE(d.delivery, v.check_delivery) AS delivery,
+                          (SELECT COUNT(*) FROM claim_line l WHERE l.claim_id = p.claim_id) AS entries,
+                          EXISTS (SELECT 1 FROM mail m WHERE m.payment_id = p.id) AS sent
+                        FROM payment p JOIN check_number n ON n.live_payment_id = p.id JOIN vendor v ON v.id = p.vendor_id
+                        LEFT JOIN claim_delivery d ON d.claim_id = p.claim_id
+                        WHERE p.id IN (:payments) ORDER BY p.id
+                        """)
+                .param("payments", payments.stream().map(PaymentId::value).toList())
+                .query((r, n) -> new Addressed(
+                        new AdviceLetter(
+                                new PaymentId(r.getLong("id")),
+                                "/register?series=" + r.getLong("series_id") + "&check=" + r.getLong("check_id"),
+                                r.getLong("number"),
+                                r.getString("payee"),
+                                Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                                r.getObject("check_date", LocalDate.class),
+                                Delivery.valueOf(r.getString("delivery")),
+                                r.getInt("entries")),
+                        Advice.valueOf(r.getString("advice")),
+                        r.getString("email"),
+                        PaymentState.valueOf(r.getString("state")),
+                        r.getBoolean("sent")))
+                .list();
+    }
+}

@@ -1,0 +1,245 @@
+package leveltally.server;
+
+import static leveltally.server.App.bean;
+import static leveltally.server.App.ines;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.icegreen.greenmail.util.GreenMail;
+import jakarta.mail.BodyPart;
+import jakarta.mail.Multipart;
+import jakarta.mail.Part;
+import jakarta.mail.internet.MimeMessage;
+import java.io.InputStream;
+import java.time.Instant;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Stream;
+import leveltally.core.DateStyle;
+import leveltally.core.batches.BatchId;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.printing.Answer;
+import leveltally.core.printing.Turn;
+import leveltally.core.vendors.Advice;
+import leveltally.core.vendors.Delivery;
+import leveltally.core.vendors.Paperwork;
+import leveltally.core.vendors.VendorFacts;
+import leveltally.server.advice.Advices;
+import leveltally.server.approval.Sending;
+import leveltally.server.batches.Deliveries;
+import leveltally.server.batches.Drafting;
+import leveltally.server.mail.Outbox;
+import leveltally.server.mail.Postman;
+import leveltally.server.posting.Posting;
+import leveltally.server.printing.Numbered;
+import leveltally.server.printing.Numbering;
+import leveltally.server.printing.Turns;
+import leveltally.server.proof.Proof;
+import leveltally.server.vendors.VendorRecords;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** What a payee is told of its payment, by mail or on paper, as it wishes. */
+class AdviceTest {
+    private static final String VENDOR = "Pelorus Charts";
+    private static final String DESK = "receivables@pelorus.example";
+
+    private static void wishes(Paperwork papers) {
+        VendorRecords records = bean(VendorRecords.class);
+        VendorRecords.Kept kept = records.kept(App.vendor(VENDOR));
+        VendorFacts was = kept.facts();
+        records.change(
+                ines(),
+                App.vendor(VENDOR),
+                new VendorFacts(
+                        was.name(), was.group(), was.priority(), was.method(), was.terms(), papers, was.reportable()),
+                null,
+                kept.version());
+    }
+
+    @AfterEach
+    void asBefore() {
+        wishes(Paperwork.USUAL);
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+    }
+
+    private static InvoiceId[] invoices(int count) {
+        return Stream.generate(() -> App.invoice(VENDOR, "1.25")).limit(count).toArray(InvoiceId[]::new);
+    }
+
+    private static Numbered number(BatchId batch) {
+        Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
+        return bean(Numbering.class).number(ines(), batch, turn.serial(), App.nextNumber(), "");
+    }
+
+    /** Prints what has its numbers, answers good and posts. */
+    private static PaymentId post(BatchId batch, Numbered numbered) {
+        App.handOver(numbered.run());
+        App.answer(batch, App.documents(numbered.run()), Answer.GOOD, "");
+        bean(Posting.class).post(ines(), batch);
+        return new PaymentId(App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+    }
+
+    private static void carry() {
+        while (bean(Postman.class).carry(Instant.now()) > 0) {
+            // until nothing waits
+        }
+    }
+
+    private static List<String> mails(PaymentId payment) {
+        return App.jdbc()
+                .sql("SELECT CONCAT(address, ' ', state, ' ', trouble) FROM mail WHERE payment_id = ? ORDER BY id")
+                .param(payment.value())
+                .query(String.class)
+                .list();
+    }
+
+    private static MimeMessage last(String domain) {
+        MimeMessage[] all = bean(GreenMail.class).getReceivedMessagesForDomain(domain);
+        return all[all.length - 1];
+    }
+
+    private static String enclosed(Part part) throws Exception {
+        if (part.isMimeType("application/pdf")) {
+            try (InputStream pdf = part.getInputStream();
+                    var read = Loader.loadPDF(pdf.readAllBytes())) {
+                return new PDFTextStripper().getText(read);
+            }
+        }
+        if (part.getContent() instanceof Multipart parts) {
+            for (int i = 0; i < parts.getCount(); i++) {
+                BodyPart one = parts.getBodyPart(i);
+                String found = enclosed(one);
+                if (!found.isEmpty()) {
+                    return found;
+                }
+            }
+        }
+        return "";
+    }
+
+    @Test
+    void whoWishesMailGetsEveryLineAsPdfOncePostedAndNoPaper() throws Exception {
+        wishes(new Paperwork(Advice.MAIL, DESK, Delivery.COURIER, DateStyle.ISO));
+        InvoiceId[] many = invoices(30);
+        BatchId batch = App.draft(many);
+        bean(Drafting.class).show(ines(), batch, App.version(batch), Set.of(many[3], many[4]), false);
+        bean(Sending.class).send(ines(), batch, App.version(batch));
+        App.approve(batch);
+        Numbered numbered = number(batch);
+        assertThat(numbered.advices()).as("no advice on paper").isNull();
+        assertThat(App.number(
+                        "SELECT COUNT(*) FROM mail m JOIN payment p ON p.id = m.payment_id WHERE p.batch_id = ?",
+                        batch.value()))
+                .as("nothing is told before it is posted")
+                .isZero();
+        PaymentId payment = post(batch, numbered);
+        assertThat(mails(payment)).hasSize(1);
+        bean(Posting.class).post(ines(), batch);
+        carry();
+        assertThat(mails(payment)).as("posting again tells nobody again").containsExactly(DESK + " SENT ");
+        MimeMessage mail = last("pelorus.example");
+        assertThat(mail.getSubject()).contains(": 37.50 USD from ");
+        assertThat(mail.getMessageID()).contains("@");
+        String list = enclosed(mail);
+        List<String> references = App.jdbc()
+                .sql("SELECT l.reference FROM claim_line l JOIN claim c ON c.id = l.claim_id"
+                        + " WHERE c.batch_id = ? AND NOT l.hidden")
+                .param(batch.value())
+                .query(String.class)
+                .list();
+        assertThat(references).hasSize(28).allSatisfy(one -> assertThat(list).contains(one));
+        List<String> hidden = App.jdbc()
+                .sql("SELECT l.reference FROM claim_line l JOIN claim c ON c.id = l.claim_id"
+                        + " WHERE c.batch_id = ? AND l.hidden")
+                .param(batch.value())
+                .query(String.class)
+                .list();
+        assertThat(hidden).hasSize(2).noneSatisfy(one -> assertThat(list).contains(one));
+        assertThat(list)
+                .contains("2 more entries", "30 entries", "37.50", "2026-11-02")
+                .contains(VENDOR);
+    }
+
+    @Test
+    void whoWishesBothGetsBothAndTheOthersPaperOnly() {
+        wishes(new Paperwork(Advice.BOTH, DESK, Delivery.MAIL, null));
+        BatchId both = App.approved(invoices(30));
+        Numbered numbered = number(both);
+        assertThat(numbered.advices()).isNotNull();
+        App.handOver(numbered.advices());
+        PaymentId payment = post(both, numbered);
+        // what was promised when it was printed stands
+        wishes(Paperwork.USUAL);
+        assertThat(mails(payment)).hasSize(1);
+        BatchId paper = App.approved(invoices(2));
+        assertThat(mails(post(paper, number(paper)))).isEmpty();
+    }
+
+    @Test
+    void anAddressThatIsGoneByThenIsSeenAndSentToAnother() {
+        wishes(new Paperwork(Advice.MAIL, DESK, Delivery.MAIL, null));
+        BatchId batch = App.approved(invoices(2));
+        Numbered numbered = number(batch);
+        wishes(Paperwork.USUAL);
+        PaymentId payment = post(batch, numbered);
+        assertThat(mails(payment)).singleElement().asString().contains("GIVEN_UP no mail address is known");
+        long check = App.number("SELECT id FROM check_number WHERE payment_id = ?", payment.value());
+        Http http = Http.signedIn("ines");
+        assertThat(http.post("/api/checks/" + check + "/advice/mail", "{\"address\": \"Desk <a@b.example>\"}")
+                        .body())
+                .contains("This is no mail address");
+        assertThat(http.post("/api/checks/" + check + "/advice/mail", "{\"address\": \" books@pelorus.example \"}")
+                        .status())
+                .isEqualTo(200);
+        carry();
+        assertThat(mails(payment)).last().isEqualTo("books@pelorus.example SENT ");
+        long sent = App.number("SELECT MAX(id) FROM mail WHERE payment_id = ?", payment.value());
+        bean(Outbox.class).returned(ines(), sent, "no such mailbox");
+        assertThat(mails(payment)).last().isEqualTo("books@pelorus.example RETURNED no such mailbox");
+        assertThatThrownBy(() -> bean(Outbox.class).returned(ines(), sent, "again"))
+                .hasMessageContaining("Only advice that was sent");
+        String seen = http.get("/api/checks/" + check + "/advice").body();
+        assertThat(seen).contains("came back", "no such mailbox", "\"maySend\":true");
+        bean(Advices.class).again(ines(), payment, DESK);
+        assertThat(http.get("/api/checks/" + check + "/advice").body()).contains("came back, sent again since");
+    }
+
+    @Test
+    void nothingIsSaidOfAPaymentThatWasNotPosted() {
+        wishes(new Paperwork(Advice.MAIL, DESK, Delivery.MAIL, null));
+        BatchId batch = App.approved(invoices(1));
+        number(batch);
+        PaymentId payment = new PaymentId(App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+        assertThatThrownBy(() -> bean(Advices.class).again(ines(), payment, DESK))
+                .hasMessageContaining("nothing to advise of");
+        assertThat(mails(payment)).isEmpty();
+    }
+
+    @Test
+    void checksGoAsTheVendorsUsuallyDoUnlessSomebodySaysOtherwise() {
+        wishes(new Paperwork(Advice.PAPER, "", Delivery.COURIER, null));
+        BatchId batch = App.approved(invoices(1));
+        Deliveries deliveries = bean(Deliveries.class);
+        var claim =
+                bean(leveltally.server.batches.ClaimRows.class).of(batch).get(0).id();
+        assertThat(deliveries.of(batch)).containsEntry(claim, Delivery.COURIER);
+        deliveries.say(ines(), batch, Set.of(claim), Delivery.MAIL);
+        assertThat(deliveries.of(batch)).isEmpty();
+    }
+
+    @Test
+    void rejectsMailWithoutAnAddress() {
+        assertThatThrownBy(() -> new Paperwork(Advice.BOTH, " ", Delivery.MAIL, null))
+                .hasMessageContaining("needs an address");
+        assertThatThrownBy(() -> App.jdbc()
+                        .sql("UPDATE vendor SET advice = 'MAIL', email = '' WHERE id = ?")
+                        .param(App.vendor(VENDOR).value())
+                        .update())
+                .hasMessageContaining("advice_by_mail_has_an_address");
+    }
+}
