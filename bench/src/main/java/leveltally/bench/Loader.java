@@ -27,6 +27,7 @@ final class Loader {
 
     private final Connection root;
     private final Random random = new Random(1);
+    private long next = FIRST_INVOICE;
 
     Loader(Connection root) {
         this.root = root;
@@ -76,7 +77,7 @@ final class Loader {
         }
     }
 
-    /** Throws away all invoices and loads {@code count} open ones. */
+    /** Throws away all invoices and loads {@code count} open ones, of which {@link #QUALIFYING} are due. */
     void invoices(int count) throws SQLException {
         root.setAutoCommit(true);
         try (Statement sql = root.createStatement()) {
@@ -87,8 +88,14 @@ final class Loader {
             sql.execute("TRUNCATE invoice");
             sql.execute("SET FOREIGN_KEY_CHECKS = 1");
         }
+        next = FIRST_INVOICE;
+        more(count, QUALIFYING);
+    }
+
+    /** Loads so many more, of which {@code qualifying} are due. */
+    void more(int count, int qualifying) throws SQLException {
         root.setAutoCommit(false);
-        int every = count / QUALIFYING;
+        int every = count / qualifying;
         try (PreparedStatement row = root.prepareStatement("""
                 INSERT INTO invoice (id, vendor_id, remit_to_id, kind, reference, invoice_date, due_date, discount_date,
                   ledger_date, currency, amount_minor, discountable_minor, discount_rate, open_minor, discount_taken_minor,
@@ -122,7 +129,7 @@ final class Loader {
                 ? CHECK_DATE.plusDays(1 + random.nextInt(12))
                 : i % 3 == 0 ? NEXT_RUN.plusDays(random.nextInt(200)) : null;
         long amount = 1_000 + random.nextInt(900_000);
-        row.setLong(1, FIRST_INVOICE + i);
+        row.setLong(1, next++);
         row.setLong(2, vendor);
         row.setLong(3, vendor);
         row.setString(4, "R-" + i);

@@ -12,28 +12,17 @@ import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.Statement;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Currency;
 import java.util.List;
-import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.stream.IntStream;
 import leveltally.core.batches.BatchId;
-import leveltally.core.checks.NumberRange;
-import leveltally.core.checks.Stock;
-import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
-import leveltally.core.ledger.NewBankAccount;
-import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.people.Actor;
-import leveltally.core.people.PersonId;
-import leveltally.core.people.Role;
-import leveltally.server.LevelTally;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
 import leveltally.server.approval.Verification;
@@ -42,19 +31,13 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.batches.Withdrawing;
-import leveltally.server.checks.SeriesSetup;
-import leveltally.server.ledger.BankAccountSetup;
-import leveltally.server.people.People;
 import leveltally.server.selection.CandidateRows;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
-import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
 import org.springframework.jdbc.core.namedparam.NamedParameterUtils;
-import org.springframework.transaction.PlatformTransactionManager;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /** The application on a loaded database, each deed beside the bare JDBC that reads or writes the same rows. */
 public final class ServerBench {
@@ -62,8 +45,6 @@ public final class ServerBench {
     private static final int APPROVALS = 5;
     private static final int SCROLLED = 100_000;
     private static final int NARROW = 5;
-    private static final String PASSWORD = "only-for-the-bench";
-
     private final ConfigurableApplicationContext context;
     private final Connection root;
     private final Connection bare;
@@ -86,17 +67,10 @@ public final class ServerBench {
 
     /** @param args JDBC address, file for the table, then the numbers of invoices */
     public static void main(String[] args) throws Exception {
-        ConfigurableApplicationContext context = SpringApplication.run(
-                LevelTally.class,
-                "--spring.datasource.url=" + args[0],
-                "--spring.datasource.password=" + PASSWORD,
-                "--spring.flyway.password=" + PASSWORD,
-                "--leveltally.seal-key=a-key-only-for-the-bench",
-                "--leveltally.demo=false",
-                "--server.port=0");
+        ConfigurableApplicationContext context = BenchCompany.launch(args[0]);
         String server = args[0].substring(0, args[0].lastIndexOf('/') + 1);
         try (Connection root = DriverManager.getConnection(server + "leveltally?useBulkStmts=true", "root", "");
-                Connection bare = DriverManager.getConnection(args[0], "leveltally_app", PASSWORD)) {
+                Connection bare = DriverManager.getConnection(args[0], "leveltally_app", BenchCompany.PASSWORD)) {
             ServerBench bench = new ServerBench(context, root, bare);
             bench.run(Arrays.stream(args).skip(2).mapToInt(Integer::parseInt).toArray());
             Files.write(Path.of(args[1]), bench.table);
@@ -269,29 +243,10 @@ public final class ServerBench {
     }
 
     private void people() throws Exception {
-        var together = new TransactionTemplate(bean(PlatformTransactionManager.class));
-        clerk = together.execute(status -> person("clerk", Role.CLERK));
-        approver = approver(together.execute(status -> person("approver", Role.CLERK)));
-        Currency usd = Currency.getInstance("USD");
-        var administrator = new Actor(
-                clerk.person(), clerk.name(), Set.of(Role.ADMINISTRATOR), clerk.today(), clerk.now(), "bench");
-        account = bean(BankAccountSetup.class)
-                .open(
-                        administrator,
-                        new NewBankAccount(
-                                "Operations",
-                                "Skerrow Trust",
-                                usd,
-                                new RoutingNumber("990044105"),
-                                "004417720931",
-                                new AccountId(1)));
-        bean(SeriesSetup.class)
-                .add(
-                        administrator,
-                        account,
-                        "Checks",
-                        new SeriesSetup.Wanted(
-                                new NumberRange("", 1, null), Stock.BLANK, "C########C|KC", "dollars", ""));
+        BenchCompany company = BenchCompany.in(context, root);
+        clerk = company.clerk();
+        approver = company.approver();
+        account = company.account();
         int port = ((WebServerApplicationContext) context).getWebServer().getPort();
         http = HttpClient.newBuilder().cookieHandler(cookies).build();
         base = "http://127.0.0.1:" + port;
@@ -306,24 +261,9 @@ public final class ServerBench {
                         .header("Content-Type", "application/json")
                         .header("X-XSRF-TOKEN", token)
                         .POST(HttpRequest.BodyPublishers.ofString(
-                                "{\"signIn\":\"clerk\",\"password\":\"" + PASSWORD + "\"}"))
+                                "{\"signIn\":\"clerk\",\"password\":\"" + BenchCompany.PASSWORD + "\"}"))
                         .build(),
                 HttpResponse.BodyHandlers.ofString());
-    }
-
-    private Actor person(String name, Role role) {
-        PersonId id = bean(People.class).add(name, name, "", PASSWORD, Set.of(role), false);
-        return new Actor(id, name, Set.of(role), Loader.CHECK_DATE.minusDays(1), Instant.now(), "bench");
-    }
-
-    /** Such a role is given by two people; here the database's root gives it. */
-    private Actor approver(Actor person) throws Exception {
-        try (Statement sql = root.createStatement()) {
-            sql.execute("UPDATE person_role SET role = 'APPROVER' WHERE person_id = "
-                    + person.person().value());
-        }
-        return new Actor(
-                person.person(), person.name(), Set.of(Role.APPROVER), person.today(), Instant.now(), person.from());
     }
 
     private String base = "";

@@ -9,6 +9,10 @@ import leveltally.core.money.Money;
  * The amount as a check spells it: “One thousand two hundred twenty-five and 00/100”, then the account's currency word.
  */
 public final class AmountInWords {
+    /** Reading its rules takes longer than a thousand amounts. */
+    private static final RuleBasedNumberFormat SPELLER =
+            new RuleBasedNumberFormat(ULocale.US, RuleBasedNumberFormat.SPELLOUT);
+
     private AmountInWords() {}
 
     /** @throws Refusal for zero and negative amounts, which never reach paper */
@@ -24,8 +28,8 @@ public final class AmountInWords {
         return (words + fraction + " " + currencyWord).strip();
     }
 
-    private static String spell(long whole) {
-        var speller = new RuleBasedNumberFormat(ULocale.US, RuleBasedNumberFormat.SPELLOUT);
-        return speller.format(whole, "%spellout-cardinal");
+    /** One at a time: a format keeps what it works on. */
+    private static synchronized String spell(long whole) {
+        return SPELLER.format(whole, "%spellout-cardinal");
     }
 }

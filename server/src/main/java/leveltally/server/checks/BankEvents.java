@@ -6,6 +6,7 @@ import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
+import leveltally.core.ledger.BankAccountId;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.payments.Payment;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -47,23 +48,24 @@ public class BankEvents {
                 .single();
     }
 
-    /** The deed of issuing tells the bank. */
+    /** The deed of issuing checks of one account tells the bank. */
     @Transactional
-    public void tellIssue(Check check) {
-        tell(check, "ISSUE", check.payment().checkDate());
+    public void tellIssues(BankAccountId account, List<Check> checks) {
+        if (accounts.get(account).positivePay()) {
+            checks.forEach(check -> tell(check, "ISSUE", check.payment().checkDate()));
+        }
     }
 
     /** The deed of voiding tells the bank. */
     @Transactional
     public void tellVoid(Check check, LocalDate on) {
-        tell(check, "VOID", on);
+        if (accounts.get(check.payment().account()).positivePay()) {
+            tell(check, "VOID", on);
+        }
     }
 
     private void tell(Check check, String kind, LocalDate on) {
         Payment payment = check.payment();
-        if (!accounts.get(payment.account()).positivePay()) {
-            return;
-        }
         BankEventEntity event = new BankEventEntity();
         event.bankAccountId = payment.account().value();
         event.checkNumberId = check.id().value();

@@ -83,9 +83,8 @@ public class Checks {
         List<CheckNumberEntity> taken = new ArrayList<>();
         long next = tray.first();
         for (PaymentId payment : payments) {
-            taken.add(number(by, from, next++, NumberState.TAKEN, payment.value(), ""));
+            taken.add(number(by, from, next++, NumberState.TAKEN, payment.value(), "", "taken for printing"));
         }
-        taken.forEach(number -> event(by, number, "taken for printing"));
         series.advance(from.id(), next);
         entities.flush();
         return taken.stream().map(n -> new CheckNumberId(n.id)).toList();
@@ -193,9 +192,7 @@ public class Checks {
             entities.flush();
         }
         for (int i = now.size(); i < payments.size(); i++) {
-            CheckNumberEntity number = number(by, from, paper.says() + i, NumberState.TAKEN, payments.get(i), why);
-            event(by, number, why);
-            now.add(number);
+            now.add(number(by, from, paper.says() + i, NumberState.TAKEN, payments.get(i), why, why));
             entities.flush();
         }
         series.advance(from.id(), paper.says() + paper.sheets());
@@ -206,18 +203,20 @@ public class Checks {
     /** The numbers from the next one of a locked series to the one before {@code until} become unaccounted. */
     void passOver(Actor by, NumberSeries from, long until, String reason) {
         for (long skipped = from.nextNumber(); skipped < until; skipped++) {
-            event(by, number(by, from, skipped, NumberState.UNACCOUNTED, null, reason), reason);
+            number(by, from, skipped, NumberState.UNACCOUNTED, null, reason, reason);
         }
         entities.flush();
     }
 
+    /** A new number with the first step of its history; written once, with that step counted. */
     private CheckNumberEntity number(
             Actor by,
             NumberSeries from,
             long number,
             NumberState state,
             @org.jspecify.annotations.Nullable Long payment,
-            String explanation) {
+            String explanation,
+            String why) {
         CheckNumberEntity row = new CheckNumberEntity();
         row.seriesId = from.id().value();
         row.number = number;
@@ -226,7 +225,9 @@ public class Checks {
         row.paymentId = payment;
         row.explanation = explanation;
         row.stateDate = by.today();
+        row.steps = 1;
         entities.persist(row);
+        record(by, row, why);
         return row;
     }
 
@@ -248,6 +249,17 @@ public class Checks {
         CheckNumberEntity number = row(id);
         entities.refresh(number, LockModeType.PESSIMISTIC_WRITE);
         return view(number, payments.get(new PaymentId(number.paymentId)));
+    }
+
+    /** These checks, by number id, with the rows of their numbers locked until the transaction ends. */
+    @Transactional
+    public Map<CheckNumberId, Check> lock(Collection<CheckNumberId> ids) {
+        entities.createQuery(
+                        "select n from CheckNumberEntity n where n.id in :ids order by n.id", CheckNumberEntity.class)
+                .setParameter("ids", ids.stream().map(CheckNumberId::value).toList())
+                .setLockMode(LockModeType.PESSIMISTIC_WRITE)
+                .getResultList();
+        return of(ids);
     }
 
     /**
@@ -343,6 +355,12 @@ public class Checks {
     }
 
     private void event(Actor by, CheckNumberEntity number, String why) {
+        number.steps++;
+        record(by, number, why);
+    }
+
+    /** Writes the step it stands at into its history. */
+    private void record(Actor by, CheckNumberEntity number, String why) {
         NumberEventEntity event = new NumberEventEntity();
         event.checkNumberId = number.id;
         event.at = by.now();
@@ -350,7 +368,7 @@ public class Checks {
         event.personId = by.person().value();
         event.toState = number.state;
         event.why = why;
-        event.step = ++number.steps;
+        event.step = number.steps;
         entities.persist(event);
     }
 

@@ -167,9 +167,9 @@ public class Posting {
                     check.payment().id().value(),
                     written);
             entered.add(new Payments.Entered(check.payment().id(), check.name(), written));
-            told.tellIssue(check);
             released.add(claim.id());
         }
+        told.tellIssues(batch.account(), good);
         payments.post(by, entered);
         claimRows.release(released);
         advices.tell(by, good.stream().map(check -> check.payment().id()).toList());

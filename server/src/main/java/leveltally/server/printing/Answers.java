@@ -1,7 +1,5 @@
 package leveltally.server.printing;
 
-import jakarta.persistence.EntityManager;
-import jakarta.persistence.LockModeType;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -27,15 +25,13 @@ import org.springframework.transaction.annotation.Transactional;
 /** What people say of the sheets that came out, and of those that did not. */
 @Service
 public class Answers {
-    private final EntityManager entities;
     private final Batches batches;
     private final Checks checks;
     private final Series series;
     private final AuditTrail audit;
     private final Runs runs;
 
-    Answers(EntityManager entities, Batches batches, Checks checks, Series series, AuditTrail audit, Runs runs) {
-        this.entities = entities;
+    Answers(Batches batches, Checks checks, Series series, AuditTrail audit, Runs runs) {
         this.batches = batches;
         this.checks = checks;
         this.series = series;
@@ -51,18 +47,28 @@ public class Answers {
         by.mayDo(Deed.PRINT);
         Batch of = batches.lockAnyVersion(batch);
         boolean reprint = series.of(of.way()).sameNumberReprint();
+        Map<Long, DocumentEntity> documents =
+                runs.lock(batch, answers.stream().map(Said::document).toList());
+        Map<Long, RunEntity> from = runs.of(documents.values());
+        Set<Long> printedAgain = runs.printedAgain(answers.stream()
+                .map(said -> documents.get(said.document()))
+                .filter(document -> document != null && document.answer != null)
+                .toList());
+        Map<CheckNumberId, Check> numbers = checks.lock(documents.values().stream()
+                .map(document -> new CheckNumberId(document.checkNumberId))
+                .toList());
         for (Said said : answers) {
-            DocumentEntity document = entities.find(DocumentEntity.class, said.document());
-            if (document == null || runs.of(document).batchId != batch.value()) {
+            DocumentEntity document = documents.get(said.document());
+            if (document == null) {
                 throw Refusal.notFound("no-document", "There is no such sheet in this batch.");
             }
-            entities.refresh(document, LockModeType.PESSIMISTIC_WRITE);
-            if (document.answer != null && document.answer != said.answer() && isPrintedAgain(document)) {
+            if (document.answer != null && document.answer != said.answer() && printedAgain.contains(document.id)) {
                 throw Refusal.conflict(
                         "printed-again",
                         "This number was printed once more since. Answer for its latest sheet; the earlier one is done with.");
             }
-            answer(by, document, reprint, said);
+            boolean sent = from.get(document.runId).sentAt != null;
+            answer(by, document, numbers.get(new CheckNumberId(document.checkNumberId)), sent, reprint, said);
         }
         audit.record(
                 by,
@@ -96,21 +102,7 @@ public class Answers {
                 .toList();
     }
 
-    private boolean isPrintedAgain(DocumentEntity document) {
-        return entities.createQuery(
-                                "select count(d) from DocumentEntity d where d.checkNumberId = :number and d.kind = :kind"
-                                        + " and d.serial > :serial",
-                                Long.class)
-                        .setParameter("number", document.checkNumberId)
-                        .setParameter("kind", document.kind)
-                        .setParameter("serial", document.serial)
-                        .getSingleResult()
-                > 0;
-    }
-
-    private void answer(Actor by, DocumentEntity document, boolean reprint, Said said) {
-        CheckNumberId number = new CheckNumberId(document.checkNumberId);
-        Check check = checks.lock(number);
+    private void answer(Actor by, DocumentEntity document, Check check, boolean sent, boolean reprint, Said said) {
         if (check.payment().id().value() != document.paymentId) {
             throw Refusal.conflict(
                     "printed-again",
@@ -118,18 +110,14 @@ public class Answers {
                             + " carries another payment since. Answer for its latest sheet; the earlier one is done with.");
         }
         Sheet sheet = new Sheet(
-                check.number(),
-                runs.of(document).sentAt != null,
-                reprint,
-                document.answer,
-                check.payment().postedEntry() != null);
+                check.number(), sent, reprint, document.answer, check.payment().postedEntry() != null);
         sheet.answered(said.answer(), said.why()).ifPresent(given -> {
             document.answer = given.answer();
             document.answerWhy = given.why();
             document.answeredAt = by.now();
             document.answeredBy = by.person().value();
             String why = given.answer() == Answer.GOOD ? "" : given.why();
-            given.becomes().ifPresent(state -> checks.move(by, number, state, by.today(), why));
+            given.becomes().ifPresent(state -> checks.move(by, check.id(), state, by.today(), why));
         });
     }
 

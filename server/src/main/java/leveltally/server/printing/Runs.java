@@ -1,11 +1,14 @@
 package leveltally.server.printing;
 
 import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.money.Money;
@@ -98,6 +101,40 @@ class Runs {
                         "select d from DocumentEntity d where d.runId = :run order by d.position", DocumentEntity.class)
                 .setParameter("run", runId)
                 .getResultList();
+    }
+
+    /** Those of these documents that are sheets of this batch, by id, with their rows locked until the transaction ends. */
+    Map<Long, DocumentEntity> lock(BatchId batch, Collection<Long> ids) {
+        return entities.createQuery("""
+                        select d from DocumentEntity d where d.id in :ids
+                        and d.runId in (select r.id from RunEntity r where r.batchId = :batch) order by d.id
+                        """, DocumentEntity.class)
+                .setParameter("ids", ids)
+                .setParameter("batch", batch.value())
+                .setLockMode(LockModeType.PESSIMISTIC_WRITE)
+                .getResultStream()
+                .collect(Collectors.toMap(d -> d.id, d -> d));
+    }
+
+    /** The runs of these documents, by id. */
+    Map<Long, RunEntity> of(Collection<DocumentEntity> documents) {
+        return entities.createQuery("select r from RunEntity r where r.id in :runs", RunEntity.class)
+                .setParameter(
+                        "runs", documents.stream().map(d -> d.runId).distinct().toList())
+                .getResultStream()
+                .collect(Collectors.toMap(r -> r.id, r -> r));
+    }
+
+    /** Those of these documents whose number was printed once more since, by id. */
+    Set<Long> printedAgain(Collection<DocumentEntity> documents) {
+        return documents.isEmpty()
+                ? Set.of()
+                : Set.copyOf(entities.createQuery("""
+                        select d.id from DocumentEntity d where d.id in :ids and exists (select 1 from DocumentEntity e
+                          where e.checkNumberId = d.checkNumberId and e.kind = d.kind and e.serial > d.serial)
+                        """, Long.class)
+                        .setParameter("ids", documents.stream().map(d -> d.id).toList())
+                        .getResultList());
     }
 
     /** The advice that goes with a check. */
