@@ -132,7 +132,7 @@ final class Loader {
         row.setLong(1, next++);
         row.setLong(2, vendor);
         row.setLong(3, vendor);
-        row.setString(4, "R-" + i);
+        row.setString(4, "R-" + (next - FIRST_INVOICE - 1));
         row.setObject(5, DATED);
         row.setObject(6, due);
         row.setObject(7, discount);

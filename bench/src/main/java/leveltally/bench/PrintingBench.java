@@ -8,15 +8,22 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import leveltally.core.batches.BatchId;
+import leveltally.core.batches.Claim;
+import leveltally.core.paper.CheckText;
+import leveltally.core.paper.Page;
+import leveltally.core.paper.StandardLayouts;
 import leveltally.core.people.Actor;
 import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
+import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.checks.Series;
+import leveltally.server.paper.CheckPages;
 import leveltally.server.posting.Posting;
 import leveltally.server.printers.Printers;
 import leveltally.server.printing.Answers;
@@ -84,6 +91,10 @@ public final class PrintingBench {
         byte[] pdf = bean(Printing.class)
                 .open(clerk(), run, bean(Printers.class).inUse().get(0).id());
         double drawn = watch.lap();
+        List<Page> pages = pages(batch, next);
+        watch.lap();
+        int bareBytes = BarePages.write(pages).length;
+        double barePages = watch.lap();
         List<Said> good = documents(run).stream()
                 .map(document -> new Said(document, Answer.GOOD, ""))
                 .toList();
@@ -93,14 +104,33 @@ public final class PrintingBench {
         bean(Posting.class).post(clerk(), batch);
         double posted = watch.lap();
         System.out.printf(
-                "%,d checks: numbers %.0f ms, pages %.0f ms (%,d bytes), answers %.0f ms, posting %.0f ms, heap %d MiB%n",
+                "%,d checks: numbers %.0f ms, pages %.0f ms (%,d bytes; bare %.0f ms, %,d bytes), answers %.0f ms, posting %.0f ms, heap %d MiB%n",
                 good.size(),
                 numbered,
                 drawn,
                 pdf.length,
+                barePages,
+                bareBytes,
                 answered,
                 posted,
                 (Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory()) >> 20);
+    }
+
+    /** What the checks of a batch show, laid out beforehand. */
+    private List<Page> pages(BatchId id, long first) {
+        Batch batch = bean(Batches.class).get(id);
+        CheckPages drawing = bean(CheckPages.class);
+        List<Claim> claims = bean(ClaimRows.class).of(id);
+        var stubs = bean(ClaimRows.class).stubs(claims);
+        var payer = drawing.payer(batch.account(), batch.way());
+        var paper = drawing.paper(batch.account(), batch.way());
+        List<Page> pages = new ArrayList<>();
+        for (Claim claim : claims) {
+            CheckText text =
+                    CheckText.of(payer, claim, batch.checkDate(), first + pages.size(), stubs.get(claim.id()), null);
+            pages.add(drawing.forThePrinter(text, StandardLayouts.LETTER, paper, null));
+        }
+        return pages;
     }
 
     private List<Long> documents(long run) throws Exception {

@@ -2,6 +2,7 @@ package leveltally.core.paper;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import leveltally.core.Refusal;
 import leveltally.core.batches.Stub;
 import org.jspecify.annotations.Nullable;
@@ -12,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * <p>Only what goes to the printer carries the MICR line, and the number of blank stock; every other view says NOT A CHECK.
  */
 public final class CheckDrawing {
+    private static final Pattern CONTROL = Pattern.compile("\\p{Cntrl}");
     private static final String NO_CHECK = "NOT A CHECK";
 
     private final CheckText text;
@@ -347,7 +349,7 @@ public final class CheckDrawing {
 
     /** Sets a text in its room: it shrinks to a readable minimum, and is never cut. */
     private void put(double x, double y, Face face, double size, Box.Align align, String raw, double room) {
-        String said = raw.replaceAll("\\p{Cntrl}", " ");
+        String said = CONTROL.matcher(raw).replaceAll(" ");
         String missing = measure.missing(face, said);
         if (!loose && !missing.isEmpty()) {
             throw Refusal.invalid(

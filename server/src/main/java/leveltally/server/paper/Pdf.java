@@ -2,7 +2,6 @@ package leveltally.server.paper;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.EnumMap;
 import java.util.List;
@@ -22,6 +21,8 @@ import org.apache.pdfbox.pdmodel.font.PDType0Font;
 
 /** Draws laid-out pages as one PDF; boxes count from the top, PDF from the bottom. */
 public final class Pdf {
+    private static final Typefaces TYPEFACES = new Typefaces();
+
     private Pdf() {}
 
     /** Pages without pictures. */
@@ -37,9 +38,7 @@ public final class Pdf {
             pdf.getDocumentInformation().setTitle(title);
             Map<Face, PDFont> fonts = new EnumMap<>(Face.class);
             for (Face face : Face.values()) {
-                try (InputStream file = Typefaces.open(face)) {
-                    fonts.put(face, PDType0Font.load(pdf, file, true));
-                }
+                fonts.put(face, PDType0Font.load(pdf, Typefaces.toEmbed(face), true));
             }
             PdfPictures inks = new PdfPictures(pdf, pictures);
             for (Page page : pages) {
@@ -64,12 +63,12 @@ public final class Pdf {
         if (box instanceof Box.Text text) {
             PDFont font = fonts.get(text.face());
             float size = (float) text.size();
-            float width = font.getStringWidth(text.text()) / 1000 * size;
-            float shift = switch (text.align()) {
-                case LEFT -> 0;
-                case RIGHT -> width;
-                case CENTER -> width / 2;
-            };
+            float shift = (float)
+                    switch (text.align()) {
+                        case LEFT -> 0;
+                        case RIGHT -> TYPEFACES.width(text.face(), text.size(), text.text());
+                        case CENTER -> TYPEFACES.width(text.face(), text.size(), text.text()) / 2;
+                    };
             ink.beginText();
             ink.setFont(font, size);
             ink.newLineAtOffset((float) text.x() - shift, top - (float) text.y());

@@ -25,46 +25,94 @@ class Typefaces implements Measure {
             Face.MONO,
             "/fonts/mono-regular.ttf");
 
-    private record Parsed(TrueTypeFont font, CmapLookup glyphs, int unitsPerEm) {}
+    /** So far what is usually printed is looked up once for all. */
+    private static final int USUAL = 0x3000;
 
-    private final Map<Face, Parsed> parsed = new EnumMap<>(Face.class);
+    /** @param advances of the usual characters in units of the file; negative where the face has no glyph */
+    private record Parsed(TrueTypeFont font, CmapLookup glyphs, int unitsPerEm, int[] advances) {
+        static Parsed of(TrueTypeFont font) throws IOException {
+            CmapLookup glyphs = font.getUnicodeCmapLookup();
+            int[] advances = new int[USUAL];
+            for (int c = 0; c < USUAL; c++) {
+                advances[c] = advance(font, glyphs, c);
+            }
+            return new Parsed(font, glyphs, font.getUnitsPerEm(), advances);
+        }
 
-    Typefaces() {
+        private static int advance(TrueTypeFont font, CmapLookup glyphs, int character) throws IOException {
+            int glyph = glyphs.getGlyphId(character);
+            int advance = font.getAdvanceWidth(glyph);
+            return glyph == 0 ? -1 - advance : advance;
+        }
+
+        int advance(int character) {
+            if (character < USUAL) {
+                return advances[character];
+            }
+            // the file is read as it is asked, by one at a time
+            synchronized (font) {
+                try {
+                    return advance(font, glyphs, character);
+                } catch (IOException broken) {
+                    throw new UncheckedIOException(broken);
+                }
+            }
+        }
+    }
+
+    private static final Map<Face, Parsed> PARSED = parsed();
+
+    private static Map<Face, Parsed> parsed() {
+        Map<Face, Parsed> parsed = new EnumMap<>(Face.class);
         for (Face face : Face.values()) {
             try (InputStream file = open(face)) {
-                TrueTypeFont font = new TTFParser().parse(new RandomAccessReadBuffer(file.readAllBytes()));
-                parsed.put(face, new Parsed(font, font.getUnicodeCmapLookup(), font.getUnitsPerEm()));
+                parsed.put(face, Parsed.of(new TTFParser().parse(new RandomAccessReadBuffer(file.readAllBytes()))));
             } catch (IOException broken) {
                 throw new UncheckedIOException(broken);
             }
         }
+        return parsed;
     }
 
-    static InputStream open(Face face) {
+    /**
+     * A typeface to embed into a document: one of its own, as each keeps which glyphs it has. Without ligatures, which are
+     * narrower than what was measured.
+     */
+    static TrueTypeFont toEmbed(Face face) throws IOException {
+        try (InputStream file = open(face)) {
+            TrueTypeFont font = new TTFParser(true).parse(new RandomAccessReadBuffer(file.readAllBytes()));
+            font.setEnableGsub(false);
+            return font;
+        }
+    }
+
+    private static InputStream open(Face face) {
         return Objects.requireNonNull(Typefaces.class.getResourceAsStream(FILES.get(face)));
     }
 
     @Override
-    public synchronized double width(Face face, double size, String text) {
-        Parsed file = parsed.get(face);
-        try {
-            long units = 0;
-            for (int c : text.codePoints().toArray()) {
-                units += file.font().getAdvanceWidth(file.glyphs().getGlyphId(c));
-            }
-            return size * units / file.unitsPerEm();
-        } catch (IOException broken) {
-            throw new UncheckedIOException(broken);
+    public double width(Face face, double size, String text) {
+        Parsed file = PARSED.get(face);
+        long units = 0;
+        for (int i = 0; i < text.length(); ) {
+            int character = text.codePointAt(i);
+            int advance = file.advance(character);
+            units += advance < 0 ? -1 - advance : advance;
+            i += Character.charCount(character);
         }
+        return size * units / file.unitsPerEm();
     }
 
     @Override
-    public synchronized String missing(Face face, String text) {
-        CmapLookup glyphs = parsed.get(face).glyphs();
-        return text.codePoints()
-                .filter(c -> glyphs.getGlyphId(c) == 0)
-                .mapToObj(Character::toString)
-                .findFirst()
-                .orElse("");
+    public String missing(Face face, String text) {
+        Parsed file = PARSED.get(face);
+        for (int i = 0; i < text.length(); ) {
+            int character = text.codePointAt(i);
+            if (file.advance(character) < 0) {
+                return Character.toString(character);
+            }
+            i += Character.charCount(character);
+        }
+        return "";
     }
 }

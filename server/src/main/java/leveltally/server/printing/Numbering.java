@@ -5,7 +5,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
@@ -57,7 +56,6 @@ public class Numbering {
     private final Layouts layouts;
     private final Deliveries deliveries;
     private final WaitingClaims waiting;
-    private final ClaimTexts texts;
 
     Numbering(
             Batches batches,
@@ -73,11 +71,9 @@ public class Numbering {
             Runs runs,
             Layouts layouts,
             Deliveries deliveries,
-            WaitingClaims waiting,
-            ClaimTexts texts) {
+            WaitingClaims waiting) {
         this.deliveries = deliveries;
         this.waiting = waiting;
-        this.texts = texts;
         this.layouts = layouts;
         this.batches = batches;
         this.verification = verification;
@@ -138,7 +134,8 @@ public class Numbering {
         boolean found = checks.isFoundAgain(numberSeries, inTray);
         Tray tray = found ? new Tray(inTray, 0) : Tray.confirm(numberSeries.nextNumber(), inTray, reason);
         PaperLayout on = layouts.inForce(numberSeries.id(), by.today());
-        Map<ClaimId, Behind> behind = waiting.behind(batch, unnumbered, on);
+        WaitingClaims.Looked looked = waiting.look(batch, unnumbered, on);
+        Map<ClaimId, Behind> behind = looked.behind();
         if (!found) {
             waiting.beyondTheStock(numberSeries, tray.first(), unnumbered, behind);
         }
@@ -147,15 +144,7 @@ public class Numbering {
                         .filter(claim -> !behind.containsKey(claim.id()))
                         .toList(),
                 deliveries.of(id));
-        if (wanted.isEmpty()) {
-            throw Refusal.conflict(
-                    "all-stay-behind",
-                    "None can be numbered as it stands: "
-                            + behind.values().stream()
-                                    .map(Behind::why)
-                                    .distinct()
-                                    .collect(Collectors.joining("; ")) + ".");
-        }
+        looked.refuseIfNone("None can be numbered as it stands: ");
         verification.verify(batch, wanted);
         Map<ClaimId, PaymentId> paying = new HashMap<>(again);
         List<Claim> fresh = wanted.stream().filter(c -> !paid.contains(c.id())).toList();
@@ -165,7 +154,6 @@ public class Numbering {
         }
         List<PaymentId> ordered = wanted.stream().map(c -> paying.get(c.id())).toList();
         List<CheckNumberId> numbers = checks.take(by, batch.way(), inTray, reason, ordered);
-        Map<ClaimId, CheckText> said = texts.of(batch, wanted);
         Map<Long, Integer> before = found ? runs.serials(numbers) : Map.of();
         if (found && numberSeries.stock() == Stock.BLANK && runs.mayLieAbout(numbers)) {
             throw Refusal.invalidField(
@@ -177,7 +165,7 @@ public class Numbering {
         List<Runs.Sheet> sheets = new ArrayList<>();
         for (int i = 0; i < wanted.size(); i++) {
             int serial = 1 + before.getOrDefault(numbers.get(i).value(), 0);
-            CheckText text = said.get(wanted.get(i).id()).numbered(tray.first() + i);
+            CheckText text = looked.texts().get(wanted.get(i).id()).numbered(tray.first() + i);
             sheets.add(new Runs.Sheet(numbers.get(i), ordered.get(i), serial, text, 1));
         }
         long run = runs.write(by, batch, turnSerial, DocumentKind.CHECK, on, sheets);

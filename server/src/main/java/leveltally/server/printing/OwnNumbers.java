@@ -12,7 +12,6 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.checks.NumberState;
-import leveltally.core.paper.CheckText;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.Answer;
@@ -36,7 +35,6 @@ public class OwnNumbers {
     private final Checks checks;
     private final Runs runs;
     private final WaitingClaims waiting;
-    private final ClaimTexts texts;
     private final AuditTrail audit;
 
     OwnNumbers(
@@ -46,7 +44,6 @@ public class OwnNumbers {
             Checks checks,
             Runs runs,
             WaitingClaims waiting,
-            ClaimTexts texts,
             AuditTrail audit) {
         this.batches = batches;
         this.claimRows = claimRows;
@@ -54,7 +51,6 @@ public class OwnNumbers {
         this.checks = checks;
         this.runs = runs;
         this.waiting = waiting;
-        this.texts = texts;
         this.audit = audit;
     }
 
@@ -81,31 +77,22 @@ public class OwnNumbers {
         List<Claim> all =
                 claimRows.of(id).stream().filter(c -> wanted.contains(c.id())).toList();
         PaperLayout on = waiting.on(batch, by.today());
-        Map<ClaimId, Behind> behind = waiting.behind(batch, all, on);
+        WaitingClaims.Looked looked = waiting.look(batch, all, on);
+        looked.refuseIfNone("None can be printed as it stands: ");
         List<Claim> claims =
-                all.stream().filter(c -> !behind.containsKey(c.id())).toList();
-        if (claims.isEmpty()) {
-            throw Refusal.conflict(
-                    "all-stay-behind",
-                    "None can be printed as it stands: "
-                            + behind.values().stream()
-                                    .map(Behind::why)
-                                    .distinct()
-                                    .collect(Collectors.joining("; ")) + ".");
-        }
+                all.stream().filter(c -> !looked.behind().containsKey(c.id())).toList();
         verification.verify(batch, claims);
         long turn = runs.of(last.get(blank.get(0).id().value())).turnSerial;
-        Map<ClaimId, CheckText> said = texts.of(batch, claims);
         List<Runs.Sheet> sheets = new ArrayList<>();
         for (Check check : blank) {
-            CheckText text = said.get(check.payment().claim());
-            if (text != null) {
+            ClaimId claim = check.payment().claim();
+            if (!looked.behind().containsKey(claim)) {
                 DocumentEntity before = last.get(check.id().value());
                 sheets.add(new Runs.Sheet(
                         check.id(),
                         check.payment().id(),
                         before.serial + 1,
-                        text.numbered(check.number()),
+                        looked.texts().get(claim).numbered(check.number()),
                         before.pages));
             }
         }

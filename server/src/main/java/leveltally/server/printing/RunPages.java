@@ -1,10 +1,10 @@
 package leveltally.server.printing;
 
 import jakarta.persistence.EntityManager;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BiFunction;
+import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
@@ -145,18 +145,17 @@ public class RunPages {
         // numbered stock says itself which number it has, and may have said another one than was reckoned with
         Map<CheckNumberId, Check> numbers = checks.of(
                 documents.stream().map(d -> new CheckNumberId(d.checkNumberId)).toList());
-        List<Page> drawn = new ArrayList<>();
-        for (DocumentEntity document : documents) {
-            Contents.Kept content = kept.get(document.id);
-            CheckText text = content.text()
-                    .numbered(numbers.get(new CheckNumberId(document.checkNumberId))
-                            .number());
-            if (document.kind == DocumentKind.CHECK) {
-                drawn.add(check.apply(text, content.layout()));
-            } else {
-                drawn.addAll(pages.advice(text, content.layout()));
-            }
-        }
-        return drawn;
+        // each is drawn by itself: several at once
+        return documents.parallelStream()
+                .flatMap(document -> {
+                    Contents.Kept content = kept.get(document.id);
+                    CheckText text = content.text()
+                            .numbered(numbers.get(new CheckNumberId(document.checkNumberId))
+                                    .number());
+                    return document.kind == DocumentKind.CHECK
+                            ? Stream.of(check.apply(text, content.layout()))
+                            : pages.advice(text, content.layout()).stream();
+                })
+                .toList();
     }
 }

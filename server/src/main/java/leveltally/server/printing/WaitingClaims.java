@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
@@ -98,7 +99,8 @@ public class WaitingClaims {
     public Waiting of(BatchId id, LocalDate today) {
         List<Claim> claims = unnumbered(id, payments.claims(id), checks.withoutNumber(id));
         Batch batch = batches.get(id);
-        return new Waiting(claims, behind(batch, claims, on(batch, today), obstacles.of(id)));
+        return new Waiting(
+                claims, look(batch, claims, on(batch, today), obstacles.of(id)).behind());
     }
 
     /**
@@ -118,9 +120,29 @@ public class WaitingClaims {
                 : new PaperLayout(null, StandardLayouts.LETTER);
     }
 
-    /** Who cannot be numbered now; what keeps them stays as it is until the transaction ends. */
-    Map<ClaimId, Behind> behind(Batch batch, List<Claim> claims, PaperLayout on) {
-        return behind(
+    /**
+     * What the checks of claims would say, none with a number yet.
+     *
+     * @param behind who among them cannot have one now
+     */
+    record Looked(Map<ClaimId, CheckText> texts, Map<ClaimId, Behind> behind) {
+        /** @throws Refusal when nobody can */
+        void refuseIfNone(String what) {
+            if (behind.size() == texts.size()) {
+                throw Refusal.conflict(
+                        "all-stay-behind",
+                        what
+                                + behind.values().stream()
+                                        .map(Behind::why)
+                                        .distinct()
+                                        .collect(Collectors.joining("; ")) + ".");
+            }
+        }
+    }
+
+    /** Looks who cannot be numbered now; what keeps them stays as it is until the transaction ends. */
+    Looked look(Batch batch, List<Claim> claims, PaperLayout on) {
+        return look(
                 batch,
                 claims,
                 on,
@@ -128,8 +150,7 @@ public class WaitingClaims {
     }
 
     /** Held, changed since it was sent, larger than a check may be, or with a text that cannot be drawn. */
-    private Map<ClaimId, Behind> behind(
-            Batch batch, List<Claim> claims, PaperLayout on, Map<ClaimId, List<String>> obstacles) {
+    private Looked look(Batch batch, List<Claim> claims, PaperLayout on, Map<ClaimId, List<String>> obstacles) {
         Map<ClaimId, Behind> behind = new LinkedHashMap<>();
         Drawn drawn = new Drawn(
                 pages.paper(batch.account(), batch.way()),
@@ -137,25 +158,32 @@ public class WaitingClaims {
                 texts.of(batch, claims),
                 papers.of(claims.stream().map(Claim::vendor).toList()));
         Signing signing = series.of(batch.way()).signing();
+        // each is drawn by itself: several at once
+        Map<ClaimId, String> reasons = claims.parallelStream()
+                .collect(Collectors.toConcurrentMap(
+                        Claim::id, claim -> why(claim, obstacles.getOrDefault(claim.id(), List.of()), signing, drawn)));
         for (Claim claim : claims) {
-            String payee = claim.remitTo().payee();
-            List<String> own = obstacles.getOrDefault(claim.id(), List.of());
-            String why;
-            if (!own.isEmpty()) {
-                why = payee + ": " + String.join("; ", own)
-                        + ". Take it out, have the hold released, or send it again with what is true now";
-            } else if (!signing.allows(claim.amount())) {
-                why = payee + ": " + claim.amount()
-                        + " is more than a check of this series may be, as its controllers limit it. Take it out and pay it"
-                        + " another way, or have the limit raised";
-            } else {
-                why = undrawable(drawn, claim);
-            }
+            String why = reasons.get(claim.id());
             if (!why.isEmpty()) {
-                behind.put(claim.id(), new Behind(claim.id(), payee, why));
+                behind.put(claim.id(), new Behind(claim.id(), claim.remitTo().payee(), why));
             }
         }
-        return behind;
+        return new Looked(drawn.texts(), behind);
+    }
+
+    /** Why a payment cannot be numbered; empty when it can. */
+    private String why(Claim claim, List<String> obstacles, Signing signing, Drawn drawn) {
+        String payee = claim.remitTo().payee();
+        if (!obstacles.isEmpty()) {
+            return payee + ": " + String.join("; ", obstacles)
+                    + ". Take it out, have the hold released, or send it again with what is true now";
+        }
+        if (!signing.allows(claim.amount())) {
+            return payee + ": " + claim.amount()
+                    + " is more than a check of this series may be, as its controllers limit it. Take it out and pay it"
+                    + " another way, or have the limit raised";
+        }
+        return undrawable(drawn, claim);
     }
 
     private record Drawn(Paper paper, PaperLayout on, Map<ClaimId, CheckText> texts, Map<VendorId, Paperwork> wishes) {}
