@@ -7,6 +7,7 @@ import java.sql.DriverManager;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.ToDoubleFunction;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.paper.CheckText;
@@ -37,6 +38,8 @@ import org.springframework.context.ConfigurableApplicationContext;
 
 /** A large batch onto paper and into the ledger, each deed beside the bare pages, inserts and updates it consists of. */
 public final class PrintingBench {
+    private static final int LARGE = 10_000;
+
     private final BenchCompany company;
     private final Connection root;
     private final Connection bare;
@@ -48,22 +51,30 @@ public final class PrintingBench {
         this.bare = bare;
     }
 
-    /** @param args JDBC address, file for the table, rounds, then the numbers of invoices */
+    /** @param args JDBC address, file for the table, rounds, then about how many checks */
     public static void main(String[] args) throws Exception {
         ConfigurableApplicationContext context = BenchCompany.launch(args[0]);
-        String server = args[0].substring(0, args[0].lastIndexOf('/') + 1);
-        try (Connection root = DriverManager.getConnection(server + "leveltally?useBulkStmts=true", "root", "");
+        try (Connection root = DriverManager.getConnection(args[0] + "?useBulkStmts=true", "root", "");
                 Connection bare = DriverManager.getConnection(args[0], "leveltally_app", BenchCompany.PASSWORD)) {
             Loader loader = new Loader(root);
             loader.company();
             PrintingBench bench = new PrintingBench(BenchCompany.in(context, root), root, bare);
-            int rounds = Integer.parseInt(args[2]);
+            bench.table.add(
+                    "| checks | numbers and pages | bare pages | ratio | answer all | bare updates | ratio | post |"
+                            + " bare inserts | ratio | memory after |");
+            bench.table.add("| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |");
+            int count = Integer.parseInt(args[2]);
             for (int size :
                     Arrays.stream(args).skip(3).mapToInt(Integer::parseInt).toArray()) {
-                for (int i = 0; i <= rounds; i++) {
+                List<Round> rounds = new ArrayList<>();
+                // the first warms up; a very large one is warm by then, and shows what it takes of memory
+                int warm = size > LARGE ? 0 : 1;
+                for (int i = 0; i < warm + (size > LARGE ? 1 : count); i++) {
                     loader.more(size, size);
-                    bench.round();
+                    rounds.add(bench.round());
                 }
+                bench.table.add(row(rounds.subList(warm, rounds.size())));
+                System.out.println(bench.table.get(bench.table.size() - 1));
             }
             Files.write(Path.of(args[1]), bench.table);
         } finally {
@@ -79,41 +90,92 @@ public final class PrintingBench {
         return company.clerk();
     }
 
-    private void round() throws Exception {
+    /** Milliseconds of each deed of one batch, ours and bare, and the megabytes in use after it. */
+    private record Round(
+            int checks,
+            double numbers,
+            double pages,
+            double barePages,
+            double answers,
+            double bareAnswers,
+            double posting,
+            double barePosting,
+            long used) {}
+
+    private Round round() throws Exception {
         BatchId batch = approved();
+        BareDeeds deeds = new BareDeeds(root, bare, batch.value());
         Stopwatch watch = new Stopwatch();
         Turn turn = bean(Turns.class).take(clerk(), company.account(), batch, "");
         long next = bean(Series.class).of(bean(Batches.class).get(batch).way()).nextNumber();
         long run = bean(Numbering.class)
                 .number(clerk(), batch, turn.serial(), next, "")
                 .run();
-        double numbered = watch.lap();
-        byte[] pdf = bean(Printing.class)
+        double numbers = watch.lap();
+        bean(Printing.class)
                 .open(clerk(), run, bean(Printers.class).inUse().get(0).id());
-        double drawn = watch.lap();
-        List<Page> pages = pages(batch, next);
-        watch.lap();
-        int bareBytes = BarePages.write(pages).length;
-        double barePages = watch.lap();
+        double pages = watch.lap();
+        double barePages = barePages(batch, next);
         List<Said> good = documents(run).stream()
                 .map(document -> new Said(document, Answer.GOOD, ""))
                 .toList();
         watch.lap();
         bean(Answers.class).answer(clerk(), batch, good);
-        double answered = watch.lap();
+        double answers = watch.lap();
+        double bareAnswers = deeds.answers();
+        deeds.beforePosting();
+        watch.lap();
         bean(Posting.class).post(clerk(), batch);
-        double posted = watch.lap();
-        System.out.printf(
-                "%,d checks: numbers %.0f ms, pages %.0f ms (%,d bytes; bare %.0f ms, %,d bytes), answers %.0f ms, posting %.0f ms, heap %d MiB%n",
+        double posting = watch.lap();
+        double barePosting = deeds.posting();
+        System.gc();
+        Runtime memory = Runtime.getRuntime();
+        Round round = new Round(
                 good.size(),
-                numbered,
-                drawn,
-                pdf.length,
+                numbers,
+                pages,
                 barePages,
-                bareBytes,
-                answered,
-                posted,
-                (Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory()) >> 20);
+                answers,
+                bareAnswers,
+                posting,
+                barePosting,
+                (memory.totalMemory() - memory.freeMemory()) >> 20);
+        System.out.println(round);
+        return round;
+    }
+
+    private double barePages(BatchId batch, long first) throws Exception {
+        List<Page> pages = pages(batch, first);
+        Stopwatch watch = new Stopwatch();
+        BarePages.write(pages);
+        return watch.lap();
+    }
+
+    /** Medians of some rounds, as a row of the table. */
+    private static String row(List<Round> rounds) {
+        double paper = median(rounds, one -> one.numbers() + one.pages());
+        double barePages = median(rounds, Round::barePages);
+        double answers = median(rounds, Round::answers);
+        double bareAnswers = median(rounds, Round::bareAnswers);
+        double posting = median(rounds, Round::posting);
+        double barePosting = median(rounds, Round::barePosting);
+        return "| %,d | %.0f ms | %.0f ms | %.2f | %.0f ms | %.0f ms | %.2f | %.0f ms | %.0f ms | %.2f | %d MiB |"
+                .formatted(
+                        rounds.get(0).checks(),
+                        paper,
+                        barePages,
+                        paper / barePages,
+                        answers,
+                        bareAnswers,
+                        answers / bareAnswers,
+                        posting,
+                        barePosting,
+                        posting / barePosting,
+                        rounds.stream().mapToLong(Round::used).max().orElse(0));
+    }
+
+    private static double median(List<Round> rounds, ToDoubleFunction<Round> of) {
+        return rounds.stream().mapToDouble(of).sorted().toArray()[rounds.size() / 2];
     }
 
     /** What the checks of a batch show, laid out beforehand. */

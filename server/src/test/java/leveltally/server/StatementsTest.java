@@ -2,16 +2,22 @@ package leveltally.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import jakarta.persistence.EntityManagerFactory;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.printing.Answer;
 import leveltally.server.approval.Sending;
 import leveltally.server.batches.Withdrawing;
+import leveltally.server.posting.Posting;
+import org.hibernate.SessionFactory;
+import org.hibernate.stat.Statistics;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -92,6 +98,51 @@ class StatementsTest {
         App.bean(Withdrawing.class).withdraw(App.ines(), small, App.version(small));
         assertThat(statements("/api/approval")).isEqualTo(two);
         App.bean(Withdrawing.class).withdraw(App.ines(), large, App.version(large));
+    }
+
+    /** What Hibernate asks in a deed, many rows of one kind counted as one; a job in the background may ask a little. */
+    private static long asked(Runnable deed) {
+        Statistics asked = App.bean(EntityManagerFactory.class)
+                .unwrap(SessionFactory.class)
+                .getStatistics();
+        asked.setStatisticsEnabled(true);
+        long before = asked.getPrepareStatementCount();
+        deed.run();
+        long took = asked.getPrepareStatementCount() - before;
+        asked.setStatisticsEnabled(false);
+        return took;
+    }
+
+    @Test
+    void numbersAnswersAndPosting() {
+        List<String> vendors = App.jdbc()
+                .sql(
+                        "SELECT name FROM vendor v WHERE method = 'CHECK' AND hold_reason IS NULL AND merged_into_id IS NULL"
+                                + " AND NOT one_time AND (SELECT COUNT(*) FROM remit_to r WHERE r.vendor_id = v.id) = 1"
+                                + " AND EXISTS (SELECT 1 FROM remit_to r WHERE r.vendor_id = v.id AND r.in_force) ORDER BY id LIMIT 32")
+                .query(String.class)
+                .list();
+        List<List<Long>> all = new ArrayList<>();
+        for (int checks : List.of(2, 32)) {
+            InvoiceId[] apart = new InvoiceId[checks];
+            for (int i = 0; i < apart.length; i++) {
+                apart[i] = App.invoice(vendors.get(i), "6.00");
+            }
+            BatchId batch = App.draft(apart);
+            App.bean(Sending.class).send(App.ines(), batch, App.version(batch));
+            App.approve(batch);
+            List<Long> runs = new ArrayList<>();
+            long numbered = asked(() -> runs.add(App.numbered(batch)));
+            App.handOver(runs.get(0));
+            List<Long> sheets = App.documents(runs.get(0));
+            assertThat(sheets).hasSize(apart.length);
+            long answered = asked(() -> App.answer(batch, sheets, Answer.GOOD, ""));
+            all.add(List.of(
+                    numbered, answered, asked(() -> App.bean(Posting.class).post(App.ines(), batch))));
+        }
+        for (int deed = 0; deed < 3; deed++) {
+            assertThat(all.get(1).get(deed)).as("%s", all).isLessThan(all.get(0).get(deed) + 8);
+        }
     }
 
     @Test

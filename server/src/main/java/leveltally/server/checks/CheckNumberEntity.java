@@ -3,12 +3,10 @@ package leveltally.server.checks;
 import jakarta.persistence.*;
 import java.time.LocalDate;
 import leveltally.core.checks.NumberState;
-import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** One number of one series; it exists once and is never deleted (law L3). */
 @Entity
-@DynamicUpdate
 @Table(name = "check_number")
 class CheckNumberEntity {
     @Id
@@ -16,12 +14,16 @@ class CheckNumberEntity {
     @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
     Long id;
 
+    @Column(updatable = false)
     long seriesId;
+
+    @Column(updatable = false)
     long number;
 
     @Enumerated(EnumType.STRING)
     NumberState state;
 
+    @Column(updatable = false)
     String origin;
 
     @Nullable

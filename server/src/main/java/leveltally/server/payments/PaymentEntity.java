@@ -4,12 +4,10 @@ import jakarta.persistence.*;
 import java.time.LocalDate;
 import leveltally.core.payments.PaymentState;
 import leveltally.core.vendors.Advice;
-import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** A claim on its way out of the house; what it posts and undoes hangs on it. */
 @Entity
-@DynamicUpdate
 @Table(name = "payment")
 class PaymentEntity {
     @Id
@@ -17,19 +15,36 @@ class PaymentEntity {
     @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
     Long id;
 
+    @Column(updatable = false)
     long batchId;
+
+    @Column(updatable = false)
     long claimId;
+
+    @Column(updatable = false)
     long bankAccountId;
+
+    @Column(updatable = false)
     long vendorId;
+
+    @Column(updatable = false)
     String payee;
+
+    @Column(updatable = false)
     String currency;
+
+    @Column(updatable = false)
     long amountMinor;
+
+    @Column(updatable = false)
     LocalDate checkDate;
 
     /** How the payee learns what it is for; as the vendor wished when it was made. */
+    @Column(updatable = false)
     @Enumerated(EnumType.STRING)
     Advice advice;
 
+    @Column(updatable = false)
     LocalDate ledgerDate;
 
     @Enumerated(EnumType.STRING)
@@ -48,6 +63,7 @@ class PaymentEntity {
     Long undoneEntryId;
 
     /** The payment it was made instead of. */
+    @Column(updatable = false)
     @Nullable
     Long replacesId;
 

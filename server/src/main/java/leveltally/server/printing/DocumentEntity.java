@@ -3,12 +3,10 @@ package leveltally.server.printing;
 import jakarta.persistence.*;
 import java.time.Instant;
 import leveltally.core.printing.Answer;
-import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** One rendering of one check, and what came of it. */
 @Entity
-@DynamicUpdate
 @Table(name = "document")
 class DocumentEntity {
     @Id
@@ -16,17 +14,31 @@ class DocumentEntity {
     @SequenceGenerator(name = "row_seq", sequenceName = "row_seq", allocationSize = 100)
     Long id;
 
+    @Column(updatable = false)
     long runId;
+
     long checkNumberId;
+
+    @Column(updatable = false)
     long paymentId;
+
+    @Column(updatable = false)
     int position;
 
+    @Column(updatable = false)
     @Enumerated(EnumType.STRING)
     DocumentKind kind;
 
+    @Column(updatable = false)
     int serial;
+
+    @Column(updatable = false)
     String currency;
+
+    @Column(updatable = false)
     long amountMinor;
+
+    @Column(updatable = false)
     int pages;
 
     @Enumerated(EnumType.STRING)
