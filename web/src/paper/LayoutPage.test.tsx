@@ -132,6 +132,8 @@ describe("a layout", () => {
     const list = within(screen.getByRole("region", { name: "What is wrong" }));
     await user.click(list.getByRole("button", { name: "date" }));
     expect(wrong.getAttribute("aria-pressed")).toBe("true");
+    // and the keyboard is on it
+    expect(document.activeElement).toBe(wrong);
     expect(screen.getAllByText("It overlaps the payee.")).toHaveLength(2);
   });
 

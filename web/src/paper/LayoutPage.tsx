@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { flushSync } from "react-dom";
 import { useParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { Figure, Station } from "../frame/Station";
@@ -144,7 +145,21 @@ function Editor({ page }: { page: Page }) {
               Alt anywhere.
             </p>
           )}
-          <LayoutSlip page={page} draft={draft} findings={findings} words={words} look={look} />
+          <LayoutSlip
+            page={page}
+            draft={draft}
+            findings={findings}
+            words={words}
+            advice={look.advice}
+            choose={(at) => {
+              // its part is in sight first, then the keyboard is on it
+              flushSync(() => {
+                look.setAdvice(at.part === "ADVICE");
+                look.choose(at);
+              });
+              document.querySelector<HTMLElement>(`[data-block="${at.part} ${at.block}"]`)?.focus();
+            }}
+          />
           <Asked page={page} draft={draft} asking={asking} close={() => setAsking(undefined)} />
         </div>
       }

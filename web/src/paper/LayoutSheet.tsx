@@ -126,6 +126,7 @@ export function LayoutSheet({
               on={on}
               wrong={wrong(at)}
               name={`${words(block)}, on ${part.words}`}
+              block={`${at.part} ${at.block}`}
               stands={isEmpty(block, page) ? words(block) : undefined}
               onFocus={() => choose(at)}
               onKey={(event) => {
@@ -189,6 +190,7 @@ function Handle({
   on,
   wrong,
   name,
+  block,
   stands,
   onFocus,
   onKey,
@@ -199,6 +201,7 @@ function Handle({
   on: boolean;
   wrong: boolean;
   name: string;
+  block: string;
   stands: string | undefined;
   onFocus: () => void;
   onKey: (event: KeyboardEvent) => void;
@@ -221,7 +224,7 @@ function Handle({
       type="button"
       aria-label={wrong ? `${name}: something is wrong with it` : name}
       aria-pressed={on}
-      data-block
+      data-block={block}
       style={place}
       className={`absolute min-h-0 cursor-move touch-none border ${look} ${on ? "outline-harbour z-10 outline-2" : ""}`}
       onFocus={onFocus}

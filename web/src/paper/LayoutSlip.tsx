@@ -19,16 +19,18 @@ export function LayoutSlip({
   draft,
   findings,
   words,
-  look,
+  advice,
+  choose,
 }: {
   page: Schemas["LayoutPage"];
   draft: { layout: Layout; change: (next: Layout) => void };
   findings: Finding[];
   words: (block: Block) => string;
-  look: { advice: boolean; choose: (at: At) => void };
+  advice: boolean;
+  choose: (at: At) => void;
 }) {
   const { layout } = draft;
-  const parts: Part[] = look.advice ? ["ADVICE"] : layout.stubs > 0 ? ["CHECK", "STUB"] : ["CHECK"];
+  const parts: Part[] = advice ? ["ADVICE"] : layout.stubs > 0 ? ["CHECK", "STUB"] : ["CHECK"];
   return (
     <>
       {findings.length > 0 && (
@@ -43,7 +45,7 @@ export function LayoutSlip({
                     <Button
                       look="bare"
                       className="min-h-6 py-0"
-                      onClick={() => look.choose({ part: one.part, block: one.block })}
+                      onClick={() => choose({ part: one.part, block: one.block })}
                     >
                       {words(block)}
                     </Button>
@@ -56,7 +58,7 @@ export function LayoutSlip({
         </section>
       )}
       {parts.map((part) => (
-        <Blocks key={part} page={page} part={part} draft={draft} words={words} choose={look.choose} />
+        <Blocks key={part} page={page} part={part} draft={draft} words={words} choose={choose} />
       ))}
       <Columns layout={layout} change={draft.change} />
       <Alignment page={page} />

@@ -4,6 +4,7 @@ import { api, call } from "../api/client";
 import { Station } from "../frame/Station";
 import { ChoiceEntry, Entry, Form } from "../parts/Form";
 import { useKeptForm } from "../parts/useKeptForm";
+import { InOrder } from "./InOrder";
 import { asWanted, useVendorChoices, VendorFields } from "./VendorFields";
 
 const NOTHING = {
@@ -89,11 +90,14 @@ function NewVendorForm() {
     <Form form={form} label="New vendor" deed="Enter the vendor" leave="Begin again" className="gap-4">
       <VendorFields autoFocus />
       <div className="grid grid-cols-2 gap-3 max-[640px]:grid-cols-1">
-        <Entry
-          name="address"
-          rows={4}
-          label="Address, line by line, as it stands in the window of the envelope"
-        />
+        <div className="flex flex-col gap-2">
+          <Entry
+            name="address"
+            rows={4}
+            label="Address, line by line, as it stands in the window of the envelope"
+          />
+          <InOrder lines="address" />
+        </div>
         <div className="flex flex-col gap-3">
           <Entry name="payee" label="Payee, where it is not the name above" />
           <Entry name="postalCode" label="Postal code, by which batches can be sorted" look="w-32" />

@@ -4,6 +4,7 @@ import { api, call, type Schemas } from "../api/client";
 import { ChoiceEntry, Entry, Form } from "../parts/Form";
 import { Dialog } from "../parts/Dialog";
 import { useKeptForm } from "../parts/useKeptForm";
+import { InOrder } from "./InOrder";
 
 type Vendor = Schemas["VendorView"];
 type Address = Schemas["AddressView"];
@@ -77,6 +78,7 @@ function Proposal({
     <Form form={form} label="Change" deed="Propose the change" onClose={onClose} className="gap-3">
       <Entry name="payee" label="Payee" />
       <Entry name="lines" label="Address, one to five lines" rows={3} />
+      <InOrder lines="lines" />
       <Entry name="postalCode" label="Postal code" look="w-40" />
       <ChoiceEntry
         name="bank"

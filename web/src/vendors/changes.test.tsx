@@ -1,4 +1,4 @@
-import { cleanup, screen, within } from "@testing-library/react";
+import { cleanup, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
 import { Problem, serve } from "../tests/served";
@@ -38,6 +38,27 @@ describe("a vendor change", () => {
   afterEach(() => {
     cleanup();
     vi.restoreAllMocks();
+  });
+
+  it("has its address put together in the order of the country", async () => {
+    const { user, sent } = serve(<ProposeChange vendor={vendor} address={address} onClose={vi.fn()} />, {
+      answers: {
+        "GET /api/addresses/countries": [{ code: "US", name: "United States" }],
+        "GET /api/addresses/lines": { lines: ["4 Ropewalk Quay", "Skerrow ME 04101"] },
+        "POST /api/vendors/{id}/changes": { id: 1 },
+      },
+    });
+    await user.click(screen.getByText("Put it together in the order of its country"));
+    await user.type(await screen.findByLabelText("Street or box"), "4 Ropewalk Quay");
+    await user.type(screen.getByLabelText("Postal code of it"), "04101");
+    const take = await screen.findByRole<HTMLButtonElement>("button", { name: "Take these lines" });
+    await waitFor(() => expect(take.disabled).toBe(false));
+    await user.click(take);
+    await user.type(screen.getByLabelText(/Where this comes from/), "their letter");
+    await user.click(screen.getByRole("button", { name: "Propose the change" }));
+    expect(sent.at(-1)).toMatchObject({
+      body: { lines: ["4 Ropewalk Quay", "Skerrow ME 04101"], postalCode: "04101" },
+    });
   });
 
   it("is confirmed by another controller, who is told what that means", async () => {

@@ -4,7 +4,6 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.EnumMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import leveltally.core.paper.Box;
@@ -19,7 +18,7 @@ import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.pdmodel.font.PDType0Font;
 
 /** The same texts, lines and glyphs as on checks, written by PDFBox and nothing else, where they were measured to stand. */
-final class BarePages {
+final class BarePages implements AutoCloseable {
     private static final Map<Face, String> FILES = Map.of(
             Face.TEXT,
             "/fonts/next-regular.ttf",
@@ -28,29 +27,36 @@ final class BarePages {
             Face.MONO,
             "/fonts/mono-regular.ttf");
 
-    private BarePages() {}
+    private final PDDocument pdf = new PDDocument(IOUtils.createTempFileOnlyStreamCache());
+    private final Map<Face, PDFont> fonts = new EnumMap<>(Face.class);
 
-    static byte[] write(List<Page> pages) throws IOException {
-        try (PDDocument pdf = new PDDocument(IOUtils.createTempFileOnlyStreamCache())) {
-            Map<Face, PDFont> fonts = new EnumMap<>(Face.class);
-            for (Map.Entry<Face, String> one : FILES.entrySet()) {
-                try (InputStream file = Objects.requireNonNull(Page.class.getResourceAsStream(one.getValue()))) {
-                    fonts.put(one.getKey(), PDType0Font.load(pdf, file, true));
-                }
+    BarePages() throws IOException {
+        for (Map.Entry<Face, String> one : FILES.entrySet()) {
+            try (InputStream file = Objects.requireNonNull(Page.class.getResourceAsStream(one.getValue()))) {
+                fonts.put(one.getKey(), PDType0Font.load(pdf, file, true));
             }
-            for (Page page : pages) {
-                PDPage sheet = new PDPage(new PDRectangle((float) page.width(), (float) page.height()));
-                pdf.addPage(sheet);
-                try (PDPageContentStream ink = new PDPageContentStream(pdf, sheet)) {
-                    for (Box box : page.boxes()) {
-                        write(ink, box, (float) page.height(), fonts);
-                    }
-                }
-            }
-            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-            pdf.save(bytes);
-            return bytes.toByteArray();
         }
+    }
+
+    void add(Page page) throws IOException {
+        PDPage sheet = new PDPage(new PDRectangle((float) page.width(), (float) page.height()));
+        pdf.addPage(sheet);
+        try (PDPageContentStream ink = new PDPageContentStream(pdf, sheet)) {
+            for (Box box : page.boxes()) {
+                write(ink, box, (float) page.height(), fonts);
+            }
+        }
+    }
+
+    int save() throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        pdf.save(bytes);
+        return bytes.size();
+    }
+
+    @Override
+    public void close() throws IOException {
+        pdf.close();
     }
 
     private static void write(PDPageContentStream ink, Box box, float top, Map<Face, PDFont> fonts) throws IOException {

@@ -3,6 +3,7 @@ package leveltally.browser;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Map;
+import java.util.List;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -25,8 +26,12 @@ class ApprovalTest {
 
     /** A draft of what one vendor is owed, made as whoever sits there, and sent when wanted; answers its number. */
     static String batchOf(String vendor, String name, boolean send) {
+        return batchOf(List.of(vendor), name, send);
+    }
+
+    static String batchOf(List<String> vendors, String name, boolean send) {
         Object made = DESK.driver.executeAsyncScript("""
-                const [vendor, name, send, done] = arguments;
+                const [vendors, name, send, done] = arguments;
                 const token = () => decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]);
                 const get = async (path) => (await fetch(path)).json();
                 const post = async (path, body) => {
@@ -37,17 +42,19 @@ class ApprovalTest {
                   return text ? JSON.parse(text) : {};
                 };
                 (async () => {
-                  const id = (await get("/api/vendors?text=" + encodeURIComponent(vendor)))[0].id;
+                  const ids = [];
+                  for (const vendor of vendors)
+                    ids.push((await get("/api/vendors?text=" + encodeURIComponent(vendor)))[0].id);
                   const account = (await get("/api/bank-accounts"))[0].id;
-                  const question = { account, checkDate: "2026-11-13", dueBy: "2026-12-31", vendors: [id] };
-                  const query = `account=${account}&checkDate=2026-11-13&dueBy=2026-12-31&vendors=${id}`;
+                  const question = { account, checkDate: "2026-11-13", dueBy: "2026-12-31", vendors: ids };
+                  const query = `account=${account}&checkDate=2026-11-13&dueBy=2026-12-31&vendors=${ids}`;
                   const due = await get("/api/due?" + query);
                   const batch = await post("/api/batches", { name, note: "",
                     expectedCount: due.count, expectedToPay: due.toPay, question });
                   if (send) await post(`/api/batches/${batch.id}/send`, { version: (await get("/api/batches/" + batch.id)).version });
                   done(String(batch.id));
                 })().catch((error) => done("failed: " + error.message));
-                """, vendor, name, send);
+                """, vendors, name, send);
         assertThat(String.valueOf(made)).matches("\\d+");
         return String.valueOf(made);
     }

@@ -103,8 +103,8 @@ public class CheckPages {
         return CheckDrawing.wholeAdvice(text, layout, typefaces);
     }
 
-    /** As a PDF, with what its pictures show. */
-    public byte[] pdf(String title, List<Page> drawn) {
+    /** As a PDF, with what its pictures show; one page is in memory at a time. */
+    public byte[] pdf(String title, Iterable<Page> drawn) {
         return Pdf.of(title, drawn, pictures::ink);
     }
 }

@@ -32,8 +32,11 @@ public final class Pdf {
         });
     }
 
-    /** @param pictures what is drawn under their ids */
-    public static byte[] of(String title, List<Page> pages, LongFunction<Ink> pictures) {
+    /**
+     * @param pages each is drawn and let go before the next is asked for
+     * @param pictures what is drawn under their ids
+     */
+    public static byte[] of(String title, Iterable<Page> pages, LongFunction<Ink> pictures) {
         try (PDDocument pdf = new PDDocument(IOUtils.createTempFileOnlyStreamCache())) {
             pdf.getDocumentInformation().setTitle(title);
             Map<Face, PDFont> fonts = new EnumMap<>(Face.class);

@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BiFunction;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
@@ -31,6 +32,8 @@ import org.springframework.transaction.annotation.Transactional;
 /** Draws runs from what was kept of them: for a printer, and to look at. */
 @Service
 public class RunPages {
+    private static final int AT_ONCE = 500;
+
     private final EntityManager entities;
     private final Batches batches;
     private final CheckPages pages;
@@ -74,7 +77,7 @@ public class RunPages {
         Paper paper = pages.paper(batch.account(), batch.way());
         Signature signature = pages.signature(batch.account(), batch.way());
         Alignment alignment = alignments.of(series.of(batch.way()).id(), printer.id());
-        List<Page> drawn = draw(
+        Iterable<Page> drawn = draw(
                 documents,
                 (text, layout) ->
                         pages.forThePrinter(text, layout, paper, signature).moved(alignment));
@@ -104,7 +107,7 @@ public class RunPages {
         if (document == null) {
             throw Refusal.notFound("no-document", "There is no such sheet in the tray.");
         }
-        return draw(List.of(document), pages::toLookAt).get(0);
+        return drawn(List.of(document), pages::toLookAt).get(0);
     }
 
     /**
@@ -139,7 +142,15 @@ public class RunPages {
         return run;
     }
 
-    private List<Page> draw(List<DocumentEntity> documents, BiFunction<CheckText, CheckLayout, Page> check) {
+    /** Some hundred at a time, so that a run of any length takes the same memory; within them, several at once. */
+    private Iterable<Page> draw(List<DocumentEntity> documents, BiFunction<CheckText, CheckLayout, Page> check) {
+        return () -> IntStream.iterate(0, from -> from < documents.size(), from -> from + AT_ONCE)
+                .mapToObj(from -> documents.subList(from, Math.min(documents.size(), from + AT_ONCE)))
+                .flatMap(some -> drawn(some, check).stream())
+                .iterator();
+    }
+
+    private List<Page> drawn(List<DocumentEntity> documents, BiFunction<CheckText, CheckLayout, Page> check) {
         Map<Long, Contents.Kept> kept =
                 contents.of(documents.stream().map(d -> d.id).toList());
         // numbered stock says itself which number it has, and may have said another one than was reckoned with
