@@ -3444,6 +3444,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/addresses/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lines_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/addresses/countries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["countries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5878,6 +5910,13 @@ export interface components {
             credit: string;
             cash: string;
             what: string;
+        };
+        AddressLines: {
+            lines: string[];
+        };
+        Country: {
+            code: string;
+            name: string;
         };
     };
     responses: never;
@@ -11598,6 +11637,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AskedLine"][];
+                };
+            };
+        };
+    };
+    lines_2: {
+        parameters: {
+            query: {
+                country: string;
+                street: string;
+                town: string;
+                region: string;
+                postalCode: string;
+                named?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddressLines"];
+                };
+            };
+        };
+    };
+    countries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Country"][];
                 };
             };
         };
