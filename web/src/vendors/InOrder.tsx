@@ -41,8 +41,25 @@ export function InOrder({ lines }: { lines: string }) {
       />
     </Field>
   );
+  const ready = inOrder.data && typed && !inOrder.isPlaceholderData && asked === parts;
+  const take = () => {
+    if (!ready) return;
+    form.setValue(lines, inOrder.data.lines.join("\n"));
+    form.setValue("postalCode", parts.postalCode.trim());
+    form.keep();
+  };
   return (
-    <details className="text-faint" onToggle={(event) => setOpen(event.currentTarget.open)}>
+    <details
+      className="text-faint"
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+      onKeyDown={(event) => {
+        // Enter takes the lines here; what they are typed for is not done by it
+        if (event.key === "Enter" && event.target instanceof HTMLInputElement) {
+          event.preventDefault();
+          take();
+        }
+      }}
+    >
       <summary>Put it together in the order of its country</summary>
       <div className="mt-2 grid grid-cols-2 gap-2">
         <Field label="Country" small>
@@ -57,7 +74,7 @@ export function InOrder({ lines }: { lines: string }) {
             ))}
           </select>
         </Field>
-        <label className="flex items-end gap-2 pb-1 text-note">
+        <label className="flex min-h-8 items-center gap-2 self-end text-note">
           <input
             type="checkbox"
             checked={parts.named}
@@ -68,7 +85,7 @@ export function InOrder({ lines }: { lines: string }) {
         {part("street", "Street or box")}
         {part("town", "Town")}
         {part("region", "Region or state")}
-        {part("postalCode", "Postal code of it")}
+        {part("postalCode", "Its postal code")}
       </div>
       {inOrder.error && typed && <p className="text-rust">{inOrder.error.message}</p>}
       {inOrder.data && typed && (
@@ -76,14 +93,7 @@ export function InOrder({ lines }: { lines: string }) {
           <p aria-label="In order" className="text-ink whitespace-pre-line">
             {inOrder.data.lines.join("\n")}
           </p>
-          <Button
-            disabled={inOrder.isPlaceholderData || asked !== parts}
-            onClick={() => {
-              form.setValue(lines, inOrder.data.lines.join("\n"));
-              form.setValue("postalCode", parts.postalCode.trim());
-              form.keep();
-            }}
-          >
+          <Button disabled={!ready} onClick={take}>
             Take these lines
           </Button>
         </div>

@@ -50,10 +50,13 @@ describe("a vendor change", () => {
     });
     await user.click(screen.getByText("Put it together in the order of its country"));
     await user.type(await screen.findByLabelText("Street or box"), "4 Ropewalk Quay");
-    await user.type(screen.getByLabelText("Postal code of it"), "04101");
+    await user.type(screen.getByLabelText("Its postal code"), "04101");
     const take = await screen.findByRole<HTMLButtonElement>("button", { name: "Take these lines" });
     await waitFor(() => expect(take.disabled).toBe(false));
     await user.click(take);
+    // Enter among the parts proposes nothing yet
+    await user.type(screen.getByLabelText("Town"), "{Enter}");
+    expect(sent).toEqual([]);
     await user.type(screen.getByLabelText(/Where this comes from/), "their letter");
     await user.click(screen.getByRole("button", { name: "Propose the change" }));
     expect(sent.at(-1)).toMatchObject({
