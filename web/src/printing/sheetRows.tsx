@@ -10,7 +10,9 @@ type Sheet = Schemas["SheetView"];
 
 export type Unnumbered = Schemas["UnnumberedView"];
 
-export type Row = { sheet: Sheet; waiting?: undefined } | { sheet?: undefined; waiting: Unnumbered };
+export type Row =
+  | { sheet: Sheet; /** Whether a printer had it. */ sent: boolean; waiting?: undefined }
+  | { sheet?: undefined; sent?: undefined; waiting: Unnumbered };
 
 const TRAY: Record<string, string> = {
   PRINTED: "printed",
@@ -52,8 +54,8 @@ export const COLUMNS: Column<Row>[] = [
     key: "in-the-tray",
     title: "In the tray",
     width: "120px",
-    cell: ({ sheet }) =>
-      sheet ? (
+    cell: ({ sheet, sent }) =>
+      sheet && sent ? (
         <span className={sheet.outcome && sheet.outcome !== "PRINTED" ? "text-brass" : "text-faint"}>
           {sheet.outcome ? TRAY[sheet.outcome] : "look there"}
         </span>
@@ -65,7 +67,7 @@ export const COLUMNS: Column<Row>[] = [
     key: "answer",
     title: "Answer",
     width: "minmax(120px,1fr)",
-    cell: ({ sheet: s, waiting }) =>
+    cell: ({ sheet: s, sent, waiting }) =>
       !s ? (
         waiting.why ? (
           <span className="text-brass">kept back: {waiting.why}</span>
@@ -79,7 +81,7 @@ export const COLUMNS: Column<Row>[] = [
           {s.posted && ", posted"}
         </span>
       ) : (
-        <span className="text-faint">look at the paper</span>
+        <span className="text-faint">{sent ? "look at the paper" : "not printed yet"}</span>
       ),
   },
 ];

@@ -106,7 +106,7 @@ export function itemsOf(printing: Printing, { unnumbered }: Sheets): Item<Row>[]
     ...[...unnumbered].map(([key, waiting]) => ({ key, row: { waiting } })),
     ...printing.runs.flatMap((run, i) => [
       { key: `run-${run.run}`, heading: <RunHeading run={run} place={i + 1} /> },
-      ...run.sheets.map((sheet) => ({ key: String(sheet.document), row: { sheet } })),
+      ...run.sheets.map((sheet) => ({ key: String(sheet.document), row: { sheet, sent: run.sent } })),
     ]),
   ];
 }
