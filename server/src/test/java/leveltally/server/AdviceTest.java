@@ -234,7 +234,7 @@ class AdviceTest {
 
     @Test
     void rejectsMailWithoutAnAddress() {
-        assertThatThrownBy(() -> new Paperwork(Advice.BOTH, " ", Delivery.MAIL, null))
+        assertThatThrownBy(() -> Paperwork.typed(Advice.BOTH, " ", Delivery.MAIL, null))
                 .hasMessageContaining("needs an address");
         assertThatThrownBy(() -> App.jdbc()
                         .sql("UPDATE vendor SET advice = 'MAIL', email = '' WHERE id = ?")

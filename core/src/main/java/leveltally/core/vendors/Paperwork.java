@@ -22,9 +22,13 @@ public record Paperwork(
     /** For whom nothing was said. */
     public static final Paperwork USUAL = new Paperwork(Advice.PAPER, "", Delivery.MAIL, null);
 
-    /** @throws Refusal naming the field that cannot be so */
-    public Paperwork {
-        email = email.strip();
+    /**
+     * As somebody typed it.
+     *
+     * @throws Refusal naming the field that cannot be so
+     */
+    public static Paperwork typed(Advice advice, String typedEmail, Delivery checks, @Nullable DateStyle dates) {
+        String email = typedEmail.strip();
         if (!email.isEmpty() && !isAddress(email)) {
             throw Refusal.invalidField(
                     "vendor-email", "email", "This is no mail address. Leave it empty where advice goes by paper.");
@@ -33,6 +37,7 @@ public record Paperwork(
             throw Refusal.invalidField(
                     "vendor-email", "email", "Advice by mail needs an address. Type it, or let advice go by paper.");
         }
+        return new Paperwork(advice, email, checks, dates);
     }
 
     /** Whether mail can be sent there: one address, without a name. */

@@ -15,6 +15,6 @@ record PaperworkWanted(
         @NotNull Delivery checks,
         @Nullable DateStyle dates) {
     Paperwork paperwork() {
-        return new Paperwork(advice, email, checks, dates);
+        return Paperwork.typed(advice, email, checks, dates);
     }
 }
