@@ -82,8 +82,10 @@ class PaperTest {
         DESK.see("In parts, posted");
 
         DESK.go("/mail?whose=PAYEES");
-        DESK.until("its mail is sent", () -> DESK.rows().stream()
-                .anyMatch(row -> row.contains("Redshank Refrigeration") && row.contains("sent")));
+        DESK.until(
+                "its mail is sent",
+                () -> DESK.rows().stream()
+                        .anyMatch(row -> row.contains("Redshank Refrigeration") && row.contains("sent")));
         DESK.pick("Redshank Refrigeration");
         DESK.see("desk@redshank.example");
         DESK.see("is listed in the PDF that comes with this mail");
