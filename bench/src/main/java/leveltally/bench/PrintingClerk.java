@@ -17,6 +17,7 @@ import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
+import leveltally.core.proof.Law;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
 import leveltally.server.batches.Batches;
@@ -69,10 +70,12 @@ public final class PrintingClerk {
         while (args.length < 3) {
             clerk.finish(clerk.approved());
         }
-        long findings = application.getBean(Proof.class).run().laws().stream()
-                .mapToLong(law -> law.findings().size())
-                .sum();
-        System.out.println("findings of the proof: " + findings);
+        // the bench loads its invoices without entries, so payables and ledger (L11) were never level
+        List<String> findings = application.getBean(Proof.class).run().laws().stream()
+                .filter(law -> law.law() != Law.L11)
+                .flatMap(law -> law.findings().stream().map(finding -> law.law() + ": " + finding))
+                .toList();
+        System.out.println("findings of the proof besides L11: " + findings);
         application.close();
     }
 
