@@ -6,8 +6,11 @@ import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
 import jakarta.mail.Store;
+import jakarta.mail.search.AndTerm;
 import jakarta.mail.search.FlagTerm;
+import jakarta.mail.search.HeaderTerm;
 import java.io.IOException;
+import java.util.Optional;
 import java.util.Properties;
 import leveltally.server.frame.Settings;
 import org.slf4j.Logger;
@@ -40,13 +43,13 @@ public class ReturnedMail {
         }
         try {
             look();
-        } catch (MessagingException | IOException failed) {
+        } catch (MessagingException failed) {
             LOG.warn("the mailbox that mail comes back to could not be read: {}", failed.getMessage());
         }
     }
 
     /** @return how many mails were marked */
-    int look() throws MessagingException, IOException {
+    int look() throws MessagingException {
         Properties patience = new Properties();
         for (String way : new String[] {"mail.imap", "mail.imaps"}) {
             patience.put(way + ".connectiontimeout", PATIENCE_MS);
@@ -63,14 +66,25 @@ public class ReturnedMail {
         }
     }
 
-    private int look(Folder inbox) throws MessagingException, IOException {
-        Message[] unseen = inbox.search(new FlagTerm(new Flags(Flags.Flag.SEEN), false));
+    private int look(Folder inbox) throws MessagingException {
+        Message[] reports = inbox.search(new AndTerm(
+                new FlagTerm(new Flags(Flags.Flag.SEEN), false), new HeaderTerm("Content-Type", "multipart/report")));
         int marked = 0;
-        for (int i = 0; i < Math.min(unseen.length, MOST_AT_ONCE); i++) {
-            marked += DeliveryReport.of(unseen[i]).map(this::mark).orElse(0);
-            unseen[i].setFlag(Flags.Flag.SEEN, true);
+        for (int i = 0; i < Math.min(reports.length, MOST_AT_ONCE); i++) {
+            // seen first: one that cannot be read holds none of those behind it back
+            reports[i].setFlag(Flags.Flag.SEEN, true);
+            marked += read(reports[i]).map(this::mark).orElse(0);
         }
         return marked;
+    }
+
+    private static Optional<DeliveryReport> read(Message report) {
+        try {
+            return DeliveryReport.of(report);
+        } catch (MessagingException | IOException | RuntimeException garbled) {
+            LOG.warn("a report in the mailbox that mail comes back to cannot be read: {}", garbled.getMessage());
+            return Optional.empty();
+        }
     }
 
     private int mark(DeliveryReport report) {

@@ -7,7 +7,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import leveltally.core.printers.Handed;
 import leveltally.core.printers.PrinterKind;
@@ -42,7 +41,7 @@ class QueuePrinter implements Printer {
             return QueueSays.ofHanding(said.code(), said.text());
         } catch (NotHere missing) {
             return Handed.refused("the printing system's program lp is not installed on this server");
-        } catch (IOException | InterruptedException broken) {
+        } catch (IOException broken) {
             return Handed.notKnown("it did not answer");
         }
     }
@@ -55,7 +54,7 @@ class QueuePrinter implements Printer {
         try {
             Said said = run(new byte[0], "lpstat", "-W", "not-completed", "-o", on.queue());
             return QueueSays.mayStillPrint(said.code(), said.text(), job);
-        } catch (NotHere | IOException | InterruptedException broken) {
+        } catch (NotHere | IOException broken) {
             return true;
         }
     }
@@ -67,7 +66,7 @@ class QueuePrinter implements Printer {
         }
         try {
             run(new byte[0], "cancel", job);
-        } catch (NotHere | IOException | InterruptedException broken) {
+        } catch (NotHere | IOException broken) {
             LOG.info("job {} of {} could not be called back", job, on.queue());
         }
     }
@@ -80,18 +79,24 @@ class QueuePrinter implements Printer {
     }
 
     /** Runs a command with the pages as its input; no page touches the disk here. */
-    private Said run(byte[] input, String... words) throws NotHere, IOException, InterruptedException {
+    private Said run(byte[] input, String... words) throws NotHere, IOException {
         Path heard = Files.createTempFile("printer", ".txt");
         try {
             Process process = start(heard, words);
-            // beside us: whoever does not read must not keep us waiting for longer than our patience
-            CompletableFuture.runAsync(() -> give(process, input));
+            // beside us, and on no thread others wait for: whoever does not read must not keep us longer than our
+            // patience
+            Thread giving = new Thread(() -> give(process, input), "pages for " + words[0]);
+            giving.setDaemon(true);
+            giving.start();
             if (!process.waitFor(PATIENCE_S, TimeUnit.SECONDS)) {
                 process.destroyForcibly();
                 throw new IOException("no answer");
             }
             String text = new String(Files.readAllBytes(heard), StandardCharsets.UTF_8);
             return new Said(process.exitValue(), text.substring(0, Math.min(MOST_SAID, text.length())));
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+            throw new IOException("stopped while it was asked", stopped);
         } finally {
             Files.deleteIfExists(heard);
         }

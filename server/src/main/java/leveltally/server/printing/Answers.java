@@ -19,6 +19,7 @@ import leveltally.server.batches.Batches;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.checks.Series;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -102,11 +103,12 @@ public class Answers {
                 .toList();
     }
 
-    private void answer(Actor by, DocumentEntity document, Check check, boolean sent, boolean reprint, Said said) {
-        if (check.payment().id().value() != document.paymentId) {
+    private void answer(
+            Actor by, DocumentEntity document, @Nullable Check check, boolean sent, boolean reprint, Said said) {
+        if (check == null || check.payment().id().value() != document.paymentId) {
             throw Refusal.conflict(
                     "printed-again",
-                    "Number " + check.number()
+                    (check == null ? "This number" : "Number " + check.number())
                             + " carries another payment since. Answer for its latest sheet; the earlier one is done with.");
         }
         Sheet sheet = new Sheet(

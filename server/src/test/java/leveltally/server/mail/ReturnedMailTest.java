@@ -8,6 +8,8 @@ import static org.mockito.Mockito.when;
 
 import com.icegreen.greenmail.util.GreenMail;
 import com.icegreen.greenmail.util.ServerSetup;
+import jakarta.mail.Flags;
+import jakarta.mail.MessagingException;
 import jakarta.mail.SendFailedException;
 import jakarta.mail.Session;
 import jakarta.mail.internet.InternetAddress;
@@ -15,6 +17,7 @@ import jakarta.mail.internet.MimeMessage;
 import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.payments.PaymentId;
@@ -95,6 +98,7 @@ class ReturnedMailTest {
             var user = box.setUser("payables@marrow.example", "payables", "secret");
             for (String source : List.of(
                     "Subject: a letter\r\n\r\nnot a report",
+                    "Subject: garbled\r\nContent-Type: multipart/report; boundary=\"y\"\r\n\r\n--z\r\n",
                     report(messageId(slow), "delayed"),
                     report("<unknown@mx.example>", "failed"),
                     report(messageId(gone), "failed"))) {
@@ -107,8 +111,29 @@ class ReturnedMailTest {
             assertThat(state(gone)).isEqualTo("RETURNED 550 5.1.1 no such mailbox here");
             assertThat(state(slow)).isEqualTo("SENT ");
             assertThat(returned.look()).as("each is read once").isZero();
+            assertThat(Arrays.stream(box.getReceivedMessages())
+                            .filter(one -> !seen(one))
+                            .map(ReturnedMailTest::subject))
+                    .as("what is no report stays unread for whoever reads it")
+                    .containsExactly("a letter");
         } finally {
             box.stop();
+        }
+    }
+
+    private static boolean seen(MimeMessage message) {
+        try {
+            return message.isSet(Flags.Flag.SEEN);
+        } catch (MessagingException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
+    private static String subject(MimeMessage message) {
+        try {
+            return message.getSubject();
+        } catch (MessagingException broken) {
+            throw new IllegalStateException(broken);
         }
     }
 
