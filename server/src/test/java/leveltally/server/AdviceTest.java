@@ -205,6 +205,10 @@ class AdviceTest {
                 .hasMessageContaining("Only advice that was sent");
         String seen = http.get("/api/checks/" + check + "/advice").body();
         assertThat(seen).contains("came back", "no such mailbox", "\"maySend\":true");
+        // what is in trouble comes first, among people's mail it is not listed
+        assertThat(http.get("/api/mail?whose=PAYEES").body().split("\"id\":")[1])
+                .contains("\"inTrouble\":true");
+        assertThat(http.get("/api/mail?whose=PEOPLE").body()).doesNotContain("books@pelorus.example");
         bean(Advices.class).again(ines(), payment, DESK);
         assertThat(http.get("/api/checks/" + check + "/advice").body()).contains("came back, sent again since");
     }

@@ -37,11 +37,16 @@ public class MailRows {
         }
     }
 
-    /** The newest mails, those in trouble first. */
+    /** The newest mails, those in trouble first; both are found from an index, however many were ever sent. */
     List<MailView> newest(Whose whose) {
-        return jdbc.sql(ROW + " WHERE " + whose.condition
+        return jdbc.sql(ROW
+                        + " JOIN (SELECT id FROM (SELECT m.id FROM mail m WHERE m.state <> :sent AND m.trouble <> '' AND "
+                        + whose.condition + " ORDER BY m.id DESC LIMIT :most) failing"
+                        + " UNION SELECT id FROM (SELECT m.id FROM mail m WHERE " + whose.condition
+                        + " ORDER BY m.id DESC LIMIT :most) new) listed ON listed.id = m.id"
                         + " ORDER BY m.trouble <> '' AND NOT EXISTS (SELECT 1 FROM mail l WHERE l.payment_id = m.payment_id"
                         + " AND l.id > m.id) DESC, m.id DESC LIMIT :most")
+                .param("sent", MailState.SENT.name())
                 .param("most", MOST_LISTED)
                 .query((r, n) -> view(r))
                 .list();
