@@ -478,6 +478,9 @@ class LawsTest {
                 "DELETE FROM payment_event",
                 "UPDATE payment_event SET to_state = 'CLEARED'",
                 "UPDATE invoice SET open_minor = 0",
+                "DELETE FROM paper_layout",
+                "UPDATE paper_layout SET from_day = '2020-01-01'",
+                "DELETE FROM document_content",
                 "DROP TABLE audit_record"
             })
     void theApplicationMayNotChangeFacts(String sql) throws SQLException {

@@ -6,24 +6,32 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.sql.Connection;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
+import leveltally.core.batches.ClaimId;
 import leveltally.core.company.Company;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.people.Actor;
 import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
+import leveltally.server.checks.Checks;
 import leveltally.server.company.Companies;
 import leveltally.server.posting.Posting;
 import leveltally.server.printers.CompanyPrinter;
 import leveltally.server.printers.Printers;
 import leveltally.server.printing.DrawnRun;
 import leveltally.server.printing.HandingOver;
+import leveltally.server.printing.Numbered;
 import leveltally.server.printing.Numbering;
 import leveltally.server.printing.OwnNumbers;
 import leveltally.server.printing.RunPages;
+import leveltally.server.printing.TakingOut;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
 import org.apache.pdfbox.Loader;
@@ -168,13 +176,11 @@ class PrintingTest {
         assertThat(clerk.post(path, body.formatted(first + 2, "", "", "")).status())
                 .isEqualTo(200);
         bean(Posting.class).post(ines(), batch);
-        bean(leveltally.server.printing.TakingOut.class)
-                .takeOut(ines(), batch, java.util.Set.copyOf(unnumbered(batch)), false, "only tried");
+        bean(TakingOut.class).takeOut(ines(), batch, Set.copyOf(unnumbered(batch)), false, "only tried");
     }
 
-    private static List<leveltally.core.batches.ClaimId> unnumbered(BatchId batch) {
-        return List.copyOf(
-                bean(leveltally.server.checks.Checks.class).withoutNumber(batch).keySet());
+    private static List<ClaimId> unnumbered(BatchId batch) {
+        return List.copyOf(bean(Checks.class).withoutNumber(batch).keySet());
     }
 
     @Test
@@ -249,6 +255,82 @@ class PrintingTest {
         bean(Posting.class).post(ines(), batch);
         assertThat(numbers(batch)).isEqualTo(taken);
         assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    /** The tray takes two seconds over its eighth sheet, and the database is gone by then: nobody knows, and nothing is lost. */
+    @Test
+    void theDatabaseGoneBetweenPageSevenAndEightLeavesEverySheetToItsNumber() throws Exception {
+        InvoiceId[] invoices = App.jdbc()
+                .sql(
+                        "SELECT name FROM vendor WHERE method = 'CHECK' AND currency = 'USD' AND hold_reason IS NULL AND one_time = 0"
+                                + " AND id IN (SELECT vendor_id FROM payment) ORDER BY name LIMIT 10")
+                .query(String.class)
+                .list()
+                .stream()
+                .map(vendor -> App.invoice(vendor, "31.70"))
+                .toArray(InvoiceId[]::new);
+        BatchId batch = App.approved(invoices);
+        long run = App.numbered(batch);
+        List<Long> taken = numbers(batch);
+        long eighth = App.documents(run).get(7);
+        App.asRoot("CREATE TRIGGER slow_sheet BEFORE INSERT ON tray_sheet FOR EACH ROW"
+                + " SET @slept = IF(NEW.document_id = " + eighth + ", SLEEP(2), 0)");
+        try {
+            CompletableFuture<Void> handing = CompletableFuture.runAsync(() -> App.handOver(run));
+            try (Connection root = App.DATABASE.root("leveltally")) {
+                String asleep = "SELECT 1 FROM information_schema.processlist WHERE state = 'User sleep'";
+                while (!root.createStatement().executeQuery(asleep).next()) {
+                    assertThat(handing).isNotDone();
+                    Thread.sleep(20);
+                }
+            }
+            App.DATABASE.crash();
+            assertThatThrownBy(handing::join).hasMessageContaining("Connection");
+        } finally {
+            App.asRoot("DROP TRIGGER slow_sheet");
+        }
+        assertThat(numbers(batch)).isEqualTo(taken);
+        // it had begun, so nobody prints the run once more by mistake: somebody looks, and says what lies there
+        App.handOver(run);
+        assertThat(App.number(
+                        "SELECT COUNT(*) FROM tray_sheet t JOIN document d ON d.id = t.document_id WHERE d.run_id = ?",
+                        run))
+                .isZero();
+        List<Long> sheets = App.documents(run);
+        App.answer(batch, sheets.subList(0, 7), Answer.GOOD, "");
+        App.answer(batch, sheets.subList(7, 10), Answer.BLANK, "");
+        long again = bean(OwnNumbers.class).print(ines(), batch);
+        App.handOver(again);
+        App.answer(batch, App.documents(again), Answer.GOOD, "");
+        assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(10, 10, 0));
+        assertThat(numbers(batch)).isEqualTo(taken);
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    /** What the stock has numbers for is printed; the others stay behind by name and can be taken out. */
+    @Test
+    void aSeriesThatEndsNumbersWhatItCan() {
+        BatchId batch = App.approved(App.invoice(BOLLARD, "32.10"), App.invoice("Pelorus Charts", "32.20"));
+        long next = App.nextNumber();
+        App.asRoot("UPDATE number_series SET last_number = " + next + " WHERE id = " + App.series());
+        try {
+            Turn turn = bean(Turns.class).take(ines(), App.operations(), batch, "");
+            Numbered numbered = bean(Numbering.class).number(ines(), batch, turn.serial(), next, "");
+            assertThat(numbered.behind())
+                    .singleElement()
+                    .satisfies(one -> assertThat(one.why()).contains("Pelorus Charts: the series ends with " + next));
+            App.handOver(numbered.run());
+            App.answer(batch, App.documents(numbered.run()), Answer.GOOD, "");
+            Turn another = bean(Turns.class).take(ines(), App.operations(), batch, "");
+            assertThatThrownBy(() -> bean(Numbering.class).number(ines(), batch, another.serial(), next + 1, ""))
+                    .hasMessageContaining("the series ends with " + next);
+            bean(Turns.class).giveBack(ines(), App.operations(), another.serial());
+            bean(TakingOut.class)
+                    .takeOut(ines(), batch, Set.of(numbered.behind().get(0).claim()), false, "the pad is used up");
+            assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(1, 1, 0));
+        } finally {
+            App.asRoot("UPDATE number_series SET last_number = NULL WHERE id = " + App.series());
+        }
     }
 
     @Test
