@@ -196,6 +196,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/undoing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["waiting"];
+        put?: never;
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/undoing/{id}/refuse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["refuse_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/undoing/{id}/agree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["agree"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/undoing/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -365,7 +429,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["refuse_1"];
+        post: operations["refuse_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -749,7 +813,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["refuse_2"];
+        post: operations["refuse_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -797,7 +861,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo"];
+        post: operations["undo_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1156,22 +1220,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/checks/{id}/void": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["voidCheck"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/checks/{id}/explain": {
         parameters: {
             query?: never;
@@ -1245,7 +1293,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_1"];
+        post: operations["undo_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2187,7 +2235,23 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["waiting"];
+        get: operations["waiting_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/undoing/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2555,7 +2619,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["waiting_1"];
+        get: operations["waiting_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2699,7 +2763,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["preview"];
+        get: operations["preview_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2731,7 +2795,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["one_1"];
+        get: operations["one_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2980,22 +3044,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/checks/{id}/void-preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["preview_1"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/checks/{id}/advice": {
         parameters: {
             query?: never;
@@ -3067,7 +3115,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["one_2"];
+        get: operations["one_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3403,7 +3451,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["waiting_2"];
+        get: operations["waiting_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3419,7 +3467,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["one_3"];
+        get: operations["one_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3626,6 +3674,116 @@ export interface components {
         ConfirmedCount: {
             /** Format: int32 */
             count: number;
+        };
+        FateAsked: {
+            /** @enum {string} */
+            how: "OPEN" | "HELD" | "OWN_LINES" | "ONE_ACCOUNT";
+            /** Format: int64 */
+            account?: number;
+            why?: string;
+        };
+        InvoiceFate: {
+            /** Format: int64 */
+            invoice: number;
+            fate: components["schemas"]["FateAsked"];
+        };
+        PaymentUndone: {
+            /** Format: int64 */
+            payment: number;
+            invoices: components["schemas"]["InvoiceFate"][];
+        };
+        UndoAsked: {
+            payments: components["schemas"]["PaymentUndone"][];
+            /** Format: date */
+            date?: string;
+            others: components["schemas"]["FateAsked"];
+            /** Format: int64 */
+            into?: number;
+        };
+        UndoDeed: {
+            asked: components["schemas"]["UndoAsked"];
+            reason: string;
+        };
+        Asked: {
+            /** Format: int64 */
+            id: number;
+            waits: boolean;
+        };
+        WhyNot: {
+            why: string;
+        };
+        MovedView: {
+            account: string;
+            currency: string;
+            before: string;
+            after: string;
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            moves: boolean;
+        };
+        RecapView: {
+            period: string;
+            account: string;
+            debit: string;
+            credit: string;
+            currency: string;
+        };
+        SideView: {
+            account: string;
+            debit: string;
+            credit: string;
+        };
+        UndoView: {
+            what: string;
+            paper: boolean;
+            payments: components["schemas"]["UndoneView"][];
+            amounts: components["schemas"]["MoneyView"][];
+            recap: components["schemas"]["RecapView"][];
+            months: components["schemas"]["UndoneMonth"][];
+            byTwo: boolean;
+            /** Format: int32 */
+            refused: number;
+        };
+        UndoneItem: {
+            /** Format: int64 */
+            invoice: number;
+            reference: string;
+            becomes: string;
+            fate: string;
+            moves: string;
+            openBefore: string;
+            openAfter: string;
+            discount: string;
+            lost: boolean;
+        };
+        UndoneMonth: {
+            period: string;
+            locked: boolean;
+            lines: components["schemas"]["MovedView"][];
+        };
+        UndoneView: {
+            /** Format: int64 */
+            payment: number;
+            /** Format: int64 */
+            check?: number;
+            name: string;
+            payee: string;
+            amount: components["schemas"]["MoneyView"];
+            /** Format: date */
+            checkDate: string;
+            /** Format: date */
+            ledgerDate: string;
+            /** Format: date */
+            date: string;
+            period: string;
+            lines: components["schemas"]["SideView"][];
+            items: components["schemas"]["UndoneItem"][];
+            discountLost: string;
+            year: string;
+            bank: string;
+            refused?: string;
         };
         SignIn: {
             signIn: string;
@@ -4294,11 +4452,6 @@ export interface components {
         LogoWanted: {
             content: string;
         };
-        VoidRequest: {
-            /** Format: date */
-            date: string;
-            reason: string;
-        };
         Explained: {
             why: string;
         };
@@ -4313,6 +4466,8 @@ export interface components {
             id: number;
             /** Format: int64 */
             number: number;
+            /** Format: int64 */
+            payment?: number;
             state: string;
             stateWords: string;
             payee: string;
@@ -4977,6 +5132,28 @@ export interface components {
             deliveries: components["schemas"]["VendorChoice"][];
             dates: components["schemas"]["VendorChoice"][];
         };
+        UndoingView: {
+            /** Format: int64 */
+            id: number;
+            who: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: date */
+            on: string;
+            reason: string;
+            names: string[];
+            /** Format: int32 */
+            count: number;
+            amounts: components["schemas"]["MoneyView"][];
+            mine: boolean;
+            mayDecide: boolean;
+        };
+        UndoingWhole: {
+            asked: components["schemas"]["UndoingView"];
+            state: string;
+            decided: string;
+            would?: components["schemas"]["UndoView"];
+        };
         TrailFact: {
             name: string;
             value: string;
@@ -5505,18 +5682,6 @@ export interface components {
             /** Format: int32 */
             count: number;
             amount: string;
-        };
-        VoidLineView: {
-            account: string;
-            debit: string;
-            credit: string;
-        };
-        VoidView: {
-            /** Format: date */
-            date: string;
-            period: string;
-            lines: components["schemas"]["VoidLineView"][];
-            bank: string;
         };
         SeriesView: {
             /** Format: int64 */
@@ -6307,6 +6472,118 @@ export interface operations {
             };
         };
     };
+    waiting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoingView"][];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoDeed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asked"];
+                };
+            };
+        };
+    };
+    refuse_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyNot"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    agree: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoView"];
+                };
+            };
+        };
+    };
     current: {
         parameters: {
             query?: never;
@@ -6596,7 +6873,7 @@ export interface operations {
             };
         };
     };
-    refuse_1: {
+    refuse_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -7247,7 +7524,7 @@ export interface operations {
             };
         };
     };
-    refuse_2: {
+    refuse_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -7311,7 +7588,7 @@ export interface operations {
             };
         };
     };
-    undo: {
+    undo_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -7981,30 +8258,6 @@ export interface operations {
             };
         };
     };
-    voidCheck: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["VoidRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     explain: {
         parameters: {
             query?: never;
@@ -8129,7 +8382,7 @@ export interface operations {
             };
         };
     };
-    undo_1: {
+    undo_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -9658,7 +9911,7 @@ export interface operations {
             };
         };
     };
-    waiting: {
+    waiting_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9674,6 +9927,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangeView"][];
+                };
+            };
+        };
+    };
+    one_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoingWhole"];
                 };
             };
         };
@@ -10192,7 +10467,7 @@ export interface operations {
             };
         };
     };
-    waiting_1: {
+    waiting_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -10388,7 +10663,7 @@ export interface operations {
             };
         };
     };
-    preview: {
+    preview_1: {
         parameters: {
             query: {
                 vendor: number;
@@ -10440,7 +10715,7 @@ export interface operations {
             };
         };
     };
-    one_1: {
+    one_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -10999,30 +11274,6 @@ export interface operations {
             };
         };
     };
-    preview_1: {
-        parameters: {
-            query: {
-                date: string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VoidView"];
-                };
-            };
-        };
-    };
     advice: {
         parameters: {
             query?: never;
@@ -11112,7 +11363,7 @@ export interface operations {
             };
         };
     };
-    one_2: {
+    one_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -11576,7 +11827,7 @@ export interface operations {
             };
         };
     };
-    waiting_2: {
+    waiting_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -11596,7 +11847,7 @@ export interface operations {
             };
         };
     };
-    one_3: {
+    one_4: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,5 +1,4 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link } from "react-router";
 import { api, call } from "../api/client";
 import { useRest } from "../parts/useRest";
@@ -8,13 +7,12 @@ import { useSession } from "../frame/session";
 import { clock, longDate, shortDate } from "../parts/dates";
 import { AdvicePart } from "./AdvicePart";
 import { Explained } from "./Explained";
-import { VoidPart } from "../voiding/VoidPart";
+import { UndoPart } from "../voiding/UndoPart";
 
 /** One number with its history, what it paid, what the bank heard, and the void it could get. */
 export function CheckSlip({ id }: { id: number }) {
   const session = useSession();
   const rested = useRest(id);
-  const [date, setDate] = useState(session.today);
   const history = useQuery({
     queryKey: ["check", rested],
     queryFn: () => call(api.GET("/api/checks/{id}", { params: { path: { id: rested } } })),
@@ -71,8 +69,8 @@ export function CheckSlip({ id }: { id: number }) {
         </table>
       )}
       {invoices.length > 8 && <p className="text-faint">and {invoices.length - 8} more invoices</p>}
-      {number.state === "OUTSTANDING" && session.roles.includes("CLERK") && (
-        <VoidPart number={number} date={date} setDate={setDate} />
+      {number.state === "OUTSTANDING" && number.payment && session.roles.includes("CLERK") && (
+        <UndoPart key={number.payment} payment={number.payment} name={String(number.number)} />
       )}
       {number.state === "UNACCOUNTED" && <Explained id={id} number={number} />}
       {number.payee && invoices.length > 0 && <AdvicePart id={rested} number={number} />}

@@ -18,6 +18,10 @@ const WORDS = {
   BOTTOM: "check at the bottom",
 };
 
+const standard = (one: (typeof STANDARDS)[number]) =>
+  call(api.GET("/api/layouts/standard", { params: { query: { ...one, stubs: 2 } } }));
+const emptied = (layout: Layout): Layout => ({ ...layout, check: [], stub: [], advice: [] });
+
 /** Another layout in place of what is there: a version of any series, a standard one, or a file. It can be undone. */
 export function BeginFrom({
   page,
@@ -81,14 +85,17 @@ export function BeginFrom({
       <section aria-label="A standard one" className="flex flex-wrap gap-x-4">
         <h3 className="text-faint w-full">A standard one</h3>
         {STANDARDS.map((one) => (
-          <Button
-            key={`${one.page} ${one.place}`}
-            look="bare"
-            onClick={() =>
-              begin(() => call(api.GET("/api/layouts/standard", { params: { query: { ...one, stubs: 2 } } })))
-            }
-          >
+          <Button key={`${one.page} ${one.place}`} look="bare" onClick={() => begin(() => standard(one))}>
             {WORDS[one.page]}, {WORDS[one.place]}
+          </Button>
+        ))}
+        {STANDARDS.map((one) => (
+          <Button
+            key={`empty ${one.page} ${one.place}`}
+            look="bare"
+            onClick={() => begin(() => standard(one).then(emptied))}
+          >
+            {WORDS[one.page]}, {WORDS[one.place]}, empty
           </Button>
         ))}
       </section>

@@ -101,4 +101,63 @@ class PaperTest {
         DESK.go("/proof");
         DESK.see("Every law holds");
     }
+
+    /** Block by block onto an empty sheet, by keyboard and typed measures; kept after its test page, and printed on. */
+    @Test
+    void fromAnEmptyPageToAPrintedRun() {
+        DESK.sitDown("Ruth Castellane");
+        DESK.go("/bank-accounts");
+        DESK.pick("Operations");
+        DESK.press(Keys.ENTER);
+        DESK.click("How they stand on paper");
+        DESK.see("nothing is wrong with it");
+        DESK.click("Begin from another…");
+        DESK.click("Letter, check on top, empty");
+        DESK.see("without it this is no check");
+        put("On the check", "number", "150", "8", "50", "5");
+        put("On the check", "date", "150", "15", "50", "5");
+        put("On the check", "payee", "12.7", "30", "130", "8");
+        put("On the check", "amount", "150", "29", "50", "9");
+        put("On the check", "amount in words", "12.7", "42", "187", "9");
+        put("On the check", "signature line", "130", "58", "66", "12");
+        put("On the stub", "lines", "12.7", "8", "187", "80");
+        DESK.click("Show the advice");
+        put("On the advice", "payee", "12.7", "20", "150", "6");
+        put("On the advice", "lines", "12.7", "40", "187", "220");
+        DESK.see("nothing is wrong with it");
+        DESK.click("Test page");
+        RoadTest.testPage();
+        DESK.click("Keep it…");
+        DESK.fill("What changed", "our own, from an empty sheet");
+        DESK.confirmed();
+        DESK.see("“our own, from an empty sheet”");
+
+        DESK.sitDown("Ines Okafor");
+        String batch = ApprovalTest.batchOf(List.of("Puffin Point Water"), "Own layout", true);
+        for (String approver : List.of("Maren Lindqvist", "Aldo Ferreira")) {
+            ApprovalTest.finish("Own layout", approver);
+        }
+        DESK.sitDown("Ines Okafor");
+        DESK.go("/print/" + batch);
+        DESK.click("Take the turn");
+        DESK.confirmed();
+        DESK.click("Print 1 check");
+        numberInTheTray();
+        DESK.confirmed();
+        DESK.see("Puffin Point Water");
+        DESK.click("printed well: all good");
+        DESK.click("go to posting");
+        DESK.click("Post ");
+        DESK.confirmed();
+        DESK.see("Own layout, posted");
+    }
+
+    private static void put(String part, String block, String left, String top, String wide, String high) {
+        DESK.find(By.xpath("//section[@aria-label='" + part + "']//button[normalize-space() = '" + block + "']"))
+                .click();
+        DESK.fill("From the left, mm", left);
+        DESK.fill("From the top, mm", top);
+        DESK.fill("Wide, mm", wide);
+        DESK.fill("High, mm", high);
+    }
 }

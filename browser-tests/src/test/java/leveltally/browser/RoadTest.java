@@ -162,17 +162,17 @@ class RoadTest {
         DESK.see("Print a test page");
         DESK.type(Keys.ESCAPE);
         DESK.click("Test page");
-        DESK.until("the test page came", () -> testPageCame());
+        testPage();
         DESK.click("Keep it…");
         DESK.confirmed();
         DESK.see("1 is the version printed on now");
     }
 
-    private static boolean testPageCame() {
-        return DESK.driver
-                        .findElements(By.xpath("//button[normalize-space() = 'Test page' and not(@disabled)]"))
-                        .size()
-                == 1;
+    /** Waits until it came. */
+    static void testPage() {
+        By free = By.xpath("//button[normalize-space() = 'Test page' and not(@disabled)]");
+        DESK.until(
+                "the test page came", () -> DESK.driver.findElements(free).size() == 1);
     }
 
     @Test

@@ -13,11 +13,13 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
+import leveltally.core.checks.CheckNumberId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
@@ -41,6 +43,8 @@ import leveltally.server.printing.Said;
 import leveltally.server.printing.Turns;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -292,5 +296,15 @@ public final class App {
         handOver(run);
         answer(batch, documents(run), Answer.GOOD, "");
         return batch;
+    }
+
+    /** The payment that a number carries, or was taken for. */
+    public static PaymentId payment(CheckNumberId check) {
+        return new PaymentId(number("SELECT payment_id FROM check_number WHERE id = ?", check.value()));
+    }
+
+    /** Voids a check and brings its invoices back. */
+    public static void voidCheck(Actor by, CheckNumberId check, LocalDate on, String reason) {
+        bean(Undoing.class).undo(by, Wanted.broughtBack(payment(check), on), reason);
     }
 }

@@ -11,9 +11,9 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.people.Actor;
 import leveltally.server.bankfiles.BankFiles;
+import leveltally.server.checks.BankEvents;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
-import leveltally.server.voiding.Voiding;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -53,7 +53,7 @@ class BankEventsTest {
 
     private static void voidIt(long check) {
         Actor later = new Actor(ines().person(), "ines", ines().roles(), App.CHECK_DATE, Instant.now(), "test");
-        bean(Voiding.class).voidCheck(later, new CheckNumberId(check), App.CHECK_DATE, "lost");
+        App.voidCheck(later, new CheckNumberId(check), App.CHECK_DATE, "lost");
     }
 
     private static List<String> kinds(long file) {
@@ -90,7 +90,10 @@ class BankEventsTest {
     }
 
     private static String aVoidWouldTell(long check) {
-        return bean(Voiding.class).bankKnows(new CheckNumberId(check)).ofAVoid();
+        return bean(BankEvents.class)
+                .bankKnows(List.of(new CheckNumberId(check)))
+                .get(new CheckNumberId(check))
+                .ofAVoid();
     }
 
     @Test

@@ -23,7 +23,6 @@ import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
-import leveltally.server.voiding.Voiding;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
@@ -59,7 +58,7 @@ class LedgerDaysTest {
         long check = App.number(
                 "SELECT n.id FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE p.batch_id = ?",
                 batch.value());
-        bean(Voiding.class).voidCheck(ines(), new CheckNumberId(check), App.TODAY, "lost");
+        App.voidCheck(ines(), new CheckNumberId(check), App.TODAY, "lost");
     }
 
     private static LocalDate openSince(InvoiceId invoice) {

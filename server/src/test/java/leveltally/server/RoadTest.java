@@ -29,7 +29,6 @@ import leveltally.server.posting.Posting;
 import leveltally.server.proof.Levels;
 import leveltally.server.proof.Proof;
 import leveltally.server.vendors.Vendors;
-import leveltally.server.voiding.Voiding;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
@@ -78,12 +77,11 @@ class RoadTest {
         long check = checkOf(batch);
         var later = new leveltally.core.people.Actor(
                 ines().person(), "ines", ines().roles(), App.CHECK_DATE, java.time.Instant.now(), "test");
-        bean(Voiding.class).voidCheck(later, new CheckNumberId(check), App.CHECK_DATE, "lost in the mail");
+        App.voidCheck(later, new CheckNumberId(check), App.CHECK_DATE, "lost in the mail");
         assertThat(open(invoice)).isEqualTo(41_000);
         assertThat(App.number("SELECT COUNT(*) FROM check_register WHERE id = ? AND state = 'VOIDED'", check))
                 .isOne();
-        assertThatThrownBy(
-                        () -> bean(Voiding.class).voidCheck(later, new CheckNumberId(check), App.CHECK_DATE, "again"))
+        assertThatThrownBy(() -> App.voidCheck(later, new CheckNumberId(check), App.CHECK_DATE, "again"))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("is voided");
     }
@@ -195,10 +193,7 @@ class RoadTest {
                         + " WHERE p.batch_id = ? AND n.live_payment_id IS NULL",
                 batch.value()));
         Actor later = new Actor(ines().person(), "ines", ines().roles(), App.CHECK_DATE, Instant.now(), "test");
-        for (Runnable deed : List.<Runnable>of(
-                () -> bean(Voiding.class).preview(spoiled, App.CHECK_DATE, App.CHECK_DATE),
-                () -> bean(Voiding.class).voidCheck(later, spoiled, App.CHECK_DATE, "lost"),
-                () -> bean(Checks.class).clear(later, spoiled, App.CHECK_DATE))) {
+        for (Runnable deed : List.<Runnable>of(() -> bean(Checks.class).clear(later, spoiled, App.CHECK_DATE))) {
             assertThatThrownBy(deed::run).hasMessageContaining("is spoiled and carries no payment");
         }
     }

@@ -23,6 +23,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
+import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
@@ -36,11 +37,13 @@ import leveltally.server.invoices.Holds;
 import leveltally.server.ledger.Periods;
 import leveltally.server.people.Staff;
 import leveltally.server.posting.Posting;
+import leveltally.server.printing.Answers;
 import leveltally.server.printing.Numbered;
 import leveltally.server.printing.Numbering;
+import leveltally.server.printing.OwnNumbers;
+import leveltally.server.printing.Said;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
-import leveltally.server.voiding.Voiding;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.Test;
 import org.springframework.dao.PessimisticLockingFailureException;
@@ -196,6 +199,54 @@ class ThreadsTest {
                 .isOne();
     }
 
+    /** One says good, one says still blank: one answer stands and the other person is told it. Spoiled wins whoever is first. */
+    @RepeatedTest(3)
+    void twoClerksAnswerTheSameSheetsDifferently() throws InterruptedException {
+        BatchId batch = App.approved(App.invoice("Bollard Foundry", amount()), App.invoice("Pelorus Charts", amount()));
+        long run = App.numbered(batch);
+        App.handOver(run);
+        List<Long> sheets = App.documents(run);
+        List<Object> outcomes = together(List.of(() -> said(ines(), batch, sheets, Answer.GOOD), () -> {
+            said(App.tomas(), batch, sheets, Answer.BLANK);
+            return "blank";
+        }));
+        assertThat(outcomes)
+                .filteredOn(Refusal.class::isInstance)
+                .singleElement()
+                .satisfies(told -> assertThat((Refusal) told).hasMessageContaining("was answered already"));
+        if (outcomes.contains("blank")) {
+            App.handOver(bean(OwnNumbers.class).print(ines(), batch));
+        }
+        List<Long> latest = App.jdbc()
+                .sql("SELECT MAX(d.id) FROM document d JOIN payment p ON p.id = d.payment_id WHERE p.batch_id = ?"
+                        + " GROUP BY d.payment_id ORDER BY d.payment_id")
+                .param(batch.value())
+                .query(Long.class)
+                .list();
+        together(List.of(
+                () -> said(ines(), batch, latest, Answer.GOOD),
+                () -> said(App.tomas(), batch, latest, Answer.SPOILED)));
+        assertThat(App.number(
+                        "SELECT COUNT(*) FROM document WHERE answer = 'SPOILED' AND id IN (?, ?)", latest.toArray()))
+                .isEqualTo(2);
+        long again = App.numbered(batch);
+        App.handOver(again);
+        App.answer(batch, App.documents(again), Answer.GOOD, "");
+        assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(2, 2, 0));
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    private static String said(Actor by, BatchId batch, List<Long> sheets, Answer answer) {
+        bean(Answers.class)
+                .answer(
+                        by,
+                        batch,
+                        sheets.stream()
+                                .map(sheet -> new Said(sheet, answer, "as it lies here"))
+                                .toList());
+        return answer.name();
+    }
+
     private static int amounts = 151;
 
     /** One that no other invoice has and that is usual for its vendor, so that nothing is marked. */
@@ -302,7 +353,7 @@ class ThreadsTest {
                     batch.value()));
             Actor later = new Actor(ines().person(), "ines", ines().roles(), App.CHECK_DATE, Instant.now(), "test");
             deeds.add(() -> {
-                bean(Voiding.class).voidCheck(later, check, App.CHECK_DATE, "lost");
+                App.voidCheck(later, check, App.CHECK_DATE, "lost");
                 return "done";
             });
         }

@@ -27,4 +27,9 @@ public record JournalLine(AccountId account, Side side, Money amount) {
     public static JournalLine credit(AccountId account, Money amount) {
         return new JournalLine(account, Side.CREDIT, amount);
     }
+
+    /** What it debits; below zero for a credit. */
+    public Money debited() {
+        return side == Side.DEBIT ? amount : amount.negated();
+    }
 }

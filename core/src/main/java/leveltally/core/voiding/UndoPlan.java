@@ -4,9 +4,11 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
@@ -30,6 +32,7 @@ import leveltally.core.payments.PaymentState;
  *
  * @param becomes what the payment is called then
  * @param mirrored the rows that are undone
+ * @param chosen what of it goes to other accounts than the payment's entry names (law L4)
  * @param cancelled what is cancelled of each invoice, dated like the entry
  * @param held invoices that are held from then on, with the reason
  */
@@ -37,109 +40,125 @@ public record UndoPlan(
         PaymentState becomes,
         JournalEntry entry,
         List<Settled> mirrored,
+        List<Chosen> chosen,
         Map<InvoiceId, Money> cancelled,
         Map<InvoiceId, String> held) {
     /**
      * A posted payment as undoing finds it.
      *
      * @param name what people call it, such as {@code Check 10012}
+     * @param paper true for a check, which is voided; anything else is reversed
      * @param settled everything it settled
      */
-    public record Posted(String name, PaymentState state, JournalEntry entry, List<Settled> settled) {
+    public record Posted(String name, boolean paper, PaymentState state, JournalEntry entry, List<Settled> settled) {
         public Posted {
             settled = List.copyOf(settled);
         }
+
+        private PaymentState becomes() {
+            return paper ? PaymentState.VOIDED : PaymentState.REVERSED;
+        }
     }
+
+    /**
+     * What goes to another account than the payment's entry names, because whoever undid it chose so.
+     *
+     * @param amount credited to {@code to} instead of {@code from}; below zero for an allowance taken back
+     */
+    public record Chosen(InvoiceId item, AccountId from, AccountId to, Money amount) {}
 
     public UndoPlan {
         mirrored = List.copyOf(mirrored);
+        chosen = List.copyOf(chosen);
         cancelled = Map.copyOf(cancelled);
         held = Map.copyOf(held);
     }
 
-    /** The plan for paper that brings every invoice back. */
-    public static UndoPlan voiding(Posted check, LocalDate on, LocalDate today) {
-        return voiding(check, Map.of(), on, today);
-    }
-
     /**
-     * The plan for paper.
+     * The plan for one payment.
      *
      * @param outcomes what becomes of single invoices; those not named are brought back
-     * @throws Refusal when the check cannot be voided, or not on that day
+     * @throws Refusal when it cannot be undone, or not on that day
      */
-    public static UndoPlan voiding(Posted check, Map<InvoiceId, Outcome> outcomes, LocalDate on, LocalDate today) {
-        if (check.state() == PaymentState.CLEARED) {
-            throw Refusal.conflict(
-                    "cleared",
-                    check.name() + " cleared at the bank, so it cannot be voided. Take its clearing back first.");
-        }
-        check.state().to(PaymentState.VOIDED, check.name());
-        LocalDate posted = check.entry().ledgerDate();
-        if (posted.isAfter(today)) {
-            throw Refusal.invalidField(
-                    "void-too-early",
-                    "date",
-                    check.name() + " is dated " + Dates.inWords(posted)
-                            + " in the ledger, a day that has not come. It can be voided from that day on.");
-        }
-        if (on.isBefore(posted) || on.isAfter(today)) {
-            throw Refusal.invalidField(
-                    "void-date",
-                    "date",
-                    check.name() + " can be voided on a day from " + Dates.inWords(posted) + " to today, "
-                            + Dates.inWords(today) + "; " + Dates.inWords(on) + " lies outside.");
-        }
-        JournalEntry back = check.entry().reversed(on, "Void of " + lowered(check.name()));
-        Map<InvoiceId, Money> brought = byItem(check.settled());
+    public static UndoPlan of(Posted payment, Map<InvoiceId, Outcome> outcomes, LocalDate on, LocalDate today) {
+        mustBeUndoable(payment, on, today);
+        JournalEntry back =
+                payment.entry().reversed(on, (payment.paper() ? "Void of " : "Reversal of ") + lowered(payment.name()));
+        Map<InvoiceId, Money> brought = byItem(payment.settled());
+        Set<InvoiceId> owed = invoices(payment.settled());
+        List<Chosen> chosen = new ArrayList<>();
         Map<InvoiceId, Money> cancelled = new HashMap<>();
         Map<InvoiceId, String> held = new HashMap<>();
-        List<JournalLine> lines = new ArrayList<>(back.lines());
         outcomes.forEach((item, outcome) -> {
             Money amount = brought.get(item);
             if (amount == null) {
                 throw Refusal.conflict(
                         "not-settled-by",
-                        check.name() + " settled nothing of entry " + item.value() + ". Look at its lines again.");
+                        payment.name() + " settled nothing of entry " + item.value() + ". Look at its lines again.");
             }
             if (outcome instanceof Outcome.BringBackHeld hold) {
                 held.put(item, hold.reason());
             } else if (outcome instanceof Outcome.Cancel cancel) {
+                if (!owed.contains(item)) {
+                    throw Refusal.conflict(
+                            "credit-comes-back",
+                            "Entry " + item.value() + " is a credit that " + lowered(payment.name())
+                                    + " used: it is open again. Only an invoice can be cancelled.");
+                }
                 cancelled.put(item, amount);
-                lines.addAll(cancelling(cancel, amount));
+                chosen.addAll(cancelling(item, cancel, amount));
             }
         });
-        JournalEntry entry = cancelled.isEmpty() ? back : new JournalEntry(on, back.text(), netted(lines));
-        return new UndoPlan(PaymentState.VOIDED, entry, check.settled(), cancelled, held);
+        JournalEntry entry = chosen.isEmpty() ? back : new JournalEntry(on, back.text(), netted(back.lines(), chosen));
+        return new UndoPlan(payment.becomes(), entry, payment.settled(), chosen, cancelled, held);
     }
 
-    private static List<JournalLine> cancelling(Outcome.Cancel cancel, Money amount) {
-        List<JournalLine> lines = new ArrayList<>();
-        lines.add(JournalLine.debit(cancel.payables(), amount));
+    private static void mustBeUndoable(Posted payment, LocalDate on, LocalDate today) {
+        String done = payment.becomes().words();
+        if (payment.paper() && payment.state() == PaymentState.CLEARED) {
+            throw Refusal.conflict(
+                    "cleared",
+                    payment.name() + " cleared at the bank, so it cannot be voided. Take its clearing back first.");
+        }
+        payment.state().to(payment.becomes(), payment.name());
+        LocalDate posted = payment.entry().ledgerDate();
+        if (posted.isAfter(today)) {
+            throw Refusal.invalidField(
+                    "void-too-early",
+                    "date",
+                    payment.name() + " is dated " + Dates.inWords(posted)
+                            + " in the ledger, a day that has not come. It can be " + done + " from that day on.");
+        }
+        if (on.isBefore(posted) || on.isAfter(today)) {
+            throw Refusal.invalidField(
+                    "void-date",
+                    "date",
+                    payment.name() + " can be " + done + " on a day from " + Dates.inWords(posted) + " to today, "
+                            + Dates.inWords(today) + "; " + Dates.inWords(on) + " lies outside.");
+        }
+    }
+
+    private static List<Chosen> cancelling(InvoiceId item, Outcome.Cancel cancel, Money amount) {
         List<Money> shares = ProRata.of(
                 amount, cancel.against().stream().map(Outcome.Line::weight).toList());
+        List<Chosen> chosen = new ArrayList<>();
         for (int i = 0; i < shares.size(); i++) {
-            AccountId account = cancel.against().get(i).account();
-            Money share = shares.get(i);
-            if (share.isPositive()) {
-                lines.add(JournalLine.credit(account, share));
-            } else if (share.isNegative()) {
-                // an allowance that the invoice had is taken back as well
-                lines.add(JournalLine.debit(account, share.negated()));
+            if (!shares.get(i).isZero()) {
+                chosen.add(new Chosen(
+                        item, cancel.payables(), cancel.against().get(i).account(), shares.get(i)));
             }
         }
-        return lines;
+        return chosen;
     }
 
     /** One line an account, debits first; what comes to nothing is left away. */
-    private static List<JournalLine> netted(List<JournalLine> lines) {
+    private static List<JournalLine> netted(List<JournalLine> back, List<Chosen> chosen) {
         Map<AccountId, Money> debits = new LinkedHashMap<>();
-        lines.forEach(line -> debits.merge(
-                line.account(),
-                line.side() == JournalLine.Side.DEBIT
-                        ? line.amount()
-                        : line.amount().negated(),
-                Money::plus));
+        back.forEach(line -> debits.merge(line.account(), line.debited(), Money::plus));
+        chosen.forEach(one -> {
+            debits.merge(one.from(), one.amount(), Money::plus);
+            debits.merge(one.to(), one.amount().negated(), Money::plus);
+        });
         List<JournalLine> net = new ArrayList<>();
         debits.forEach((account, amount) -> {
             if (amount.isPositive()) {
@@ -158,6 +177,12 @@ public record UndoPlan(
         return amounts;
     }
 
+    private static Set<InvoiceId> invoices(List<Settled> rows) {
+        Set<InvoiceId> invoices = new HashSet<>();
+        rows.stream().filter(row -> row.of().raises()).forEach(row -> invoices.add(row.item()));
+        return invoices;
+    }
+
     /** By how much each invoice and credit is open again, by its number; what is cancelled is not. */
     public Map<InvoiceId, Money> openAgain() {
         Map<InvoiceId, Money> open = byItem(mirrored);
@@ -165,7 +190,13 @@ public record UndoPlan(
         return open;
     }
 
-    private static String lowered(String name) {
+    /** True where an invoice is cancelled: such a deed needs a second person. */
+    public boolean needsSecond() {
+        return !cancelled.isEmpty();
+    }
+
+    /** A name in the middle of a sentence. */
+    public static String lowered(String name) {
         return name.substring(0, 1).toLowerCase(java.util.Locale.ROOT) + name.substring(1);
     }
 }

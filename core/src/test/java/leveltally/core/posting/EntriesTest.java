@@ -17,10 +17,12 @@ import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.invoices.OpenHistory;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.invoices.Settled;
 import leveltally.core.invoices.SettlementId;
+import leveltally.core.invoices.SettlementKind;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountLine;
 import leveltally.core.ledger.JournalEntry;
@@ -97,10 +99,17 @@ class EntriesTest {
     void aVoidTurnsTheSidesInAnOpenPeriod() {
         JournalEntry paid = post(line(1, "1250", "25", "0", "1225"));
         List<Settled> settled = List.of(
-                new Settled(new SettlementId(11), new InvoiceId(1), usd("1225")),
-                new Settled(new SettlementId(12), new InvoiceId(1), usd("25")));
-        UndoPlan plan = UndoPlan.voiding(
-                new UndoPlan.Posted("Check 41237", PaymentState.OUTSTANDING, paid, settled),
+                new Settled(
+                        new SettlementId(11), new InvoiceId(1), InvoiceKind.INVOICE, SettlementKind.CASH, usd("1225")),
+                new Settled(
+                        new SettlementId(12),
+                        new InvoiceId(1),
+                        InvoiceKind.INVOICE,
+                        SettlementKind.DISCOUNT,
+                        usd("25")));
+        UndoPlan plan = UndoPlan.of(
+                new UndoPlan.Posted("Check 41237", true, PaymentState.OUTSTANDING, paid, settled),
+                Map.of(),
                 day("2026-03-10"),
                 day("2026-03-10"));
         assertThat(plan.becomes()).isEqualTo(PaymentState.VOIDED);
@@ -137,18 +146,24 @@ class EntriesTest {
     void rejectsAVoidOutsideItsDaysOrStates() {
         JournalEntry paid = post(line(1, "1250", "25", "0", "1225"));
         var today = day("2026-03-10");
-        var outstanding = new UndoPlan.Posted("Check 1", PaymentState.OUTSTANDING, paid, List.of());
-        assertThatThrownBy(() -> UndoPlan.voiding(outstanding, day("2026-01-27"), today))
+        var outstanding = new UndoPlan.Posted("Check 1", true, PaymentState.OUTSTANDING, paid, List.of());
+        assertThatThrownBy(() -> UndoPlan.of(outstanding, Map.of(), day("2026-01-27"), today))
                 .hasMessageContaining("Tue 27 Jan 2026 lies outside");
-        assertThatThrownBy(() -> UndoPlan.voiding(outstanding, day("2026-03-11"), today))
+        assertThatThrownBy(() -> UndoPlan.of(outstanding, Map.of(), day("2026-03-11"), today))
                 .hasMessageContaining("lies outside");
-        assertThatThrownBy(() -> UndoPlan.voiding(outstanding, day("2026-01-28"), day("2026-01-27")))
+        assertThatThrownBy(() -> UndoPlan.of(outstanding, Map.of(), day("2026-01-28"), day("2026-01-27")))
                 .hasMessageContaining("a day that has not come");
-        assertThatThrownBy(() -> UndoPlan.voiding(
-                        new UndoPlan.Posted("Check 1", PaymentState.CLEARED, paid, List.of()), today, today))
+        assertThatThrownBy(() -> UndoPlan.of(
+                        new UndoPlan.Posted("Check 1", true, PaymentState.CLEARED, paid, List.of()),
+                        Map.of(),
+                        today,
+                        today))
                 .hasMessageContaining("Take its clearing back");
-        assertThatThrownBy(() -> UndoPlan.voiding(
-                        new UndoPlan.Posted("Check 1", PaymentState.VOIDED, paid, List.of()), today, today))
+        assertThatThrownBy(() -> UndoPlan.of(
+                        new UndoPlan.Posted("Check 1", true, PaymentState.VOIDED, paid, List.of()),
+                        Map.of(),
+                        today,
+                        today))
                 .hasMessageContaining("is voided, so it cannot become voided");
     }
 

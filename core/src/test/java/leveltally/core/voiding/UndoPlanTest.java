@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.LocalDate;
+import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.HashMap;
@@ -11,8 +12,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.invoices.Settled;
 import leveltally.core.invoices.SettlementId;
+import leveltally.core.invoices.SettlementKind;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.JournalLine;
@@ -43,12 +46,14 @@ class UndoPlanTest {
     }
 
     private static Settled settled(long id, InvoiceId item, String amount) {
-        return new Settled(new SettlementId(id), item, usd(amount));
+        InvoiceKind kind = item.equals(CREDIT) ? InvoiceKind.CREDIT : InvoiceKind.INVOICE;
+        return new Settled(new SettlementId(id), item, kind, SettlementKind.CASH, usd(amount));
     }
 
     private static UndoPlan.Posted check(List<JournalLine> lines, Settled... settled) {
         return new UndoPlan.Posted(
                 "Check 10012",
+                true,
                 PaymentState.OUTSTANDING,
                 new JournalEntry(PAID, "Check 10012", lines),
                 List.of(settled));
@@ -65,7 +70,7 @@ class UndoPlanTest {
 
     @Test
     void broughtBackItIsTheEntryWithItsSidesExchangedOnAnOpenDay() {
-        UndoPlan plan = UndoPlan.voiding(OF_JANUARY, Map.of(), TODAY, TODAY);
+        UndoPlan plan = UndoPlan.of(OF_JANUARY, Map.of(), TODAY, TODAY);
         assertThat(plan.entry().ledgerDate()).isEqualTo(TODAY);
         assertThat(plan.entry().lines())
                 .containsExactly(
@@ -79,7 +84,7 @@ class UndoPlanTest {
     @Test
     void heldItIsOpenAndSaysWhy() {
         UndoPlan plan =
-                UndoPlan.voiding(OF_JANUARY, Map.of(FIRST, new BringBackHeld("sent to the wrong firm")), TODAY, TODAY);
+                UndoPlan.of(OF_JANUARY, Map.of(FIRST, new BringBackHeld("sent to the wrong firm")), TODAY, TODAY);
         assertThat(plan.held()).isEqualTo(Map.of(FIRST, "sent to the wrong firm"));
         assertThat(plan.openAgain()).containsKey(FIRST);
     }
@@ -87,7 +92,7 @@ class UndoPlanTest {
     @Test
     void cancelledAgainstItsOwnLinesTheyShareItAndTheCentLeftGoesToTheLargest() {
         Cancel own = new Cancel(PAYABLES, List.of(new Line(FUEL, usd("833.33")), new Line(FREIGHT, usd("416.67"))));
-        UndoPlan plan = UndoPlan.voiding(OF_JANUARY, Map.of(FIRST, own), TODAY, TODAY);
+        UndoPlan plan = UndoPlan.of(OF_JANUARY, Map.of(FIRST, own), TODAY, TODAY);
         assertThat(plan.entry().lines())
                 .containsExactlyInAnyOrder(
                         JournalLine.debit(CASH, usd("1225.00")),
@@ -103,7 +108,7 @@ class UndoPlanTest {
     @Test
     void cancelledAgainstOneAccountThisYearsExpenseDoesNotMove() {
         Cancel recovered = new Cancel(PAYABLES, List.of(new Line(RECOVERED, usd("1.00"))));
-        assertThat(UndoPlan.voiding(OF_JANUARY, Map.of(FIRST, recovered), TODAY, TODAY)
+        assertThat(UndoPlan.of(OF_JANUARY, Map.of(FIRST, recovered), TODAY, TODAY)
                         .entry()
                         .lines())
                 .contains(JournalLine.credit(RECOVERED, usd("1250.00")))
@@ -120,7 +125,7 @@ class UndoPlanTest {
                 settled(3, SECOND, "300.00"),
                 settled(4, CREDIT, "250.00"));
         Cancel own = new Cancel(PAYABLES, List.of(new Line(FUEL, usd("900.00")), new Line(FREIGHT, usd("-100.00"))));
-        UndoPlan plan = UndoPlan.voiding(check, Map.of(FIRST, own), TODAY, TODAY);
+        UndoPlan plan = UndoPlan.of(check, Map.of(FIRST, own), TODAY, TODAY);
         assertThat(plan.entry().lines())
                 .containsExactlyInAnyOrder(
                         JournalLine.debit(CASH, usd("850.00")),
@@ -143,7 +148,7 @@ class UndoPlanTest {
                 long minor = 1 + random.nextInt(200_000);
                 cash += minor;
                 InvoiceId item = new InvoiceId(i);
-                rows.add(new Settled(new SettlementId(i), item, Money.ofMinor(minor, "USD")));
+                rows.add(settled(i, item, Money.ofMinor(minor, "USD").plain()));
                 if (random.nextBoolean()) {
                     outcomes.put(
                             item,
@@ -156,7 +161,7 @@ class UndoPlanTest {
                 }
             }
             Money paid = Money.ofMinor(cash, "USD");
-            UndoPlan plan = UndoPlan.voiding(
+            UndoPlan plan = UndoPlan.of(
                     check(
                             List.of(JournalLine.debit(PAYABLES, paid), JournalLine.credit(CASH, paid)),
                             rows.toArray(Settled[]::new)),
@@ -175,13 +180,69 @@ class UndoPlanTest {
 
     @Test
     void rejectsAnOutcomeOfWhatItNeverSettledAClearedCheckAndADayOutside() {
-        assertThatThrownBy(() -> UndoPlan.voiding(OF_JANUARY, Map.of(SECOND, new Outcome.BringBack()), TODAY, TODAY))
+        assertThatThrownBy(() -> UndoPlan.of(OF_JANUARY, Map.of(SECOND, new Outcome.BringBack()), TODAY, TODAY))
                 .hasMessageContaining("settled nothing of entry 2");
-        UndoPlan.Posted cleared =
-                new UndoPlan.Posted("Check 10012", PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled());
-        assertThatThrownBy(() -> UndoPlan.voiding(cleared, Map.of(), TODAY, TODAY))
+        UndoPlan.Posted cleared = new UndoPlan.Posted(
+                "Check 10012", true, PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled());
+        assertThatThrownBy(() -> UndoPlan.of(cleared, Map.of(), TODAY, TODAY))
                 .hasMessageContaining("cleared at the bank");
-        assertThatThrownBy(() -> UndoPlan.voiding(OF_JANUARY, Map.of(), PAID.minusDays(1), TODAY))
+        assertThatThrownBy(() -> UndoPlan.of(OF_JANUARY, Map.of(), PAID.minusDays(1), TODAY))
                 .hasMessageContaining("lies outside");
+    }
+
+    /** A credit lowers what is owed: cancelling it as an invoice is would write a wrong entry. */
+    @Test
+    void rejectsTheCancellationOfACredit() {
+        UndoPlan.Posted check = check(
+                List.of(JournalLine.debit(PAYABLES, usd("550.00")), JournalLine.credit(CASH, usd("550.00"))),
+                settled(1, FIRST, "550.00"),
+                settled(2, FIRST, "250.00"),
+                settled(3, CREDIT, "250.00"));
+        Cancel cancel = new Cancel(PAYABLES, List.of(new Line(FUEL, usd("250.00"))));
+        assertThatThrownBy(() -> UndoPlan.of(check, Map.of(CREDIT, cancel), TODAY, TODAY))
+                .hasMessageContaining("is a credit that check 10012 used");
+    }
+
+    @Test
+    void whatIsNoPaperIsReversedEvenAfterTheBankPaidIt() {
+        UndoPlan.Posted wire =
+                new UndoPlan.Posted("Wire W-88", false, PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled());
+        UndoPlan plan = UndoPlan.of(wire, Map.of(), TODAY, TODAY);
+        assertThat(plan.becomes()).isEqualTo(PaymentState.REVERSED);
+        assertThat(plan.entry().text()).isEqualTo("Reversal of wire W-88");
+    }
+
+    /** A check of December, its year locked, voided in February to recovered payments: no expense moves but the chosen account. */
+    @Test
+    void ofALockedYearOnlyTheChosenAccountMoves() {
+        LocalDate december = LocalDate.of(2025, 12, 15);
+        LocalDate february = LocalDate.of(2026, 2, 20);
+        UndoPlan.Posted check = new UndoPlan.Posted(
+                "Check 9980",
+                true,
+                PaymentState.OUTSTANDING,
+                new JournalEntry(
+                        december,
+                        "Check 9980",
+                        List.of(JournalLine.debit(PAYABLES, usd("640.00")), JournalLine.credit(CASH, usd("640.00")))),
+                List.of(settled(1, FIRST, "640.00")));
+        Cancel recovered = new Cancel(PAYABLES, List.of(new Line(RECOVERED, usd("1.00"))));
+        UndoPlan plan = UndoPlan.of(check, Map.of(FIRST, recovered), february, february);
+        assertThat(plan.needsSecond()).isTrue();
+        assertThat(plan.entry().lines())
+                .containsExactly(JournalLine.debit(CASH, usd("640.00")), JournalLine.credit(RECOVERED, usd("640.00")));
+        assertThat(plan.chosen()).containsExactly(new UndoPlan.Chosen(FIRST, PAYABLES, RECOVERED, usd("640.00")));
+        Months months = Months.of(
+                Map.of(new Months.Spot(YearMonth.of(2026, 2), CASH, "USD"), usd("-100.00")),
+                List.of(check.entry()),
+                List.of(plan.entry()));
+        assertThat(months.lines())
+                .filteredOn(Months.Line::moves)
+                .containsExactly(
+                        new Months.Line(YearMonth.of(2026, 2), CASH, usd("-100.00"), usd("540.00")),
+                        new Months.Line(YearMonth.of(2026, 2), RECOVERED, usd("0.00"), usd("-640.00")));
+        assertThat(months.lines())
+                .filteredOn(line -> line.month().equals(YearMonth.of(2025, 12)))
+                .hasSize(2);
     }
 }

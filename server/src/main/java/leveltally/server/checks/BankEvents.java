@@ -2,7 +2,10 @@ package leveltally.server.checks;
 
 import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
@@ -29,23 +32,28 @@ public class BankEvents {
         this.accounts = accounts;
     }
 
-    /** What the bank knows of an issued check; of one that was never issued, what it would be told first. */
+    /** What the bank knows of issued checks; of one that was never issued, what it would be told first. */
     @Transactional(readOnly = true)
-    public BankKnows bankKnows(CheckNumberId id) {
-        return jdbc.sql("""
-                        SELECT a.positive_pay, f.serial, f.state = 'ACCEPTED' AS accepted, e.never_reported FROM check_number n
+    public Map<CheckNumberId, BankKnows> bankKnows(Collection<CheckNumberId> ids) {
+        Map<CheckNumberId, BankKnows> found = new HashMap<>();
+        if (ids.isEmpty()) {
+            return found;
+        }
+        jdbc.sql("""
+                        SELECT n.id, a.positive_pay, f.serial, f.state = 'ACCEPTED' AS accepted, e.never_reported FROM check_number n
                         JOIN series_of_account a ON a.id = n.series_id
                         LEFT JOIN bank_event e ON e.check_number_id = n.id AND e.kind = 'ISSUE'
-                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE n.id = :id
+                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE n.id IN (:ids)
                         """)
-                .param("id", id.value())
-                .query((r, n) -> new BankKnows(
-                        r.getBoolean("positive_pay")
-                                ? BankKnows.Issue.of(
-                                        r.getString("never_reported") != null, r.getObject("accepted", Boolean.class))
-                                : BankKnows.Issue.NOT_ASKED_FOR,
-                        r.getLong("serial")))
-                .single();
+                .param("ids", ids.stream().map(CheckNumberId::value).toList())
+                .query((java.sql.ResultSet r) -> {
+                    BankKnows.Issue issue = r.getBoolean("positive_pay")
+                            ? BankKnows.Issue.of(
+                                    r.getString("never_reported") != null, r.getObject("accepted", Boolean.class))
+                            : BankKnows.Issue.NOT_ASKED_FOR;
+                    found.put(new CheckNumberId(r.getLong("id")), new BankKnows(issue, r.getLong("serial")));
+                });
+        return found;
     }
 
     /** The deed of issuing checks of one account tells the bank. */

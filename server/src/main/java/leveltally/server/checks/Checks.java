@@ -293,6 +293,19 @@ public class Checks {
                 .collect(Collectors.toMap(Check::id, check -> check));
     }
 
+    /** The check that carries each of these payments; none for those that go another way or have no live number. */
+    @Transactional(readOnly = true)
+    public Map<PaymentId, Check> carrying(Collection<PaymentId> ids) {
+        if (ids.isEmpty()) {
+            return Map.of();
+        }
+        return checks(
+                        "n.live_payment_id IN (:ids)",
+                        Map.of("ids", ids.stream().map(PaymentId::value).toList()))
+                .stream()
+                .collect(Collectors.toMap(check -> check.payment().id(), check -> check));
+    }
+
     /** Checks of a batch whose numbers are in these states and that are not posted, by number. */
     @Transactional(readOnly = true)
     public List<Check> unposted(BatchId batch, Collection<NumberState> states) {

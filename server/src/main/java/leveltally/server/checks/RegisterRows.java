@@ -24,7 +24,7 @@ class RegisterRows {
     private static final int PAGE = 200;
 
     static final String ROW = """
-            SELECT n.id, n.number, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
+            SELECT n.id, n.number, n.payment_id, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
               p.check_date, p.batch_id, b.name AS batch_name,
               (SELECT x.number FROM check_number x WHERE x.live_payment_id = n.payment_id) AS live_number
             FROM check_register n
@@ -144,6 +144,7 @@ class RegisterRows {
         return new RegisterView.NumberView(
                 r.getLong("id"),
                 r.getLong("number"),
+                payee == null || !line.pays() ? null : r.getLong("payment_id"),
                 state.name(),
                 state.words(),
                 payee == null ? "" : payee,

@@ -14,9 +14,11 @@ public record RegisterView(
         List<StateTotal> states,
         List<NumberView> rows,
         @Nullable Long next) {
+    /** @param payment the payment it carries, or did; null where it stands for none */
     record NumberView(
             long id,
             long number,
+            @Nullable Long payment,
             String state,
             String stateWords,
             String payee,

@@ -14,6 +14,7 @@ import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.printers.PrinterId;
 import leveltally.core.printing.Answer;
@@ -43,7 +44,8 @@ import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
 import leveltally.server.selection.SavedCriteria;
 import leveltally.server.vendors.Vendors;
-import leveltally.server.voiding.Voiding;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -76,7 +78,7 @@ class DemoStory {
     private final Answers said;
     private final Posting posting;
     private final Checks checks;
-    private final Voiding voiding;
+    private final Undoing undoing;
     private final BankFiles files;
     private final Periods periods;
     private final CashMovements movements;
@@ -102,7 +104,7 @@ class DemoStory {
             Answers said,
             Posting posting,
             Checks checks,
-            Voiding voiding,
+            Undoing undoing,
             BankFiles files,
             Periods periods,
             CashMovements movements,
@@ -126,7 +128,7 @@ class DemoStory {
         this.said = said;
         this.posting = posting;
         this.checks = checks;
-        this.voiding = voiding;
+        this.undoing = undoing;
         this.files = files;
         this.periods = periods;
         this.movements = movements;
@@ -346,12 +348,15 @@ class DemoStory {
     }
 
     private void voidOne(DemoCompany.Stage stage, BatchId batch, LocalDate run) {
-        Long number =
-                jdbc.sql("""
-                        SELECT n.id FROM check_number n JOIN payment p ON p.id = n.live_payment_id
-                        WHERE p.batch_id = :batch AND p.state = 'OUTSTANDING' ORDER BY p.amount_minor LIMIT 1
-                        """).param("batch", batch.value()).query(Long.class).single();
-        voiding.voidCheck(stage.cast().on(run, "ines"), new CheckNumberId(number), run, "Payee asked for another date");
+        Long payment = jdbc.sql("SELECT p.id FROM payment p WHERE p.batch_id = :batch AND p.state = 'OUTSTANDING'"
+                        + " ORDER BY p.amount_minor LIMIT 1")
+                .param("batch", batch.value())
+                .query(Long.class)
+                .single();
+        undoing.undo(
+                stage.cast().on(run, "ines"),
+                Wanted.broughtBack(new PaymentId(payment), run),
+                "Payee asked for another date");
     }
 
     /** The bank pays most checks within a week or two; a few of the spring never come back. */

@@ -7,6 +7,7 @@ import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
 import leveltally.server.audit.AuditTrail;
 import org.springframework.dao.DataAccessException;
@@ -31,13 +32,23 @@ public class Holds {
     @Transactional
     public void hold(Actor by, InvoiceId id, String reason) {
         by.mayDo(Deed.HOLD);
-        InvoiceEntity row = held(id);
         if (reason.isBlank()) {
             throw Refusal.invalidField("reason-missing", "reason", "Say why this invoice is held.");
         }
+        holdAsAsked(by, by.person(), id, reason);
+    }
+
+    /**
+     * Holds an invoice as part of a deed that was asked for by one who may, and is done by another.
+     *
+     * @param holder who asked, and may release it
+     */
+    @Transactional
+    public void holdAsAsked(Actor by, PersonId holder, InvoiceId id, String reason) {
+        InvoiceEntity row = held(id);
         String first = row.holdReason;
         if (first == null) {
-            row.heldBy = by.person().value();
+            row.heldBy = holder.value();
             row.holdReason = reason.strip();
         } else {
             String both = first + "; " + reason.strip();

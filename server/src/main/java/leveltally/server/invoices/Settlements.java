@@ -2,14 +2,20 @@ package leveltally.server.invoices;
 
 import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.invoices.Settled;
 import leveltally.core.invoices.SettlementId;
 import leveltally.core.invoices.SettlementKind;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -56,20 +62,49 @@ public class Settlements {
         }
     }
 
-    /** What a payment settled and nothing undid since. */
+    /** What each of these payments settled and nothing undid since. */
     @Transactional(readOnly = true)
-    public List<Settled> settledBy(long payment) {
+    public Map<PaymentId, List<Settled>> settledBy(Collection<PaymentId> payments) {
+        if (payments.isEmpty()) {
+            return Map.of();
+        }
+        record Row(SettlementEntity row, InvoiceKind kind) {}
         return entities.createQuery("""
-                        select s from SettlementEntity s where s.paymentId = :payment and s.reversesId is null
+                        select s, i.kind from SettlementEntity s join InvoiceEntity i on i.id = s.invoiceId
+                        where s.paymentId in :payments and s.reversesId is null
                         and not exists (select 1 from SettlementEntity r where r.reversesId = s.id) order by s.id
-                        """, SettlementEntity.class)
-                .setParameter("payment", payment)
+                        """, Object[].class)
+                .setParameter(
+                        "payments", payments.stream().map(PaymentId::value).toList())
                 .getResultStream()
-                .map(row -> new Settled(
-                        new SettlementId(row.id),
-                        new InvoiceId(row.invoiceId),
-                        Money.ofMinor(row.amountMinor, row.currency)))
-                .toList();
+                .map(found -> new Row((SettlementEntity) found[0], (InvoiceKind) found[1]))
+                .collect(Collectors.groupingBy(
+                        one -> new PaymentId(Objects.requireNonNull(one.row().paymentId)),
+                        Collectors.mapping(one -> settled(one.row(), one.kind()), Collectors.toList())));
+    }
+
+    private static Settled settled(SettlementEntity row, InvoiceKind kind) {
+        return new Settled(
+                new SettlementId(row.id),
+                new InvoiceId(row.invoiceId),
+                kind,
+                row.kind,
+                Money.ofMinor(row.amountMinor, row.currency));
+    }
+
+    /** Cancels what is open of invoices, by so much of each, with the entry that says against which accounts. */
+    @Transactional
+    public void cancel(Map<InvoiceId, Money> amounts, LocalDate ledgerDate, EntryId entry) {
+        amounts.forEach((item, amount) -> {
+            SettlementEntity row = new SettlementEntity();
+            row.invoiceId = item.value();
+            row.kind = SettlementKind.CANCELLATION;
+            row.currency = amount.currency().getCurrencyCode();
+            row.amountMinor = amount.minor();
+            row.ledgerDate = ledgerDate;
+            row.entryId = entry.value();
+            entities.persist(row);
+        });
     }
 
     /** Undoes these rows, by a dated row that mirrors each of them. */

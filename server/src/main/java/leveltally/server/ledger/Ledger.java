@@ -3,7 +3,11 @@ package leveltally.server.ledger;
 import jakarta.persistence.EntityManager;
 import java.time.YearMonth;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
@@ -83,19 +87,35 @@ public class Ledger {
     /** An entry as it was written. */
     @Transactional(readOnly = true)
     public JournalEntry entry(EntryId id) {
-        JournalEntryEntity row = entities.find(JournalEntryEntity.class, id.value());
-        List<JournalLine> lines = new ArrayList<>();
+        return entries(List.of(id)).get(id);
+    }
+
+    /** Entries as they were written. */
+    @Transactional(readOnly = true)
+    public Map<EntryId, JournalEntry> entries(Collection<EntryId> ids) {
+        if (ids.isEmpty()) {
+            return Map.of();
+        }
+        List<Long> wanted = ids.stream().map(EntryId::value).toList();
+        Map<Long, List<JournalLine>> lines = new HashMap<>();
         entities.createQuery(
-                        "select l from JournalLineEntity l where l.entryId = :entry order by l.id",
+                        "select l from JournalLineEntity l where l.entryId in :entries order by l.id",
                         JournalLineEntity.class)
-                .setParameter("entry", id.value())
+                .setParameter("entries", wanted)
                 .getResultStream()
                 .forEach(line -> {
                     boolean debit = line.debitMinor > 0;
                     Money amount = Money.ofMinor(debit ? line.debitMinor : line.creditMinor, line.currency);
                     var side = debit ? JournalLine.Side.DEBIT : JournalLine.Side.CREDIT;
-                    lines.add(new JournalLine(new AccountId(line.accountId), side, amount));
+                    lines.computeIfAbsent(line.entryId, none -> new ArrayList<>())
+                            .add(new JournalLine(new AccountId(line.accountId), side, amount));
                 });
-        return new JournalEntry(row.ledgerDate, row.text, lines);
+        return entities.createQuery(
+                        "select e from JournalEntryEntity e where e.id in :entries", JournalEntryEntity.class)
+                .setParameter("entries", wanted)
+                .getResultStream()
+                .collect(Collectors.toMap(
+                        row -> new EntryId(row.id),
+                        row -> new JournalEntry(row.ledgerDate, row.text, lines.get(row.id))));
     }
 }

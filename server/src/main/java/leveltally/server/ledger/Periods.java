@@ -5,7 +5,9 @@ import jakarta.persistence.LockModeType;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.YearMonth;
+import java.util.Collection;
 import java.util.Map;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.OpenedMonths;
 import leveltally.core.ledger.Period;
@@ -64,14 +66,41 @@ public class Periods {
         PeriodEntity period =
                 entities.find(PeriodEntity.class, YearMonth.from(ledgerDate).toString());
         if (period == null) {
-            throw Refusal.invalidField(
-                    "no-period",
-                    "ledgerDate",
-                    "There is no period for " + leveltally.core.Dates.inWords(ledgerDate)
-                            + " yet. Choose a day in an open month.");
+            throw unknown(ledgerDate);
         }
         entities.refresh(period, LockModeType.PESSIMISTIC_READ);
         view(period).mustTake(ledgerDate);
+    }
+
+    /** Those of these months that there are, as they stand now; nobody is kept from locking one. */
+    @Transactional(readOnly = true)
+    public Map<YearMonth, Period> known(Collection<YearMonth> months) {
+        return entities.createQuery("select p from PeriodEntity p where p.month in :months", PeriodEntity.class)
+                .setParameter("months", months.stream().map(YearMonth::toString).toList())
+                .getResultStream()
+                .map(Periods::view)
+                .collect(Collectors.toMap(Period::month, period -> period));
+    }
+
+    /**
+     * The same question as {@link #shareOpen} for who only looks.
+     *
+     * @throws Refusal when the month of that day is not among the known ones, or is locked
+     */
+    public static void mustTake(Map<YearMonth, Period> known, LocalDate ledgerDate) {
+        Period period = known.get(YearMonth.from(ledgerDate));
+        if (period == null) {
+            throw unknown(ledgerDate);
+        }
+        period.mustTake(ledgerDate);
+    }
+
+    private static Refusal unknown(LocalDate ledgerDate) {
+        return Refusal.invalidField(
+                "no-period",
+                "ledgerDate",
+                "There is no period for " + leveltally.core.Dates.inWords(ledgerDate)
+                        + " yet. Choose a day in an open month.");
     }
 
     /** Locks a period exclusively and keeps its totals (law L8). */

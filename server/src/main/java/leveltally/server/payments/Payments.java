@@ -110,6 +110,30 @@ public class Payments {
         return view(locked(id));
     }
 
+    /** These payments as they stand, in the order of their ids. */
+    @Transactional(readOnly = true)
+    public List<Payment> all(Collection<PaymentId> ids) {
+        return rows(ids, LockModeType.NONE);
+    }
+
+    /** The same with their rows locked until the transaction ends, in one order for all who lock several. */
+    @Transactional
+    public List<Payment> lock(Collection<PaymentId> ids) {
+        return rows(ids, LockModeType.PESSIMISTIC_WRITE);
+    }
+
+    private List<Payment> rows(Collection<PaymentId> ids, LockModeType lock) {
+        List<PaymentEntity> rows = entities.createQuery(
+                        "select p from PaymentEntity p where p.id in :ids order by p.id", PaymentEntity.class)
+                .setParameter("ids", ids.stream().map(PaymentId::value).toList())
+                .setLockMode(lock)
+                .getResultList();
+        if (rows.size() < ids.size()) {
+            throw Refusal.notFound("no-payment", "There is no such payment. Choose one from the register.");
+        }
+        return rows.stream().map(Payments::view).toList();
+    }
+
     /** Takes a payment out of its batch before it is posted, so that its invoices come free. */
     @Transactional
     public Payment takeOut(Actor by, ClaimId claim, String why) {

@@ -174,7 +174,13 @@ final class LawQueries {
                 SELECT CONCAT('Entry ', x.id, ' undoes entry ', x.reverses_id, ' but for ', ABS(SUM(x.net)), ' on ', n.code)
                 FROM (SELECT e.id, e.reverses_id, l.account_id, l.currency, l.debit_minor - l.credit_minor AS net
                     FROM journal_entry e JOIN journal_line l ON l.entry_id IN (e.id, e.reverses_id)
-                    WHERE e.reverses_id IS NOT NULL) x JOIN ledger_account n ON n.id = x.account_id
+                    WHERE e.reverses_id IS NOT NULL
+                  -- what the deed sent to accounts of its choice
+                  UNION ALL SELECT c.entry_id, e.reverses_id, c.from_account_id, c.currency, -c.amount_minor
+                    FROM undoing_choice c JOIN journal_entry e ON e.id = c.entry_id
+                  UNION ALL SELECT c.entry_id, e.reverses_id, c.to_account_id, c.currency, c.amount_minor
+                    FROM undoing_choice c JOIN journal_entry e ON e.id = c.entry_id) x
+                JOIN ledger_account n ON n.id = x.account_id
                 GROUP BY x.id, x.reverses_id, n.code, x.currency HAVING SUM(x.net) <> 0
                 """, """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is undone by entry ', p.undone_entry_id,
@@ -266,6 +272,12 @@ final class LawQueries {
                 SELECT CONCAT('The ', LOWER(c.what), ' of ', p.name, ' were given by one person alone')
                 FROM person_change c JOIN person p ON p.id = c.person_id WHERE c.state = 'CONFIRMED'
                   AND (c.decided_by IS NULL OR c.decided_by IN (c.proposed_by, c.person_id))
+                """,
+                """
+                SELECT DISTINCT CONCAT('Invoices were cancelled with the payment to ', p.payee, ' without a second person')
+                FROM undoing_choice c JOIN payment p ON p.id = c.payment_id
+                LEFT JOIN undoing u ON u.id = c.undoing_id AND u.by_two AND u.state = 'DONE' AND u.decided_by <> u.asked_by
+                WHERE u.id IS NULL
                 """,
                 """
                 SELECT CONCAT('Routes ', r.id, ' were made and confirmed by one person alone') FROM approval_policy r

@@ -1,0 +1,224 @@
+package leveltally.server.voiding;
+
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import leveltally.core.Refusal;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.Settled;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountKind;
+import leveltally.core.ledger.EntryId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.ledger.LedgerAccount;
+import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.vendors.Reportable;
+import leveltally.core.voiding.Effect;
+import leveltally.core.voiding.Outcome;
+import leveltally.core.voiding.UndoPlan;
+import leveltally.server.checks.Check;
+import leveltally.server.checks.Checks;
+import leveltally.server.company.Companies;
+import leveltally.server.invoices.Settlements;
+import leveltally.server.ledger.Accounts;
+import leveltally.server.ledger.Ledger;
+import leveltally.server.payments.Payment;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Looks at payments before they are undone: a plan and its effect for each, whatever their number in as many statements. */
+@Component
+class UndoLook {
+    private final Checks checks;
+    private final Ledger ledger;
+    private final Accounts accounts;
+    private final Settlements settlements;
+    private final Companies companies;
+    private final UndoneItems items;
+
+    UndoLook(
+            Checks checks,
+            Ledger ledger,
+            Accounts accounts,
+            Settlements settlements,
+            Companies companies,
+            UndoneItems items) {
+        this.checks = checks;
+        this.ledger = ledger;
+        this.accounts = accounts;
+        this.settlements = settlements;
+        this.companies = companies;
+        this.items = items;
+    }
+
+    /** Everything that was read for all of them. */
+    private record Read(
+            Map<PaymentId, Check> checks,
+            Map<EntryId, JournalEntry> entries,
+            Map<PaymentId, List<Settled>> settled,
+            Map<InvoiceId, UndoneItems.Item> items,
+            Map<InvoiceId, List<Outcome.Line>> lines,
+            Map<PaymentId, Reportable> reportable,
+            Map<AccountId, LedgerAccount> accounts,
+            int graceDays) {}
+
+    /**
+     * @param payments those that are wanted, in the order in which they are
+     * @param reason of the deed; empty while none is typed yet
+     */
+    List<Looked> look(Wanted wanted, List<Payment> payments, String reason, LocalDate today) {
+        Read read = read(wanted, payments);
+        Map<Long, Wanted.One> asked = wanted.payments().stream().collect(Collectors.toMap(Wanted.One::payment, o -> o));
+        return payments.stream()
+                .map(payment -> look(payment, asked.get(payment.id().value()), wanted, read, reason, today))
+                .toList();
+    }
+
+    private Read read(Wanted wanted, List<Payment> payments) {
+        Set<PaymentId> ids = payments.stream().map(Payment::id).collect(Collectors.toSet());
+        Map<PaymentId, List<Settled>> settled = settlements.settledBy(ids);
+        Set<InvoiceId> invoices = settled.values().stream()
+                .flatMap(Collection::stream)
+                .map(Settled::item)
+                .collect(Collectors.toSet());
+        boolean cancels = wanted.others().isCancelled()
+                || wanted.payments().stream()
+                        .flatMap(one -> one.invoices().stream())
+                        .anyMatch(single -> single.fate().isCancelled());
+        return new Read(
+                checks.carrying(ids),
+                ledger.entries(payments.stream()
+                        .map(Payment::postedEntry)
+                        .filter(entry -> entry != null)
+                        .toList()),
+                settled,
+                items.of(invoices),
+                cancels ? items.lines(invoices) : Map.of(),
+                items.reportable(ids),
+                cancels
+                        ? accounts.all().stream().collect(Collectors.toMap(LedgerAccount::id, account -> account))
+                        : Map.of(),
+                companies.company().graceDays());
+    }
+
+    private Looked look(Payment payment, Wanted.One asked, Wanted wanted, Read read, String reason, LocalDate today) {
+        Check check = read.checks().get(payment.id());
+        String name = check == null ? "The payment to " + payment.payee() : check.name();
+        LocalDate wish = wanted.on();
+        LocalDate on = wish == null ? payment.ledgerDate() : wish;
+        EntryId posted = payment.postedEntry();
+        JournalEntry entry = posted == null ? null : read.entries().get(posted);
+        try {
+            if (entry == null) {
+                throw Refusal.conflict("not-posted", name + " is not posted, so there is nothing to undo.");
+            }
+            List<Settled> settled = read.settled().getOrDefault(payment.id(), List.of());
+            UndoPlan plan = UndoPlan.of(
+                    new UndoPlan.Posted(name, check != null, payment.state(), entry, settled),
+                    outcomes(asked, wanted.others(), settled, read, reason, on),
+                    on,
+                    today);
+            Map<InvoiceId, Effect.Before> before = new HashMap<>();
+            settled.forEach(
+                    row -> before.put(row.item(), read.items().get(row.item()).before()));
+            mustBeFree(plan, read.items());
+            Effect.OnYear year =
+                    Effect.year(read.reportable().getOrDefault(payment.id(), Reportable.NO), payment.checkDate(), on);
+            Effect effect = Effect.of(plan, before, today, read.graceDays(), year);
+            return new Looked(payment, name, check, on, entry, plan, effect, null);
+        } catch (Refusal refused) {
+            return new Looked(payment, name, check, on, entry, null, null, refused);
+        }
+    }
+
+    /** What is cancelled while another batch is about to pay the rest of it would take that from under it (law L9). */
+    private static void mustBeFree(UndoPlan plan, Map<InvoiceId, UndoneItems.Item> items) {
+        for (InvoiceId id : plan.cancelled().keySet()) {
+            UndoneItems.Item item = items.get(id);
+            if (item.batch() != null) {
+                throw Refusal.conflict(
+                        "in-another-batch",
+                        item.before().reference() + " stands in the batch “" + item.batch()
+                                + "”, so nothing of it is cancelled now. Take it out there first, or bring it back.");
+            }
+        }
+    }
+
+    private static Map<InvoiceId, Outcome> outcomes(
+            Wanted.One asked, Wanted.Fate others, List<Settled> settled, Read read, String reason, LocalDate on) {
+        Map<Long, Wanted.Fate> named = asked.invoices().stream()
+                .collect(Collectors.toMap(Wanted.Single::invoice, Wanted.Single::fate, (first, again) -> again));
+        Map<InvoiceId, Outcome> outcomes = new HashMap<>();
+        // what is named is looked at whether it was settled or not: the plan refuses what was not
+        named.forEach((id, fate) -> outcome(new InvoiceId(id), fate, read, reason, on, outcomes));
+        Set<InvoiceId> rest = new TreeSet<>(java.util.Comparator.comparing(InvoiceId::value));
+        settled.stream().filter(row -> row.of().raises()).map(Settled::item).forEach(rest::add);
+        rest.stream()
+                .filter(id -> !named.containsKey(id.value()))
+                .forEach(id -> outcome(id, others, read, reason, on, outcomes));
+        return outcomes;
+    }
+
+    private static void outcome(
+            InvoiceId id, Wanted.Fate fate, Read read, String reason, LocalDate on, Map<InvoiceId, Outcome> outcomes) {
+        UndoneItems.Item item = read.items().get(id);
+        if (item == null) {
+            outcomes.put(id, new Outcome.BringBack());
+            return;
+        }
+        outcomes.put(
+                id,
+                switch (fate.how()) {
+                    case OPEN -> new Outcome.BringBack();
+                    case HELD -> new Outcome.BringBackHeld(heldFor(fate.why(), reason));
+                    case OWN_LINES -> new Outcome.Cancel(item.payables(), ownLines(id, item, read, on));
+                    case ONE_ACCOUNT ->
+                        new Outcome.Cancel(
+                                item.payables(),
+                                List.of(new Outcome.Line(
+                                        taking(read, fate.account(), on),
+                                        Money.ofMinor(1, item.before().amount().currency()))));
+                });
+    }
+
+    private static String heldFor(@Nullable String why, String reason) {
+        String held = why == null || why.isBlank() ? reason : why;
+        return held.isBlank() ? "its payment was undone" : held.strip();
+    }
+
+    private static List<Outcome.Line> ownLines(InvoiceId id, UndoneItems.Item item, Read read, LocalDate on) {
+        List<Outcome.Line> lines = read.lines().getOrDefault(id, List.of());
+        if (lines.isEmpty()) {
+            throw Refusal.conflict(
+                    "no-lines",
+                    item.before().reference()
+                            + " came here without account lines. Choose one account to cancel it against.");
+        }
+        lines.forEach(line -> read.accounts().get(line.account()).mustTake(on));
+        return lines;
+    }
+
+    private static AccountId taking(Read read, @Nullable Long wanted, LocalDate on) {
+        LedgerAccount account = wanted == null ? null : read.accounts().get(new AccountId(wanted));
+        if (account == null) {
+            throw Refusal.invalidField(
+                    "account-missing", "account", "Choose the account that takes what is cancelled.");
+        }
+        AccountKind kind = account.facts().kind();
+        if (kind == AccountKind.CASH || kind == AccountKind.PAYABLES) {
+            throw Refusal.invalidField(
+                    "account-kind",
+                    "account",
+                    account.inWords() + " is an account of " + (kind == AccountKind.CASH ? "cash" : "what is owed")
+                            + ", so nothing is cancelled against it. Choose one of income or expense.");
+        }
+        account.mustTake(on);
+        return account.id();
+    }
+}

@@ -1,0 +1,193 @@
+package leveltally.server.voiding;
+
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.TreeMap;
+import leveltally.core.Refusal;
+import leveltally.core.checks.BankKnows;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.ledger.JournalEntry;
+import leveltally.core.ledger.JournalLine;
+import leveltally.core.ledger.Period;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.core.voiding.Effect;
+import leveltally.core.voiding.UndoPlan;
+import leveltally.server.checks.BankEvents;
+import leveltally.server.frame.MoneyView;
+import leveltally.server.ledger.Accounts;
+import leveltally.server.ledger.Periods;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Puts what undoing would do before those who look: each payment, all together, and the months it touches. */
+@Component
+class UndoViews {
+    private final Undoing undoing;
+    private final BankEvents told;
+    private final Accounts accounts;
+    private final UndoMonths months;
+
+    UndoViews(Undoing undoing, BankEvents told, Accounts accounts, UndoMonths months) {
+        this.undoing = undoing;
+        this.told = told;
+        this.accounts = accounts;
+        this.months = months;
+    }
+
+    @Transactional(readOnly = true)
+    UndoView of(Actor by, Wanted wanted) {
+        List<Looked> looked = undoing.look(by, wanted, "");
+        Map<Long, String> names = accounts.names();
+        Map<CheckNumberId, BankKnows> bank = told.bankKnows(looked.stream()
+                .map(Looked::check)
+                .filter(Objects::nonNull)
+                .map(check -> check.id())
+                .toList());
+        Map<String, Money> amounts = new TreeMap<>();
+        looked.forEach(one -> amounts.merge(
+                one.payment().amount().currency().getCurrencyCode(),
+                one.payment().amount(),
+                Money::plus));
+        List<Looked> planned = looked.stream().filter(one -> one.plan() != null).toList();
+        List<JournalEntry> writing =
+                planned.stream().map(one -> plan(one).entry()).toList();
+        List<JournalEntry> undone =
+                planned.stream().map(Looked::entry).filter(Objects::nonNull).toList();
+        Map<YearMonth, Period> periods = months.periods(looked);
+        boolean paper = looked.stream().allMatch(one -> one.check() != null);
+        return new UndoView(
+                what(looked, paper),
+                paper,
+                looked.stream().map(one -> view(one, names, bank, periods)).toList(),
+                amounts.values().stream().map(MoneyView::of).toList(),
+                recap(writing, names),
+                months.of(writing, undone, names, periods),
+                planned.stream().anyMatch(one -> plan(one).needsSecond()),
+                (int) looked.stream()
+                        .filter(one -> refused(one, periods) != null)
+                        .count());
+    }
+
+    /** Why a payment cannot be undone as it is wanted: it has no plan, or its day lies in no open month. */
+    private static @Nullable String refused(Looked one, Map<YearMonth, Period> periods) {
+        if (one.refused() != null) {
+            return one.refused().sentence();
+        }
+        try {
+            Periods.mustTake(periods, one.on());
+            return null;
+        } catch (Refusal noMonth) {
+            return noMonth.sentence();
+        }
+    }
+
+    private static String what(List<Looked> looked, boolean paper) {
+        return looked.size() == 1
+                ? UndoPlan.lowered(looked.get(0).name())
+                : looked.size() + (paper ? " checks" : " payments");
+    }
+
+    private static UndoPlan plan(Looked one) {
+        return Objects.requireNonNull(one.plan());
+    }
+
+    private static UndoView.UndoneView view(
+            Looked one, Map<Long, String> names, Map<CheckNumberId, BankKnows> bank, Map<YearMonth, Period> periods) {
+        UndoPlan plan = one.plan();
+        Effect effect = one.effect();
+        return new UndoView.UndoneView(
+                one.payment().id().value(),
+                one.check() == null ? null : one.check().id().value(),
+                one.name(),
+                one.payment().payee(),
+                MoneyView.of(one.payment().amount()),
+                one.payment().checkDate(),
+                one.payment().ledgerDate(),
+                one.on(),
+                period(one.on()),
+                plan == null ? List.of() : lines(plan.entry(), names),
+                effect == null
+                        ? List.of()
+                        : effect.items().stream().map(UndoViews::item).toList(),
+                effect == null || effect.discountLost().isZero()
+                        ? ""
+                        : effect.discountLost().toString(),
+                effect == null
+                        ? ""
+                        : effect.year()
+                                .inWords(
+                                        one.payment().checkDate().getYear(),
+                                        one.payment().amount()),
+                one.check() == null
+                        ? ""
+                        : Objects.requireNonNull(bank.get(one.check().id())).ofAVoid(),
+                refused(one, periods));
+    }
+
+    private static List<UndoView.SideView> lines(JournalEntry entry, Map<Long, String> names) {
+        return entry.lines().stream()
+                .map(line -> {
+                    boolean debit = line.side() == JournalLine.Side.DEBIT;
+                    String amount = line.amount().toString();
+                    return new UndoView.SideView(
+                            names.get(line.account().value()), debit ? amount : "", debit ? "" : amount);
+                })
+                .toList();
+    }
+
+    private static UndoView.UndoneItem item(Effect.OnItem item) {
+        return new UndoView.UndoneItem(
+                item.id().value(),
+                item.reference(),
+                item.becomes().words(),
+                item.becomes() == Effect.Becomes.FREE ? "" : item.becomes().name(),
+                item.moves().toString(),
+                item.openBefore().toString(),
+                item.openAfter().toString(),
+                item.discount().isZero() ? "" : item.discount().toString(),
+                item.lost());
+    }
+
+    /** Debits and credits of all entries together, by month and account. */
+    private static List<UndoView.RecapView> recap(List<JournalEntry> writing, Map<Long, String> names) {
+        record Key(YearMonth month, long account, String currency, JournalLine.Side side) {}
+        Map<Key, Money> sums = new TreeMap<>(Comparator.comparing(Key::month)
+                .thenComparing(Key::currency)
+                .thenComparing(Key::side)
+                .thenComparing(key -> names.getOrDefault(key.account(), "")));
+        for (JournalEntry entry : writing) {
+            for (JournalLine line : entry.lines()) {
+                sums.merge(
+                        new Key(
+                                YearMonth.from(entry.ledgerDate()),
+                                line.account().value(),
+                                line.amount().currency().getCurrencyCode(),
+                                line.side()),
+                        line.amount(),
+                        Money::plus);
+            }
+        }
+        List<UndoView.RecapView> lines = new ArrayList<>();
+        sums.forEach((key, sum) -> {
+            boolean debit = key.side() == JournalLine.Side.DEBIT;
+            lines.add(new UndoView.RecapView(
+                    new Period(key.month(), false).inWords(),
+                    names.get(key.account()),
+                    debit ? sum.toString() : "",
+                    debit ? "" : sum.toString(),
+                    key.currency()));
+        });
+        return lines;
+    }
+
+    private static String period(LocalDate on) {
+        return new Period(YearMonth.from(on), false).inWords();
+    }
+}

@@ -1,0 +1,253 @@
+package leveltally.server.voiding;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.EntryId;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.core.people.PersonId;
+import leveltally.core.vendors.TwoPeople;
+import leveltally.core.voiding.Effect;
+import leveltally.core.voiding.UndoPlan;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.batches.Batch;
+import leveltally.server.batches.Batches;
+import leveltally.server.batches.Drafting;
+import leveltally.server.checks.BankEvents;
+import leveltally.server.invoices.Holds;
+import leveltally.server.invoices.Settlements;
+import leveltally.server.ledger.EntryKind;
+import leveltally.server.ledger.EntryLinks;
+import leveltally.server.ledger.Ledger;
+import leveltally.server.ledger.Periods;
+import leveltally.server.payments.Payment;
+import leveltally.server.payments.Payments;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Undoes posted payments, several in one deed, all or none: what is shown before is the plan that is carried out. Where an
+ * invoice is cancelled with its payment, the deed is asked for by one person and done by a second.
+ */
+@Service
+public class Undoing {
+    private final Payments payments;
+    private final Batches batches;
+    private final Drafting drafting;
+    private final UndoLook looks;
+    private final UndoingRows rows;
+    private final BankEvents told;
+    private final Ledger ledger;
+    private final Periods periods;
+    private final Settlements settlements;
+    private final Holds holds;
+    private final AuditTrail audit;
+
+    Undoing(
+            Payments payments,
+            Batches batches,
+            Drafting drafting,
+            UndoLook looks,
+            UndoingRows rows,
+            BankEvents told,
+            Ledger ledger,
+            Periods periods,
+            Settlements settlements,
+            Holds holds,
+            AuditTrail audit) {
+        this.payments = payments;
+        this.batches = batches;
+        this.drafting = drafting;
+        this.looks = looks;
+        this.rows = rows;
+        this.told = told;
+        this.ledger = ledger;
+        this.periods = periods;
+        this.settlements = settlements;
+        this.holds = holds;
+        this.audit = audit;
+    }
+
+    /** @param waits true where a second person has to agree before anything is written */
+    public record Asked(long id, boolean waits) {}
+
+    /** What undoing them would do; the same plans the deed carries out. */
+    @Transactional(readOnly = true)
+    List<Looked> look(Actor by, Wanted wanted, String reason) {
+        by.mayDo(Deed.READ);
+        wanted.mustBeOneDeed();
+        return looks.look(wanted, payments.all(ids(wanted)), reason, by.today());
+    }
+
+    /**
+     * Undoes them, or asks a second person where invoices are cancelled with them.
+     *
+     * @throws Refusal when one of them cannot be undone so; then none is
+     */
+    @Transactional
+    public Asked undo(Actor by, Wanted wanted, String reason) {
+        by.mayDo(Deed.UNDO_PAYMENT);
+        wanted.mustBeOneDeed();
+        if (reason.isBlank()) {
+            throw Refusal.invalidField("reason-missing", "reason", "Say why this is undone.");
+        }
+        lockDraft(wanted);
+        List<Looked> looked = looks.look(wanted, payments.lock(ids(wanted)), reason, by.today());
+        mustAllBePlanned(looked);
+        rows.mustNotWait(ids(wanted));
+        boolean byTwo = looked.stream().anyMatch(one -> plan(one).needsSecond());
+        long id = rows.ask(by, UndoingKind.UNDO, wanted, byTwo, reason.strip());
+        if (byTwo) {
+            looked.forEach(one -> audit.record(
+                    by,
+                    one.check() == null ? "ask to reverse payment" : "ask to void check",
+                    subject(one),
+                    Map.of("reason", reason.strip())));
+        } else {
+            carryOut(by, by.person(), id, wanted, looked, reason.strip());
+        }
+        return new Asked(id, byTwo);
+    }
+
+    /** The second person's agreement: it is done as it was asked, or refused where it cannot be done any more. */
+    @Transactional
+    public void agree(Actor by, long id) {
+        by.mayDo(Deed.AGREE_TO_UNDO);
+        UndoingRows.Question question = rows.lockWaiting(id);
+        mustBeSecond(by, question);
+        Wanted wanted = question.wanted();
+        lockDraft(wanted);
+        List<Looked> looked = looks.look(wanted, payments.lock(ids(wanted)), question.reason(), by.today());
+        mustAllBePlanned(looked);
+        rows.decide(by, id, UndoingState.DONE, "");
+        carryOut(by, question.askedBy(), id, wanted, looked, question.reason());
+    }
+
+    /** A second person's no, or the word of whoever asked that it is not wanted any more. */
+    @Transactional
+    public void refuse(Actor by, long id, String why) {
+        by.mayDo(Deed.REFUSE_TO_UNDO);
+        UndoingRows.Question question = rows.lockWaiting(id);
+        boolean own = question.askedBy().equals(by.person());
+        if (!own) {
+            by.mayDo(Deed.AGREE_TO_UNDO);
+        }
+        if (!own && why.isBlank()) {
+            throw Refusal.invalidField("reason-missing", "why", "Say why you do not agree, for whoever asked.");
+        }
+        rows.decide(by, id, own ? UndoingState.TAKEN_BACK : UndoingState.REFUSED, why.strip());
+        audit.record(
+                by,
+                own ? "take back undoing" : "refuse undoing",
+                "undoing " + id,
+                Map.of("reason", question.reason(), "why", why.strip()));
+    }
+
+    private void mustBeSecond(Actor by, UndoingRows.Question question) {
+        TwoPeople.check(question.askedBy(), by.person());
+        Set<PersonId> hands = rows.hands(question.wanted());
+        if (hands.contains(by.person())) {
+            throw Refusal.notAllowed(
+                    "own-hand",
+                    "You prepared one of these payments, or entered what it pays, so somebody else must agree.");
+        }
+    }
+
+    private static void mustAllBePlanned(List<Looked> looked) {
+        looked.stream()
+                .map(Looked::refused)
+                .filter(Objects::nonNull)
+                .findFirst()
+                .ifPresent(refused -> {
+                    throw refused;
+                });
+    }
+
+    /** The draft comes first: batches are locked before payments. */
+    private void lockDraft(Wanted wanted) {
+        Long into = wanted.into();
+        if (into != null) {
+            batches.lockAnyVersion(new BatchId(into));
+        }
+    }
+
+    /** @param asker whose wish it is */
+    private void carryOut(Actor by, PersonId asker, long id, Wanted wanted, List<Looked> looked, String reason) {
+        looked.stream().map(Looked::on).distinct().sorted().forEach(periods::shareOpen);
+        for (Looked one : looked) {
+            EntryId entry = write(by, one, plan(one), reason);
+            rows.chose(id, one.payment().id(), entry, plan(one).chosen());
+            plan(one).held().forEach((item, why) -> holds.holdAsAsked(by, asker, item, why));
+        }
+        intoDraft(by, wanted, looked);
+    }
+
+    /** Writes one plan: its entry, the mirrored rows, what is cancelled, the payment's step, and what the bank hears. */
+    private EntryId write(Actor by, Looked one, UndoPlan plan, String reason) {
+        Payment payment = one.payment();
+        LocalDate on = plan.entry().ledgerDate();
+        EntryLinks links = EntryLinks.ofVoid(
+                payment.batch().value(),
+                payment.id().value(),
+                Objects.requireNonNull(payment.postedEntry()).value());
+        EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
+        settlements.undo(plan.mirrored(), on, entry);
+        settlements.cancel(plan.cancelled(), on, entry);
+        payments.undo(by, payment.id(), plan.becomes(), one.name(), entry, on, reason);
+        if (one.check() != null) {
+            told.tellVoid(one.check(), on);
+        }
+        audit.record(
+                by,
+                one.check() == null ? "reverse payment" : "void check",
+                subject(one),
+                Map.of(
+                        "date",
+                        on.toString(),
+                        "reason",
+                        reason,
+                        "amount",
+                        payment.amount().plain()));
+        return entry;
+    }
+
+    private void intoDraft(Actor by, Wanted wanted, List<Looked> looked) {
+        if (wanted.into() == null) {
+            return;
+        }
+        List<InvoiceId> open = looked.stream()
+                .flatMap(one -> Objects.requireNonNull(one.effect()).items().stream())
+                .filter(item -> item.becomes() == Effect.Becomes.OPEN)
+                .map(Effect.OnItem::id)
+                .distinct()
+                .toList();
+        if (!open.isEmpty()) {
+            rows.flush();
+            Batch draft = batches.get(new BatchId(wanted.into()));
+            drafting.add(by, draft.id(), draft.version(), open);
+        }
+    }
+
+    private static UndoPlan plan(Looked one) {
+        return Objects.requireNonNull(one.plan());
+    }
+
+    private static String subject(Looked one) {
+        return one.check() == null
+                ? "payment " + one.payment().id().value()
+                : "check " + one.check().number();
+    }
+
+    private static List<PaymentId> ids(Wanted wanted) {
+        return wanted.payments().stream()
+                .map(one -> new PaymentId(one.payment()))
+                .toList();
+    }
+}

@@ -1,0 +1,6 @@
+package leveltally.server.voiding;
+
+/** What is asked for. */
+enum UndoingKind {
+    UNDO
+}

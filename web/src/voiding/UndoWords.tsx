@@ -1,0 +1,145 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, call } from "../api/client";
+import { longDate } from "../parts/dates";
+import { ChoiceWord, DayWord } from "../parts/Word";
+import type { Fate, Undo } from "./useUndo";
+
+const FATES: Record<Fate["how"], string> = {
+  OPEN: "come back open",
+  HELD: "come back held",
+  OWN_LINES: "are cancelled against their own accounts",
+  ONE_ACCOUNT: "are cancelled against one account",
+};
+
+/** The sentence of undoing: on which day, and what becomes of the invoices. */
+export function UndoWords({ undo, today }: { undo: Undo; today: string }) {
+  const { wish, change } = undo;
+  const when = wish.date === undefined ? "own" : wish.date === today ? "today" : "day";
+  return (
+    <>
+      on{" "}
+      <ChoiceWord
+        name="Dated"
+        text={
+          when === "own" ? "its own date" : when === "today" ? `today, ${longDate(today)}` : "another day,"
+        }
+        value={when}
+        choices={[
+          { value: "today", text: `today, ${longDate(today)}` },
+          { value: "own", text: "its own date", detail: "where that month is open" },
+          { value: "day", text: "another day" },
+        ]}
+        onChange={(next) =>
+          change({ date: next === "own" ? undefined : next === "today" ? today : dayBefore(today) })
+        }
+      />
+      {when === "day" && (
+        <>
+          {" "}
+          <DayWord
+            name="Day"
+            text={longDate(wish.date!)}
+            value={wish.date!}
+            onChange={(date) => date && change({ date })}
+          />
+        </>
+      )}
+      ; invoices{" "}
+      <FateWord name="Invoices" fate={wish.others} onFate={(others) => change({ others, single: {} })} />
+      {wish.others.how === "OPEN" && <DraftWord undo={undo} />}.
+    </>
+  );
+}
+
+/** A day to begin with, one before; which days are banking days or open is the server's to say. */
+function dayBefore(today: string): string {
+  const day = new Date(`${today}T00:00:00Z`);
+  day.setUTCDate(day.getUTCDate() - 1);
+  return day.toISOString().slice(0, 10);
+}
+
+/** What becomes of an invoice, and the account where one takes it. */
+export function FateWord({
+  name,
+  fate,
+  onFate,
+  text,
+}: {
+  name: string;
+  fate: Fate;
+  onFate: (fate: Fate) => void;
+  /** What it says, where that is not the fate itself. */
+  text?: string;
+}) {
+  return (
+    <>
+      <ChoiceWord
+        name={name}
+        text={text ?? FATES[fate.how]}
+        value={fate.how}
+        choices={(Object.keys(FATES) as Fate["how"][]).map((how) => ({
+          value: how,
+          text: FATES[how],
+          detail: how === "OWN_LINES" || how === "ONE_ACCOUNT" ? "by two people" : undefined,
+        }))}
+        onChange={(how) => onFate({ how })}
+      />
+      {fate.how === "ONE_ACCOUNT" && <AccountWord fate={fate} onFate={onFate} name={`Account for ${name}`} />}
+    </>
+  );
+}
+
+function AccountWord({ name, fate, onFate }: { name: string; fate: Fate; onFate: (fate: Fate) => void }) {
+  const accounts = useQuery({
+    queryKey: ["accounts"],
+    queryFn: () => call(api.GET("/api/ledger-accounts")),
+  });
+  const open = accounts.data?.filter((one) => one.open && one.kind !== "CASH" && one.kind !== "PAYABLES");
+  const chosen = open?.find((one) => one.id === fate.account);
+  return (
+    <>
+      ,{" "}
+      <ChoiceWord
+        name={name}
+        text={chosen ? `${chosen.code} ${chosen.name}` : "choose the account"}
+        value={String(fate.account ?? "")}
+        choices={(open ?? []).map((one) => ({
+          value: String(one.id),
+          text: `${one.code} ${one.name}`,
+          detail: one.kindWords,
+        }))}
+        onChange={(id) => onFate({ ...fate, account: Number(id) })}
+      />
+    </>
+  );
+}
+
+/** A draft that takes the invoices at once, so that they are paid again without being looked for. */
+function DraftWord({ undo }: { undo: Undo }) {
+  const drafts = useQuery({
+    queryKey: ["batches", ["DRAFT"]],
+    queryFn: () => call(api.GET("/api/batches", { params: { query: { state: ["DRAFT"] } } })),
+  });
+  const chosen = drafts.data?.find((one) => one.id === undo.wish.into);
+  if (!drafts.data?.length) return null;
+  return (
+    <>
+      {" "}
+      and go into{" "}
+      <ChoiceWord
+        name="Draft"
+        text={chosen ? `“${chosen.name}”` : "no draft"}
+        value={String(undo.wish.into ?? "")}
+        choices={[
+          { value: "", text: "no draft" },
+          ...drafts.data.map((one) => ({
+            value: String(one.id),
+            text: `“${one.name}”`,
+            detail: one.account,
+          })),
+        ]}
+        onChange={(id) => undo.change({ into: id ? Number(id) : undefined })}
+      />
+    </>
+  );
+}
