@@ -15,6 +15,8 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/post": () => import("./posting/PostStation").then((m) => m.PostStation),
   "/bank": () => import("./bankfiles/BankStation").then((m) => m.BankStation),
   "/register": () => import("./checks/RegisterPage").then((m) => m.RegisterPage),
+  "/undo": () => import("./voiding/UndoPage").then((m) => m.UndoPage),
+  "/undo/:id": () => import("./voiding/AskedPage").then((m) => m.AskedPage),
   "/vendors": () => import("./vendors/VendorsPage").then((m) => m.VendorsPage),
   "/vendors/:id": () => import("./vendors/VendorPage").then((m) => m.VendorPage),
   "/vendors/new": () => import("./vendors/NewVendor").then((m) => m.NewVendor),

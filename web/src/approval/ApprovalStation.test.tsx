@@ -69,6 +69,7 @@ function desk(
         now: "2026-11-12T09:00:00Z",
       },
       "GET /api/vendor-changes": changes,
+      "GET /api/undoing": [],
       ...answers,
     },
   });

@@ -13,7 +13,7 @@ import { DeedDialog } from "../parts/DeedDialog";
 import { Grid } from "../parts/Grid";
 import { useNarrow } from "../parts/useNarrow";
 import { ChangeFacts } from "../vendors/ChangeFacts";
-import { group, type Waiting, type Change, columns, NARROW } from "./waitingColumns";
+import { group, type Waiting, type Change, type Undoing, columns, NARROW } from "./waitingColumns";
 
 /** What waits for whoever looks, since when and for how much; then what waits for others. */
 export function ApprovalStation() {
@@ -26,16 +26,34 @@ export function ApprovalStation() {
     queryKey: ["vendor-changes"],
     queryFn: () => call(api.GET("/api/vendor-changes")),
   });
+  const undoings = useQuery({
+    queryKey: ["undoing"],
+    queryFn: () => call(api.GET("/api/undoing")),
+  });
   return (
     <Loaded query={waiting}>
       {(asked) => (
-        <Loaded query={changes}>{(proposed) => <Waits waiting={asked} changes={proposed} />}</Loaded>
+        <Loaded query={changes}>
+          {(proposed) => (
+            <Loaded query={undoings}>
+              {(undone) => <Waits waiting={asked} changes={proposed} undoings={undone} />}
+            </Loaded>
+          )}
+        </Loaded>
       )}
     </Loaded>
   );
 }
 
-export function Waits({ waiting, changes }: { waiting: Schemas["DeskView"]; changes: Change[] }) {
+export function Waits({
+  waiting,
+  changes,
+  undoings,
+}: {
+  waiting: Schemas["DeskView"];
+  changes: Change[];
+  undoings: Undoing[];
+}) {
   const session = useSession();
   const [values, change] = useAddress();
   const navigate = useNavigate();
@@ -44,14 +62,22 @@ export function Waits({ waiting, changes }: { waiting: Schemas["DeskView"]; chan
   const others = waiting.batches.filter((one) => !one.mine);
   const controller = session.roles.includes("CONTROLLER");
   const mayDecide = changes.filter((one) => controller && !one.mine);
+  const mayUndo = undoings.filter((one) => one.mayDecide);
   const fresh = mayDecide.filter((one) => one.before.length === 0 && !one.typesAccount);
   const items = [
-    ...group("mine", `Waits for you (${mine.length + mayDecide.length})`, mine, mayDecide),
+    ...group(
+      "mine",
+      `Waits for you (${mine.length + mayDecide.length + mayUndo.length})`,
+      mine,
+      mayDecide,
+      mayUndo,
+    ),
     ...group(
       "others",
-      `Waits for others (${others.length + changes.length - mayDecide.length})`,
+      `Waits for others (${others.length + changes.length - mayDecide.length + undoings.length - mayUndo.length})`,
       others,
       changes.filter((one) => !mayDecide.includes(one)),
+      undoings.filter((one) => !one.mayDecide),
     ),
   ];
   const cursor = values.at ?? (mine[0] ? `b${mine[0].id}` : mayDecide[0] ? `c${mayDecide[0].id}` : undefined);
@@ -60,7 +86,10 @@ export function Waits({ waiting, changes }: { waiting: Schemas["DeskView"]; chan
   const open = (key: string) => {
     const found = items.find((item) => item.key === key);
     if (!found || !("row" in found)) return;
-    navigate(found.row.batch ? `/approval/${found.row.batch.id}` : `/vendors/${found.row.change!.vendor}`);
+    const { batch, change: proposed, undoing } = found.row;
+    navigate(
+      batch ? `/approval/${batch.id}` : proposed ? `/vendors/${proposed.vendor}` : `/undo/${undoing.id}`,
+    );
   };
   return (
     <Station
@@ -101,11 +130,32 @@ export function Waits({ waiting, changes }: { waiting: Schemas["DeskView"]; chan
           <BatchAsked batch={row.batch} onOpen={() => navigate(`/approval/${row.batch.id}`)} />
         ) : row?.change ? (
           <ChangeFacts change={row.change} />
+        ) : row?.undoing ? (
+          <UndoingAsked asked={row.undoing} onOpen={() => navigate(`/undo/${row.undoing.id}`)} />
         ) : (
           <p className="text-faint">Move the cursor onto a batch. Enter opens it.</p>
         )
       }
     />
+  );
+}
+
+function UndoingAsked({ asked, onOpen }: { asked: Undoing; onOpen: () => void }) {
+  return (
+    <div className="flex flex-col gap-3">
+      <h2 className="text-base font-bold">{asked.who} asks to undo</h2>
+      <ul>
+        {asked.names.map((name) => (
+          <li key={name}>{name}</li>
+        ))}
+        {asked.count > asked.names.length && <li>and {asked.count - asked.names.length} more</li>}
+      </ul>
+      <p>“{asked.reason}”</p>
+      <p className="text-faint">Invoices are cancelled with it, so a second person has to agree.</p>
+      <Button className="self-start" onClick={onOpen}>
+        Look at what it would do
+      </Button>
+    </div>
   );
 }
 

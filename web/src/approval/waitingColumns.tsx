@@ -7,14 +7,26 @@ export type Waiting = Schemas["WaitingBatch"];
 
 export type Change = Schemas["ChangeView"];
 
-type Row = { batch: Waiting; change?: undefined } | { batch?: undefined; change: Change };
+export type Undoing = Schemas["UndoingView"];
+
+type Row =
+  | { batch: Waiting; change?: undefined; undoing?: undefined }
+  | { batch?: undefined; change: Change; undoing?: undefined }
+  | { batch?: undefined; change?: undefined; undoing: Undoing };
 
 /** What waits under one heading; nothing where nothing does. */
-export function group(key: string, title: string, batches: Waiting[], changes: Change[]): Item<Row>[] {
-  if (batches.length + changes.length === 0) return [];
+export function group(
+  key: string,
+  title: string,
+  batches: Waiting[],
+  changes: Change[],
+  undoings: Undoing[],
+): Item<Row>[] {
+  if (batches.length + changes.length + undoings.length === 0) return [];
   return [
     { key, heading: <b>{title}</b> },
     ...batches.map((batch) => ({ key: `b${batch.id}`, row: { batch } })),
+    ...undoings.map((undoing) => ({ key: `u${undoing.id}`, row: { undoing } })),
     ...changes.map((change) => ({ key: `c${change.id}`, row: { change } })),
   ];
 }
@@ -29,19 +41,30 @@ const NAME: Column<Row> = {
         {row.batch.name}
         {row.batch.round > 1 && <span className="text-faint text-note"> · sent again</span>}
       </>
-    ) : (
+    ) : row.change ? (
       `${row.change.vendorName}: ${row.change.what}`
+    ) : (
+      `Undo ${row.undoing.names.join("; ")}${row.undoing.count > row.undoing.names.length ? " …" : ""}`
     ),
 };
+
+const amountOf = (row: Row) =>
+  row.batch ? row.batch.amount : row.undoing?.amounts.length === 1 ? row.undoing.amounts[0] : undefined;
 
 const AMOUNT: Column<Row> = {
   key: "amount",
   title: "Amount",
   width: "110px",
   right: true,
-  words: (row) => row.batch?.amount.text ?? "",
-  cell: (row) => row.batch && <Amount of={row.batch.amount} />,
+  words: (row) => amountOf(row)?.text ?? "",
+  cell: (row) => {
+    const amount = amountOf(row);
+    return amount && <Amount of={amount} />;
+  },
 };
+
+const since = (row: Row): string =>
+  row.batch ? (row.batch.since ?? row.batch.sentAt) : row.change ? row.change.proposedAt : row.undoing.at;
 
 export const columns = (now: string): Column<Row>[] => [
   NAME,
@@ -66,22 +89,27 @@ export const columns = (now: string): Column<Row>[] => [
         ""
       ),
   },
-  { key: "payments", title: "Payments", width: "66px", right: true, cell: (row) => row.batch?.claims ?? "" },
+  {
+    key: "payments",
+    title: "Payments",
+    width: "66px",
+    right: true,
+    cell: (row) => row.batch?.claims ?? row.undoing?.count ?? "",
+  },
   AMOUNT,
   {
     key: "asked-by",
     title: "Asked by",
     width: "112px",
-    cell: (row) => (row.batch ? row.batch.sentBy : row.change.proposedBy),
+    cell: (row) => (row.batch ? row.batch.sentBy : row.change ? row.change.proposedBy : row.undoing.who),
   },
   {
     key: "waits",
     title: "Waits",
     width: "64px",
     right: true,
-    value: (row) => (row.batch ? (row.batch.since ?? row.batch.sentAt) : row.change.proposedAt),
-    cell: (row) =>
-      row.batch ? waited(row.batch.since ?? row.batch.sentAt, now) : waited(row.change.proposedAt, now),
+    value: since,
+    cell: (row) => waited(since(row), now),
   },
 ];
 

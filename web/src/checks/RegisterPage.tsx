@@ -1,13 +1,18 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { api, call, type Schemas } from "../api/client";
 import type { paths } from "../api/schema";
 import { useAddress } from "../frame/address";
-import { Station } from "../frame/Station";
+import { useSession } from "../frame/session";
+import { Figure, Station } from "../frame/Station";
+import { Button } from "../parts/Button";
 import { longDate } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
 import { everyPage } from "../parts/PrintedList";
+import { writeRanges } from "../parts/ranges";
 import { useArrangement } from "../parts/useArrangement";
 import { ChoiceWord } from "../parts/Word";
 import { LevelStrip } from "../proof/LevelStrip";
@@ -98,6 +103,25 @@ export function RegisterPage() {
 const itemsOf = (pages: Schemas["RegisterView"][]) =>
   pages.flatMap((page) => page.rows).map((row) => ({ key: String(row.id), row }));
 
+/** What can be done with several numbers at once. */
+function Selected({ rows }: { rows: NumberRow[] }) {
+  const navigate = useNavigate();
+  const { roles } = useSession();
+  const payments = rows.flatMap((row) => (row.state === "OUTSTANDING" && row.payment ? [row.payment] : []));
+  if (rows.length < 2 || !roles.includes("CLERK")) return null;
+  return (
+    <>
+      <Figure value={rows.length}>selected, {payments.length} of them outstanding</Figure>
+      <Button
+        disabled={payments.length === 0}
+        onClick={() => navigate(`/undo?payments=${writeRanges(payments)}`)}
+      >
+        Void {payments.length} checks…
+      </Button>
+    </>
+  );
+}
+
 /** The account's name says which series, as long as it has one. */
 function nameOf(series: Series, all: Series[]) {
   const alone = all.filter((s) => s.bankAccount === series.bankAccount).length === 1;
@@ -127,6 +151,7 @@ function Register({ all }: { all: Series[] }) {
   const first = pages.data?.pages[0];
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const at = rows.find((row) => String(row.id) === cursor);
+  const [selected, setSelected] = useState<Set<string>>(new Set());
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
   return (
     <Station
@@ -181,6 +206,8 @@ function Register({ all }: { all: Series[] }) {
               columns={COLUMNS}
               cursor={cursor}
               onCursor={(key) => change({ check: key })}
+              selected={selected}
+              onSelect={setSelected}
               dim={(row) => row.state === "SPOILED" || row.state === "UNACCOUNTED" || row.state === "VOIDED"}
               onEnd={() => {
                 if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
@@ -190,6 +217,7 @@ function Register({ all }: { all: Series[] }) {
           )}
         </Loaded>
       }
+      bar={<Selected rows={rows.filter((row) => selected.has(String(row.id)))} />}
       slip={
         cursor ? (
           <CheckSlip key={cursor} id={Number(cursor)} />

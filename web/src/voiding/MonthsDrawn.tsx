@@ -26,6 +26,7 @@ export function MonthsDrawn({ months }: { months: Month[] }) {
           </ul>
         </section>
       ))}
+      <p className="text-faint text-note">Credits to the left of the line, debits to its right.</p>
     </div>
   );
 }

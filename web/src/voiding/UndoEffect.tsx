@@ -30,6 +30,7 @@ export function UndoEffect({ one, undo }: { one: Undone; undo?: Undo }) {
                   <FateWord
                     name={`What becomes of ${item.reference}`}
                     text={item.becomes}
+                    own={singleOf(one.payment, item.invoice) in undo.wish.single}
                     fate={undo.wish.single[singleOf(one.payment, item.invoice)] ?? undo.wish.others}
                     onFate={(fate: Fate) =>
                       undo.change({

@@ -64,12 +64,15 @@ export function FateWord({
   fate,
   onFate,
   text,
+  own = true,
 }: {
   name: string;
   fate: Fate;
   onFate: (fate: Fate) => void;
   /** What it says, where that is not the fate itself. */
   text?: string;
+  /** False where the account is chosen elsewhere, for all of them. */
+  own?: boolean;
 }) {
   return (
     <>
@@ -84,7 +87,9 @@ export function FateWord({
         }))}
         onChange={(how) => onFate({ how })}
       />
-      {fate.how === "ONE_ACCOUNT" && <AccountWord fate={fate} onFate={onFate} name={`Account for ${name}`} />}
+      {own && fate.how === "ONE_ACCOUNT" && (
+        <AccountWord fate={fate} onFate={onFate} name={`Account for ${name}`} />
+      )}
     </>
   );
 }

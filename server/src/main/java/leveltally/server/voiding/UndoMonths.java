@@ -47,11 +47,9 @@ class UndoMonths {
             return List.of();
         }
         Months months = Months.of(moved(writing, undone), undone, writing);
-        long most = months.lines().stream()
-                .mapToLong(line -> Math.max(
-                        Math.abs(line.before().minor()), Math.abs(line.after().minor())))
-                .max()
-                .orElse(0);
+        Map<YearMonth, Long> most = new HashMap<>();
+        months.lines().forEach(line -> List.of(line.before(), line.after())
+                .forEach(amount -> most.merge(line.month(), Math.abs(amount.minor()), Math::max)));
         Map<YearMonth, List<UndoView.MovedView>> by = new LinkedHashMap<>();
         for (Months.Line line : months.lines()) {
             by.computeIfAbsent(line.month(), none -> new ArrayList<>())
@@ -60,8 +58,8 @@ class UndoMonths {
                             line.before().currency().getCurrencyCode(),
                             line.before().toString(),
                             line.after().toString(),
-                            place(line.before(), most),
-                            place(line.after(), most),
+                            place(line.before(), most.get(line.month())),
+                            place(line.after(), most.get(line.month())),
                             line.moves()));
         }
         return by.entrySet().stream()

@@ -70,7 +70,7 @@ public record UndoView(
     /**
      * What an account moves in the month; debits are positive.
      *
-     * @param from the place of {@code before} on a line from −1 to 1 on which the largest of all stands at an end; {@code to}
+     * @param from the place of {@code before} on a line from −1 to 1 on which the largest of the month stands at an end; {@code to}
      *     that of {@code after}
      */
     public record MovedView(
