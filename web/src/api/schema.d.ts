@@ -260,6 +260,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stops/{payment}/lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stops/{payment}/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirm_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -445,7 +493,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm_1"];
+        post: operations["confirm_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -589,7 +637,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm_2"];
+        post: operations["confirm_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -829,7 +877,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm_3"];
+        post: operations["confirm_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3785,6 +3833,20 @@ export interface components {
             bank: string;
             refused?: string;
         };
+        StopAsked: {
+            payments: number[];
+            reason: string;
+        };
+        StopLifted: {
+            reason: string;
+        };
+        StopConfirmed: {
+            /** Format: date */
+            on: string;
+            reference: string;
+            /** Format: date */
+            until?: string;
+        };
         SignIn: {
             signIn: string;
             password: string;
@@ -4460,6 +4522,9 @@ export interface components {
             steps: components["schemas"]["StepView"][];
             invoices: components["schemas"]["PaidView"][];
             bank: string[];
+            stop?: components["schemas"]["StopView"];
+            /** Format: int64 */
+            undoing?: number;
         };
         NumberView: {
             /** Format: int64 */
@@ -4477,7 +4542,7 @@ export interface components {
             /** Format: date */
             stateDate: string;
             then: string;
-            stale: boolean;
+            look: boolean;
             /** Format: int64 */
             batch?: number;
             batchName?: string;
@@ -4498,6 +4563,18 @@ export interface components {
             who: string;
             state: string;
             why: string;
+        };
+        StopView: {
+            /** Format: date */
+            asked: string;
+            why: string;
+            /** Format: date */
+            confirmed?: string;
+            reference: string;
+            /** Format: date */
+            expires?: string;
+            words: string;
+            look: boolean;
         };
         AdviceWanted: {
             address: string;
@@ -5135,6 +5212,8 @@ export interface components {
         UndoingView: {
             /** Format: int64 */
             id: number;
+            kind: string;
+            asksTo: string;
             who: string;
             /** Format: date-time */
             at: string;
@@ -6584,6 +6663,78 @@ export interface operations {
             };
         };
     };
+    stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StopAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    lift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                payment: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StopLifted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
+                };
+            };
+        };
+    };
+    confirm_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                payment: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StopConfirmed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     current: {
         parameters: {
             query?: never;
@@ -6893,7 +7044,7 @@ export interface operations {
             };
         };
     };
-    confirm_1: {
+    confirm_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -7157,7 +7308,7 @@ export interface operations {
             };
         };
     };
-    confirm_2: {
+    confirm_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -7544,7 +7695,7 @@ export interface operations {
             };
         };
     };
-    confirm_3: {
+    confirm_4: {
         parameters: {
             query?: never;
             header?: never;

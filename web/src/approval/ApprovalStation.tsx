@@ -143,7 +143,9 @@ export function Waits({
 function UndoingAsked({ asked, onOpen }: { asked: Undoing; onOpen: () => void }) {
   return (
     <div className="flex flex-col gap-3">
-      <h2 className="text-base font-bold">{asked.who} asks to undo</h2>
+      <h2 className="text-base font-bold">
+        {asked.who} asks to {asked.asksTo}
+      </h2>
       <ul>
         {asked.names.map((name) => (
           <li key={name}>{name}</li>
@@ -151,7 +153,7 @@ function UndoingAsked({ asked, onOpen }: { asked: Undoing; onOpen: () => void })
         {asked.count > asked.names.length && <li>and {asked.count - asked.names.length} more</li>}
       </ul>
       <p>“{asked.reason}”</p>
-      <p className="text-faint">Invoices are cancelled with it, so a second person has to agree.</p>
+      <p className="text-faint">A second person has to agree, who neither asked nor prepared the payment.</p>
       <Button className="self-start" onClick={onOpen}>
         Look at what it would do
       </Button>

@@ -44,7 +44,7 @@ const NAME: Column<Row> = {
     ) : row.change ? (
       `${row.change.vendorName}: ${row.change.what}`
     ) : (
-      `Undo ${row.undoing.names.join("; ")}${row.undoing.count > row.undoing.names.length ? " …" : ""}`
+      `${row.undoing.asksTo} ${row.undoing.names.join("; ")}${row.undoing.count > row.undoing.names.length ? " …" : ""}`
     ),
 };
 

@@ -7,6 +7,7 @@ import { useSession } from "../frame/session";
 import { clock, longDate, shortDate } from "../parts/dates";
 import { AdvicePart } from "./AdvicePart";
 import { Explained } from "./Explained";
+import { StopPart } from "../voiding/StopPart";
 import { UndoPart } from "../voiding/UndoPart";
 
 /** One number with its history, what it paid, what the bank heard, and the void it could get. */
@@ -21,6 +22,7 @@ export function CheckSlip({ id }: { id: number }) {
   if (history.error && !history.data) return <p className="text-rust">{history.error.message}</p>;
   if (!history.data) return null;
   const { number, steps, invoices, bank } = history.data;
+  const paid = number.payment && (number.state === "OUTSTANDING" || number.state === "STOPPED");
   return (
     <div className="flex flex-col gap-4">
       <h2 className="text-base font-bold">
@@ -69,8 +71,18 @@ export function CheckSlip({ id }: { id: number }) {
         </table>
       )}
       {invoices.length > 8 && <p className="text-faint">and {invoices.length - 8} more invoices</p>}
-      {number.state === "OUTSTANDING" && number.payment && session.roles.includes("CLERK") && (
-        <UndoPart key={number.payment} payment={number.payment} name={String(number.number)} />
+      {paid && session.roles.includes("CLERK") && (
+        <>
+          <StopPart
+            payment={number.payment!}
+            name={String(number.number)}
+            stop={history.data.stop}
+            undoing={history.data.undoing}
+          />
+          {!history.data.undoing && (
+            <UndoPart key={number.payment} payment={number.payment!} name={String(number.number)} />
+          )}
+        </>
       )}
       {number.state === "UNACCOUNTED" && <Explained id={id} number={number} />}
       {number.payee && invoices.length > 0 && <AdvicePart id={rested} number={number} />}

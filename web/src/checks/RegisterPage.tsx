@@ -27,6 +27,7 @@ type State =
 const STATES: { value: State | "ALL"; text: string }[] = [
   { value: "ALL", text: "every state" },
   { value: "OUTSTANDING", text: "outstanding" },
+  { value: "STOPPED", text: "stopped" },
   { value: "CLEARED", text: "cleared" },
   { value: "VOIDED", text: "voided" },
   { value: "SPOILED", text: "spoiled" },
@@ -38,6 +39,7 @@ const LOOKS: Record<string, string> = {
   SPOILED: "text-brass",
   UNACCOUNTED: "text-rust",
   VOIDED: "text-brass",
+  STOPPED: "text-rust",
 };
 
 const COLUMNS: Column<NumberRow>[] = [
@@ -75,7 +77,7 @@ const COLUMNS: Column<NumberRow>[] = [
     key: "then",
     title: "Then",
     width: "minmax(130px,1.3fr)",
-    cell: (n) => <span className={n.stale ? "text-brass" : "text-faint"}>{n.then}</span>,
+    cell: (n) => <span className={n.look ? "text-brass" : "text-faint"}>{n.then}</span>,
   },
 ];
 
@@ -107,11 +109,13 @@ const itemsOf = (pages: Schemas["RegisterView"][]) =>
 function Selected({ rows }: { rows: NumberRow[] }) {
   const navigate = useNavigate();
   const { roles } = useSession();
-  const payments = rows.flatMap((row) => (row.state === "OUTSTANDING" && row.payment ? [row.payment] : []));
+  const payments = rows.flatMap((row) =>
+    (row.state === "OUTSTANDING" || row.state === "STOPPED") && row.payment ? [row.payment] : [],
+  );
   if (rows.length < 2 || !roles.includes("CLERK")) return null;
   return (
     <>
-      <Figure value={rows.length}>selected, {payments.length} of them outstanding</Figure>
+      <Figure value={rows.length}>selected, {payments.length} of them can be voided</Figure>
       <Button
         disabled={payments.length === 0}
         onClick={() => navigate(`/undo?payments=${writeRanges(payments)}`)}

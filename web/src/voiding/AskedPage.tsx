@@ -34,8 +34,8 @@ function Asked({ whole }: { whole: Schemas["UndoingWhole"] }) {
       title="Asked to be undone"
       sentence={
         <>
-          <b>{asked.who}</b> asks to {would ? verb(would).toLowerCase() : "undo"}{" "}
-          <b>{would?.what ?? `${asked.count} payments`}</b>, on {longDate(asked.on)}: “{asked.reason}”.
+          <b>{asked.who}</b> asks to {would ? verb(would).toLowerCase() : asked.asksTo}{" "}
+          <b>{would?.what ?? asked.names.join(" · ")}</b>, on {longDate(asked.on)}: “{asked.reason}”.
         </>
       }
       answer={
@@ -62,12 +62,13 @@ function Asked({ whole }: { whole: Schemas["UndoingWhole"] }) {
         ) : (
           <p className="text-faint p-4">
             {asked.names.join(" · ")}
-            {asked.count > asked.names.length && ` and ${asked.count - asked.names.length} more`}: nothing of
-            it waits any more.
+            {asked.count > asked.names.length && ` and ${asked.count - asked.names.length} more`}:{" "}
+            {whole.decided ||
+              "the check is outstanding again once somebody agrees; the bank may pay it then."}
           </p>
         )
       }
-      bar={would && <Answer asked={asked} would={would} />}
+      bar={!whole.decided && <Answer asked={asked} would={would} />}
       slip={
         one && would ? (
           <div className="flex flex-col gap-4">
@@ -86,11 +87,13 @@ function Asked({ whole }: { whole: Schemas["UndoingWhole"] }) {
 }
 
 /** A second person agrees or does not; whoever asked can take it back. */
-function Answer({ asked, would }: { asked: Schemas["UndoingView"]; would: Schemas["UndoView"] }) {
+function Answer({ asked, would }: { asked: Schemas["UndoingView"]; would?: Schemas["UndoView"] }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [asking, setAsking] = useState<"agree" | "refuse">();
   const path = { path: { id: asked.id } };
+  const what = would?.what ?? asked.names.join(" · ");
+  const deed = would ? `${verb(would)} ${what}` : "Lift the stop";
   const done = async (words: string) => {
     await queries.invalidateQueries();
     toast(words);
@@ -105,25 +108,25 @@ function Answer({ asked, would }: { asked: Schemas["UndoingView"]; would: Schema
   return (
     <>
       {asked.mayDecide && (
-        <Button look="grave" disabled={would.refused > 0} onClick={() => setAsking("agree")}>
-          {verb(would)} {would.what}…
+        <Button look="grave" disabled={(would?.refused ?? 0) > 0} onClick={() => setAsking("agree")}>
+          {deed}…
         </Button>
       )}
       <Button onClick={() => setAsking("refuse")}>{asked.mine ? "Take it back…" : "Refuse…"}</Button>
       <DeedDialog
         open={asking === "agree"}
         onClose={() => setAsking(undefined)}
-        title={`${verb(would)} ${would.what}, asked by ${asked.who}`}
-        deed={`${verb(would)} ${would.what}`}
+        title={`${deed}, asked by ${asked.who}`}
+        deed={deed}
         grave
         wide
         run={async () => {
           await call(api.POST("/api/undoing/{id}/agree", { params: path }));
-          await done(`Done: ${would.what}, as ${asked.who} asked.`);
+          await done(`Done: ${what}, as ${asked.who} asked.`);
         }}
       >
         <p className="mb-2">“{asked.reason}”</p>
-        <UndoAll view={would} />
+        {would && <UndoAll view={would} />}
       </DeedDialog>
       <DeedDialog
         open={asking === "refuse"}

@@ -148,6 +148,8 @@ describe("undoing payments", () => {
     const whole = (mayDecide: boolean): Schemas["UndoingWhole"] => ({
       asked: {
         id: 9,
+        kind: "UNDO",
+        asksTo: "undo",
         who: "Ines Okafor",
         at: "2026-03-10T08:00:00Z",
         on: "2026-03-10",

@@ -43,7 +43,55 @@ CREATE TABLE undoing_choice (
   CONSTRAINT chooses_something CHECK (amount_minor <> 0)
 );
 
+-- Stops, as the bank was asked for them and as it answered.
+CREATE TABLE stop_order (
+  id BIGINT PRIMARY KEY,
+  payment_id BIGINT NOT NULL REFERENCES payment (id),
+  asked_on DATE NOT NULL,
+  asked_at DATETIME(6) NOT NULL,
+  asked_by BIGINT NOT NULL REFERENCES person (id),
+  why VARCHAR(300) NOT NULL,
+  confirmed_on DATE,
+  confirmed_by BIGINT REFERENCES person (id),
+  reference VARCHAR(60) NOT NULL DEFAULT '',
+  -- the last day on which the bank keeps to it
+  expires_on DATE,
+  ended_at DATETIME(6),
+  ended_how VARCHAR(20),
+  standing_payment_id BIGINT AS (CASE WHEN ended_at IS NULL THEN payment_id END) PERSISTENT UNIQUE,
+  INDEX (payment_id),
+  CONSTRAINT stopped_for_a_reason CHECK (why <> ''),
+  CONSTRAINT confirmed_with_a_reference CHECK ((confirmed_on IS NULL) = (reference = '')),
+  CONSTRAINT expires_once_confirmed CHECK (expires_on IS NULL OR expires_on >= confirmed_on)
+);
+-- Stops that stand, as others ask for them.
+CREATE VIEW standing_stop AS
+  SELECT payment_id, asked_on, why, confirmed_on, reference, expires_on FROM stop_order WHERE ended_at IS NULL;
+-- Who is waited for over a payment.
+CREATE VIEW waiting_undoing AS
+  SELECT waiting_payment_id AS payment_id, undoing_id FROM undoing_payment WHERE waiting_payment_id IS NOT NULL;
+
+DROP TRIGGER payment_stands;
 DELIMITER //
+CREATE TRIGGER payment_stands BEFORE UPDATE ON payment FOR EACH ROW
+BEGIN
+  IF (OLD.posted_entry_id IS NOT NULL AND NOT NEW.posted_entry_id <=> OLD.posted_entry_id)
+    OR (OLD.undone_entry_id IS NOT NULL AND NOT NEW.undone_entry_id <=> OLD.undone_entry_id)
+    OR (OLD.state IN ('TAKEN_OUT', 'VOIDED', 'REVERSED') AND NEW.state <> OLD.state) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L4: what became of a payment stands';
+  END IF;
+  IF OLD.posted_entry_id IS NULL AND NEW.posted_entry_id IS NOT NULL THEN
+    CALL must_be_approved(NEW.id);
+  END IF;
+  -- L7: a stop is lifted by a second person, who neither asked for that nor prepared the payment
+  IF OLD.state = 'STOPPED' AND NEW.state = 'OUTSTANDING' AND NOT EXISTS (
+      SELECT 1 FROM undoing u JOIN undoing_payment x ON x.undoing_id = u.id AND x.payment_id = NEW.id
+      WHERE u.kind = 'LIFT_STOP' AND u.by_two AND u.state = 'DONE'
+        AND u.decided_at >= (SELECT MAX(s.asked_at) FROM stop_order s WHERE s.payment_id = NEW.id)
+        AND NOT EXISTS (SELECT 1 FROM hand h WHERE h.batch_id = NEW.batch_id AND h.person_id = u.decided_by)) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L7: a stop is lifted by two people';
+  END IF;
+END//
 CREATE TRIGGER undoing_stands BEFORE UPDATE ON undoing FOR EACH ROW
 BEGIN
   IF OLD.state <> 'ASKED' OR NEW.kind <> OLD.kind OR NEW.reason <> OLD.reason OR BINARY NEW.content <> BINARY OLD.content
@@ -73,3 +121,7 @@ DELIMITER ;
 GRANT SELECT, INSERT, UPDATE (state, decided_by, decided_at, decided_why) ON undoing TO ${appUser};
 GRANT SELECT, INSERT, UPDATE (waiting_payment_id) ON undoing_payment TO ${appUser};
 GRANT SELECT, INSERT ON undoing_choice TO ${appUser};
+GRANT SELECT, INSERT, UPDATE (confirmed_on, confirmed_by, reference, expires_on, ended_at, ended_how) ON stop_order
+  TO ${appUser};
+GRANT SELECT ON standing_stop TO ${appUser};
+GRANT SELECT ON waiting_undoing TO ${appUser};

@@ -21,6 +21,8 @@ import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Withdrawing;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
+import leveltally.server.voiding.Questions;
+import leveltally.server.voiding.Stops;
 import leveltally.server.voiding.Undoing;
 import leveltally.server.voiding.Wanted;
 import leveltally.server.voiding.Wanted.Fate;
@@ -109,8 +111,9 @@ class UndoingTest {
         assertThatThrownBy(() -> undoing.undo(then(App.tomas()), Wanted.broughtBack(payment, ON), "twice"))
                 .hasMessageContaining("waits for a second person already");
         // whoever asked, prepared or only clerks does not agree
-        assertThatThrownBy(() -> undoing.agree(then(ines()), asked.id())).isInstanceOf(Refusal.class);
-        undoing.agree(then(App.maren()), asked.id());
+        assertThatThrownBy(() -> bean(Questions.class).agree(then(ines()), asked.id()))
+                .isInstanceOf(Refusal.class);
+        bean(Questions.class).agree(then(App.maren()), asked.id());
         assertThat(state(payment)).isEqualTo("VOIDED");
         assertThat(open(kept)).isEqualTo(31_040);
         assertThat(open(gone)).isZero();
@@ -123,7 +126,7 @@ class UndoingTest {
         assertThat(net(payment, "1010")).isEqualTo(43_045);
         assertThat(net(payment, "2000")).isEqualTo(-31_040);
         assertThat(net(payment, "5200")).isEqualTo(-12_005);
-        assertThatThrownBy(() -> undoing.agree(then(App.maren()), asked.id()))
+        assertThatThrownBy(() -> bean(Questions.class).agree(then(App.maren()), asked.id()))
                 .hasMessageContaining("waits for nobody any more");
     }
 
@@ -137,14 +140,14 @@ class UndoingTest {
                         undoing.undo(then(ines()), all(new Fate(How.ONE_ACCOUNT, null, null), payment), "recovered"))
                 .hasMessageContaining("Choose the account");
         Undoing.Asked asked = undoing.undo(then(ines()), all(oneAccount("5300"), payment), "recovered");
-        assertThatThrownBy(() -> undoing.refuse(then(App.maren()), asked.id(), " "))
+        assertThatThrownBy(() -> bean(Questions.class).refuse(then(App.maren()), asked.id(), " "))
                 .hasMessageContaining("Say why you do not agree");
-        undoing.refuse(then(App.maren()), asked.id(), "the vendor still wants it");
+        bean(Questions.class).refuse(then(App.maren()), asked.id(), "the vendor still wants it");
         assertThat(state(payment)).isEqualTo("OUTSTANDING");
         Undoing.Asked again = undoing.undo(then(ines()), all(oneAccount("5300"), payment), "recovered after all");
-        undoing.refuse(then(ines()), again.id(), "");
+        bean(Questions.class).refuse(then(ines()), again.id(), "");
         Undoing.Asked last = undoing.undo(then(ines()), all(oneAccount("5300"), payment), "really recovered");
-        undoing.agree(then(App.aldo()), last.id());
+        bean(Questions.class).agree(then(App.aldo()), last.id());
         assertThat(net(payment, "5300")).isNegative();
         assertThat(net(payment, "2000")).isZero();
     }
@@ -246,6 +249,46 @@ class UndoingTest {
     private static long outstanding() {
         return number(
                 "SELECT MAX(p.id) FROM payment p WHERE p.state = 'OUTSTANDING' AND p.ledger_date <= ?", App.TODAY);
+    }
+
+    @Test
+    void aStopIsConfirmedByTheBankAndLiftedByTwo() {
+        PaymentId payment = posted(App.invoice("Bollard Foundry", amount(91)));
+        Stops stops = bean(Stops.class);
+        assertThatThrownBy(() -> stops.stop(then(ines()), List.of(payment), " "))
+                .hasMessageContaining("Say why");
+        stops.stop(then(ines()), List.of(payment), "lost in the mail");
+        assertThat(state(payment)).isEqualTo("STOPPED");
+        assertThatThrownBy(() -> stops.stop(then(ines()), List.of(payment), "again"))
+                .hasMessageContaining("is stopped, so it cannot become stopped");
+        assertThatThrownBy(() -> stops.confirm(then(ines()), payment, ON.plusDays(1), "S-1", null))
+                .hasMessageContaining("The bank confirmed it on a day from");
+        assertThatThrownBy(() -> stops.confirm(then(ines()), payment, ON, " ", null))
+                .hasMessageContaining("reference");
+        stops.confirm(then(ines()), payment, ON, "S-4711", ON.plusMonths(6));
+        String slip = Http.signedIn("ines")
+                .get("/api/checks/" + number("SELECT id FROM check_number WHERE live_payment_id = ?", payment.value()))
+                .body();
+        assertThat(slip).contains("S-4711", "stop until Thu 13 May 2027", "\"undoing\":null");
+        long asked = stops.askToLift(then(ines()), payment, "it turned up");
+        assertThatThrownBy(() -> bean(Undoing.class).undo(then(ines()), Wanted.broughtBack(payment, ON), "meanwhile"))
+                .hasMessageContaining("waits for a second person");
+        assertThatThrownBy(() -> bean(Questions.class).agree(then(ines()), asked))
+                .isInstanceOf(Refusal.class);
+        bean(Questions.class).agree(then(App.aldo()), asked);
+        assertThat(state(payment)).isEqualTo("OUTSTANDING");
+        // the bank heard of the issue only: a stop and its end are no events
+        assertThat(number(
+                        "SELECT COUNT(*) FROM bank_event e JOIN check_number n ON n.id = e.check_number_id WHERE n.payment_id = ?",
+                        payment.value()))
+                .isOne();
+        // stopped once more, and voided as it is
+        stops.stop(then(ines()), List.of(payment), "gone again");
+        assertThatThrownBy(() -> App.asRoot("UPDATE payment SET state = 'OUTSTANDING' WHERE id = " + payment.value()))
+                .hasMessageContaining("lifted by two");
+        bean(Undoing.class).undo(then(ines()), Wanted.broughtBack(payment, ON), "never found");
+        assertThat(number("SELECT COUNT(*) FROM standing_stop WHERE payment_id = ?", payment.value()))
+                .isZero();
     }
 
     /** Whatever a service would do: the database wants two people before an invoice is cancelled with its payment. */

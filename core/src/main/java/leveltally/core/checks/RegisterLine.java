@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import leveltally.core.Dates;
 import leveltally.core.payments.PaymentState;
+import leveltally.core.payments.StopOrder;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -12,13 +13,15 @@ import org.jspecify.annotations.Nullable;
  * @param checkDate of its payment; null where it has none
  * @param stateDate the day of its last step, and {@code explanation} what was said of it
  * @param paidBy the number that carries its payment now; null where none does
+ * @param stop the stop that stands over it; null where none does
  */
 public record RegisterLine(
         Standing standing,
         @Nullable LocalDate checkDate,
         LocalDate stateDate,
         String explanation,
-        @Nullable Long paidBy) {
+        @Nullable Long paidBy,
+        @Nullable StopOrder stop) {
     /** True once a check is outstanding for more days than the company's policy allows. */
     public boolean isStale(LocalDate today, int staleDays) {
         return standing.is(PaymentState.OUTSTANDING) && age(today) > staleDays;
@@ -29,8 +32,16 @@ public record RegisterLine(
         return !standing.is(NumberState.SPOILED) && !standing.is(NumberState.UNACCOUNTED);
     }
 
+    /** True where somebody should look at it: stale-dated, or its stop is not confirmed or ends. */
+    public boolean needsALook(LocalDate today, int staleDays) {
+        return isStale(today, staleDays) || (stop != null && stop.needsALook(today));
+    }
+
     /** What became of it, in words; empty where its state says all. */
     public String then(LocalDate today, int staleDays) {
+        if (stop != null) {
+            return stop.inWords(today);
+        }
         if (standing.is(PaymentState.CLEARED)) {
             return "bank, " + Dates.inWords(stateDate);
         }

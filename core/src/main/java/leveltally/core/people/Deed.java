@@ -36,6 +36,7 @@ public enum Deed {
     MAIL_ADVICE("send advice by mail", CLERK, CONTROLLER),
     POST("post payments", CLERK),
     UNDO_PAYMENT("void checks and reverse payments", CLERK),
+    STOP_PAYMENT("stop checks, and have stops lifted", CLERK),
     AGREE_TO_UNDO("agree to what others undo", APPROVER, CONTROLLER),
     REFUSE_TO_UNDO("refuse or take back what was asked to be undone", CLERK, APPROVER, CONTROLLER),
     RECORD_CLEARING("record what the bank paid", CLERK),

@@ -11,7 +11,7 @@ class RegisterLineTest {
     private static final LocalDate CHECK = day("2026-03-02");
 
     private static RegisterLine line(Standing standing, String explanation, Long paidBy) {
-        return new RegisterLine(standing, CHECK, day("2026-03-09"), explanation, paidBy);
+        return new RegisterLine(standing, CHECK, day("2026-03-09"), explanation, paidBy, null);
     }
 
     @Test

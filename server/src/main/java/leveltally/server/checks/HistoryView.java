@@ -5,9 +5,28 @@ import java.time.LocalDate;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** The life of a number and of the payment it carries, what that paid, and what the bank was told of it. */
+/**
+ * The life of a number and of the payment it carries, what that paid, and what the bank was told of it.
+ *
+ * @param undoing what a second person is asked about it; null where nobody is
+ */
 public record HistoryView(
-        RegisterView.NumberView number, List<StepView> steps, List<PaidView> invoices, List<String> bank) {
+        RegisterView.NumberView number,
+        List<StepView> steps,
+        List<PaidView> invoices,
+        List<String> bank,
+        @Nullable StopView stop,
+        @Nullable Long undoing) {
+    /** The stop that stands over it; {@code confirmed} and {@code expires} are absent where the bank said nothing of them. */
+    record StopView(
+            LocalDate asked,
+            String why,
+            @Nullable LocalDate confirmed,
+            String reference,
+            @Nullable LocalDate expires,
+            String words,
+            boolean look) {}
+
     record StepView(Instant at, @Nullable LocalDate date, String who, String state, String why) {}
 
     record PaidView(long line, String reference, String gross, String discount, String cash) {}

@@ -9,8 +9,10 @@ import leveltally.core.Refusal;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.money.Money;
+import leveltally.core.payments.StopOrder;
 import leveltally.core.printing.Answer;
 import leveltally.server.company.Companies;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -35,7 +37,7 @@ class NumberHistory {
                 .optional()
                 .orElseThrow(() ->
                         Refusal.notFound("no-check", "There is no such check number. Choose one from the register."));
-        return new HistoryView(number, steps(id), paid(id), told(id));
+        return new HistoryView(number, steps(id), paid(id), told(id), stop(id, today), waiting(id));
     }
 
     /** The number's life, then that of the payment it carries, which begins with the number. */
@@ -88,6 +90,41 @@ class NumberHistory {
                 (lowers ? gross.negated() : gross).toString(),
                 discount.isZero() ? "" : discount.toString(),
                 Money.ofMinor(r.getLong("cash_minor"), currency).toString());
+    }
+
+    private HistoryView.@Nullable StopView stop(long id, LocalDate today) {
+        return jdbc.sql("""
+                        SELECT s.asked_on, s.why, s.confirmed_on, s.reference, s.expires_on FROM check_number n
+                        JOIN standing_stop s ON s.payment_id = n.live_payment_id WHERE n.id = :id
+                        """)
+                .param("id", id)
+                .query((r, n) -> {
+                    StopOrder stop = new StopOrder(
+                            r.getObject("asked_on", LocalDate.class),
+                            r.getObject("confirmed_on", LocalDate.class),
+                            r.getString("reference"),
+                            r.getObject("expires_on", LocalDate.class));
+                    return new HistoryView.StopView(
+                            stop.askedOn(),
+                            r.getString("why"),
+                            stop.confirmedOn(),
+                            stop.reference(),
+                            stop.expiresOn(),
+                            stop.inWords(today),
+                            stop.needsALook(today));
+                })
+                .optional()
+                .orElse(null);
+    }
+
+    private @Nullable Long waiting(long id) {
+        return jdbc.sql(
+                        "SELECT w.undoing_id FROM check_number n JOIN waiting_undoing w ON w.payment_id = n.live_payment_id"
+                                + " WHERE n.id = :id")
+                .param("id", id)
+                .query(Long.class)
+                .optional()
+                .orElse(null);
     }
 
     private List<String> told(long id) {

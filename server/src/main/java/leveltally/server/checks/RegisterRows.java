@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import leveltally.core.checks.RegisterLine;
 import leveltally.core.checks.Standing;
+import leveltally.core.payments.StopOrder;
 import leveltally.server.company.Companies;
 import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
@@ -26,9 +27,12 @@ class RegisterRows {
     static final String ROW = """
             SELECT n.id, n.number, n.payment_id, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
               p.check_date, p.batch_id, b.name AS batch_name,
-              (SELECT x.number FROM check_number x WHERE x.live_payment_id = n.payment_id) AS live_number
+              (SELECT x.number FROM check_number x WHERE x.live_payment_id = n.payment_id) AS live_number,
+              s.asked_on AS stop_asked, s.confirmed_on AS stop_confirmed, s.reference AS stop_reference,
+              s.expires_on AS stop_expires
             FROM check_register n
             LEFT JOIN payment p ON p.id = n.payment_id
+            LEFT JOIN standing_stop s ON s.payment_id = p.id
             LEFT JOIN batch b ON b.id = p.batch_id
             """;
 
@@ -132,6 +136,17 @@ class RegisterRows {
         return Standing.named(name).orElseThrow();
     }
 
+    private static @Nullable StopOrder stop(ResultSet r) throws SQLException {
+        LocalDate asked = r.getObject("stop_asked", LocalDate.class);
+        return asked == null
+                ? null
+                : new StopOrder(
+                        asked,
+                        r.getObject("stop_confirmed", LocalDate.class),
+                        r.getString("stop_reference"),
+                        r.getObject("stop_expires", LocalDate.class));
+    }
+
     static RegisterView.NumberView view(ResultSet r, LocalDate today, int staleDays) throws SQLException {
         Standing state = standing(r.getString("state"));
         RegisterLine line = new RegisterLine(
@@ -139,7 +154,8 @@ class RegisterRows {
                 r.getObject("check_date", LocalDate.class),
                 r.getObject("state_date", LocalDate.class),
                 r.getString("explanation"),
-                r.getObject("live_number", Long.class));
+                r.getObject("live_number", Long.class),
+                stop(r));
         String payee = r.getString("payee");
         return new RegisterView.NumberView(
                 r.getLong("id"),
@@ -152,7 +168,7 @@ class RegisterRows {
                 line.checkDate(),
                 line.stateDate(),
                 line.then(today, staleDays),
-                line.isStale(today, staleDays),
+                line.needsALook(today, staleDays),
                 r.getObject("batch_id", Long.class),
                 r.getString("batch_name"));
     }

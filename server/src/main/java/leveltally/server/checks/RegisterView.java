@@ -14,7 +14,10 @@ public record RegisterView(
         List<StateTotal> states,
         List<NumberView> rows,
         @Nullable Long next) {
-    /** @param payment the payment it carries, or did; null where it stands for none */
+    /**
+     * @param look somebody should: it is stale-dated, or its stop is not confirmed or ends
+     * @param payment the payment it carries, or did; null where it stands for none
+     */
     record NumberView(
             long id,
             long number,
@@ -26,7 +29,7 @@ public record RegisterView(
             @Nullable LocalDate checkDate,
             LocalDate stateDate,
             String then,
-            boolean stale,
+            boolean look,
             @Nullable Long batch,
             @Nullable String batchName) {}
 

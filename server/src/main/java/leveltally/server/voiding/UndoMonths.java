@@ -48,8 +48,9 @@ class UndoMonths {
         }
         Months months = Months.of(moved(writing, undone), undone, writing);
         Map<YearMonth, Long> most = new HashMap<>();
-        months.lines().forEach(line -> List.of(line.before(), line.after())
-                .forEach(amount -> most.merge(line.month(), Math.abs(amount.minor()), Math::max)));
+        months.lines()
+                .forEach(line -> List.of(line.before(), line.after())
+                        .forEach(amount -> most.merge(line.month(), Math.abs(amount.minor()), Math::max)));
         Map<YearMonth, List<UndoView.MovedView>> by = new LinkedHashMap<>();
         for (Months.Line line : months.lines()) {
             by.computeIfAbsent(line.month(), none -> new ArrayList<>())

@@ -4,7 +4,6 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
@@ -13,7 +12,6 @@ import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.people.PersonId;
-import leveltally.core.vendors.TwoPeople;
 import leveltally.core.voiding.Effect;
 import leveltally.core.voiding.UndoPlan;
 import leveltally.server.audit.AuditTrail;
@@ -37,7 +35,7 @@ import org.springframework.transaction.annotation.Transactional;
  * invoice is cancelled with its payment, the deed is asked for by one person and done by a second.
  */
 @Service
-public class Undoing {
+public class Undoing implements Agreed {
     private final Payments payments;
     private final Batches batches;
     private final Drafting drafting;
@@ -48,6 +46,7 @@ public class Undoing {
     private final Periods periods;
     private final Settlements settlements;
     private final Holds holds;
+    private final Stops stops;
     private final AuditTrail audit;
 
     Undoing(
@@ -61,6 +60,7 @@ public class Undoing {
             Periods periods,
             Settlements settlements,
             Holds holds,
+            Stops stops,
             AuditTrail audit) {
         this.payments = payments;
         this.batches = batches;
@@ -72,6 +72,7 @@ public class Undoing {
         this.periods = periods;
         this.settlements = settlements;
         this.holds = holds;
+        this.stops = stops;
         this.audit = audit;
     }
 
@@ -116,48 +117,18 @@ public class Undoing {
         return new Asked(id, byTwo);
     }
 
-    /** The second person's agreement: it is done as it was asked, or refused where it cannot be done any more. */
-    @Transactional
-    public void agree(Actor by, long id) {
-        by.mayDo(Deed.AGREE_TO_UNDO);
-        UndoingRows.Question question = rows.lockWaiting(id);
-        mustBeSecond(by, question);
+    @Override
+    public UndoingKind kind() {
+        return UndoingKind.UNDO;
+    }
+
+    @Override
+    public Runnable prepare(Actor by, UndoingRows.Question question) {
         Wanted wanted = question.wanted();
         lockDraft(wanted);
         List<Looked> looked = looks.look(wanted, payments.lock(ids(wanted)), question.reason(), by.today());
         mustAllBePlanned(looked);
-        rows.decide(by, id, UndoingState.DONE, "");
-        carryOut(by, question.askedBy(), id, wanted, looked, question.reason());
-    }
-
-    /** A second person's no, or the word of whoever asked that it is not wanted any more. */
-    @Transactional
-    public void refuse(Actor by, long id, String why) {
-        by.mayDo(Deed.REFUSE_TO_UNDO);
-        UndoingRows.Question question = rows.lockWaiting(id);
-        boolean own = question.askedBy().equals(by.person());
-        if (!own) {
-            by.mayDo(Deed.AGREE_TO_UNDO);
-        }
-        if (!own && why.isBlank()) {
-            throw Refusal.invalidField("reason-missing", "why", "Say why you do not agree, for whoever asked.");
-        }
-        rows.decide(by, id, own ? UndoingState.TAKEN_BACK : UndoingState.REFUSED, why.strip());
-        audit.record(
-                by,
-                own ? "take back undoing" : "refuse undoing",
-                "undoing " + id,
-                Map.of("reason", question.reason(), "why", why.strip()));
-    }
-
-    private void mustBeSecond(Actor by, UndoingRows.Question question) {
-        TwoPeople.check(question.askedBy(), by.person());
-        Set<PersonId> hands = rows.hands(question.wanted());
-        if (hands.contains(by.person())) {
-            throw Refusal.notAllowed(
-                    "own-hand",
-                    "You prepared one of these payments, or entered what it pays, so somebody else must agree.");
-        }
+        return () -> carryOut(by, question.askedBy(), question.id(), wanted, looked, question.reason());
     }
 
     private static void mustAllBePlanned(List<Looked> looked) {
@@ -201,6 +172,7 @@ public class Undoing {
         settlements.undo(plan.mirrored(), on, entry);
         settlements.cancel(plan.cancelled(), on, entry);
         payments.undo(by, payment.id(), plan.becomes(), one.name(), entry, on, reason);
+        stops.end(by, payment.id(), Stops.Ended.UNDONE);
         if (one.check() != null) {
             told.tellVoid(one.check(), on);
         }

@@ -23,11 +23,13 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class UndoingController {
     private final Undoing undoing;
+    private final Questions questions;
     private final UndoViews views;
     private final UndoingQuestions asked;
 
-    UndoingController(Undoing undoing, UndoViews views, UndoingQuestions asked) {
+    UndoingController(Undoing undoing, Questions questions, UndoViews views, UndoingQuestions asked) {
         this.undoing = undoing;
+        this.questions = questions;
         this.views = views;
         this.asked = asked;
     }
@@ -106,13 +108,13 @@ class UndoingController {
     @PostMapping("/{id}/agree")
     @Needs(Deed.AGREE_TO_UNDO)
     void agree(Actor by, @PathVariable long id) {
-        undoing.agree(by, id);
+        questions.agree(by, id);
     }
 
     /** A second person's no, or taking back one's own. */
     @PostMapping("/{id}/refuse")
     @Needs(Deed.REFUSE_TO_UNDO)
     void refuse(Actor by, @PathVariable long id, @Valid @RequestBody WhyNot no) {
-        undoing.refuse(by, id, no.why());
+        questions.refuse(by, id, no.why());
     }
 }

@@ -1,6 +1,18 @@
 package leveltally.server.voiding;
 
-/** What is asked for. */
+/** What a second person is asked for. */
 enum UndoingKind {
-    UNDO
+    UNDO("undo"),
+    LIFT_STOP("lift the stop of");
+
+    private final String words;
+
+    UndoingKind(String words) {
+        this.words = words;
+    }
+
+    /** Before what it is about, in a sentence. */
+    String words() {
+        return words;
+    }
 }

@@ -57,7 +57,11 @@ class UndoingQuestions {
                 : row.state().words() + " by " + row.decider()
                         + (row.decidedWhy().isEmpty() ? "" : ": " + row.decidedWhy());
         Wanted wanted = json.readValue(row.content(), Wanted.class);
-        return new UndoingWhole(row.view(), row.state().words(), decided, waits ? views.of(by, wanted) : null);
+        return new UndoingWhole(
+                row.view(),
+                row.state().words(),
+                decided,
+                waits && row.view().kind().equals(UndoingKind.UNDO.name()) ? views.of(by, wanted) : null);
     }
 
     private List<Row> rows(Actor by, String which, Map<String, ?> params) {
@@ -82,7 +86,7 @@ class UndoingQuestions {
                     }
                 });
         return jdbc.sql("""
-                        SELECT u.id, u.state, u.content, u.reason, u.asked_by, a.name AS asked_name, u.asked_at, u.asked_on,
+                        SELECT u.id, u.kind, u.state, u.content, u.reason, u.asked_by, a.name AS asked_name, u.asked_at, u.asked_on,
                           d.name AS decider, u.decided_why,
                           EXISTS (SELECT 1 FROM undoing_payment x JOIN payment p ON p.id = x.payment_id
                             JOIN hand h ON h.batch_id = p.batch_id AND h.person_id = :me
@@ -97,6 +101,8 @@ class UndoingQuestions {
                     return new Row(
                             new UndoingView(
                                     id,
+                                    r.getString("kind"),
+                                    UndoingKind.valueOf(r.getString("kind")).words(),
                                     r.getString("asked_name"),
                                     r.getTimestamp("asked_at").toInstant(),
                                     r.getObject("asked_on", LocalDate.class),
