@@ -884,6 +884,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/payments/{id}/reissue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["choices"];
+        put?: never;
+        post: operations["reissue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/offsets": {
         parameters: {
             query?: never;
@@ -2267,7 +2283,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["choices"];
+        get: operations["choices_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3403,7 +3419,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["choices_1"];
+        get: operations["choices_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4257,6 +4273,21 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        ReissueAsked: {
+            /** Format: date */
+            checkDate: string;
+            /** Format: date */
+            ledgerDate?: string;
+            /** Format: int64 */
+            remitTo?: number;
+            /** Format: int64 */
+            way?: number;
+            reason: string;
+        };
+        ReissueMade: {
+            /** Format: int64 */
+            batch: number;
+        };
         OffsetWanted: {
             /** Format: int64 */
             vendor: number;
@@ -4517,6 +4548,15 @@ export interface components {
         Explained: {
             why: string;
         };
+        ChainView: {
+            /** Format: int64 */
+            check?: number;
+            name: string;
+            state: string;
+            /** Format: date */
+            checkDate: string;
+            here: boolean;
+        };
         HistoryView: {
             number: components["schemas"]["NumberView"];
             steps: components["schemas"]["StepView"][];
@@ -4525,6 +4565,7 @@ export interface components {
             stop?: components["schemas"]["StopView"];
             /** Format: int64 */
             undoing?: number;
+            chain: components["schemas"]["ChainView"][];
         };
         NumberView: {
             /** Format: int64 */
@@ -4655,6 +4696,7 @@ export interface components {
             redo?: string;
             order: string;
             gathered: boolean;
+            kept: boolean;
         };
         ClaimView: {
             /** Format: int64 */
@@ -5407,6 +5449,16 @@ export interface components {
             roles: ("CLERK" | "APPROVER" | "CONTROLLER" | "AUDITOR" | "ADMINISTRATOR")[];
             proposedBy: string;
             mayDecide: boolean;
+        };
+        ReissueChoice: {
+            /** Format: int64 */
+            id: number;
+            words: string;
+            usual: boolean;
+        };
+        ReissueChoices: {
+            addresses: components["schemas"]["ReissueChoice"][];
+            ways: components["schemas"]["ReissueChoice"][];
         };
         MailView: {
             /** Format: int64 */
@@ -7712,6 +7764,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReissueChoices"];
+                };
+            };
+        };
+    };
+    reissue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReissueAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReissueMade"];
+                };
             };
         };
     };
@@ -10042,7 +10142,7 @@ export interface operations {
             };
         };
     };
-    choices: {
+    choices_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -11847,7 +11947,7 @@ export interface operations {
             };
         };
     };
-    choices_1: {
+    choices_2: {
         parameters: {
             query?: never;
             header?: never;

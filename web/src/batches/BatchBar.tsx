@@ -32,6 +32,7 @@ export function BatchBar({
   const edit = edits.run;
   const [asking, setAsking] = useState<"send" | "withdraw" | "gather" | "about">();
   const approver = session.roles.includes("APPROVER") || session.roles.includes("CONTROLLER");
+  const clerk = session.roles.includes("CLERK");
   const none = selected.length === 0;
   return (
     <>
@@ -75,7 +76,10 @@ export function BatchBar({
               <span className="max-[1400px]:hidden">Space takes out · a digit pays part · ? keys</span>
             )}
       </span>
-      {batch.state === "DRAFT" && editable && (
+      {batch.kept && ["DRAFT", "IN_APPROVAL", "APPROVED"].includes(batch.state) && clerk && (
+        <Button onClick={() => setAsking("withdraw")}>Withdraw…</Button>
+      )}
+      {batch.state === "DRAFT" && clerk && (
         <Button look="deed" disabled={batch.claims.length === 0} onClick={() => setAsking("send")}>
           Send for approval…
         </Button>
@@ -88,7 +92,7 @@ export function BatchBar({
           Look and answer
         </Link>
       )}
-      {(batch.state === "APPROVED" || batch.state === "NUMBERED") && session.roles.includes("CLERK") && (
+      {(batch.state === "APPROVED" || batch.state === "NUMBERED") && clerk && (
         <Link
           to={`/print/${batch.id}`}
           className="bg-harbour text-onharbour inline-flex min-h-8 items-center px-3 font-bold"

@@ -57,6 +57,7 @@ const batch = (more: Partial<Schemas["BatchView"]> = {}): Schemas["BatchView"] =
   edits: [],
   order: "payee name",
   gathered: false,
+  kept: false,
   ...more,
 });
 const mark = {

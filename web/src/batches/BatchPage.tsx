@@ -34,7 +34,9 @@ function View({ batch }: { batch: Batch }) {
   const [values, change] = useAddress();
   const [adding, setAdding] = useState(false);
   const clerk = session.roles.includes("CLERK");
-  const editable = clerk && ["DRAFT", "IN_APPROVAL", "APPROVED"].includes(batch.state);
+  const open = clerk && ["DRAFT", "IN_APPROVAL", "APPROVED"].includes(batch.state);
+  // the lines of a reissue are those of the payment it replaces
+  const editable = open && !batch.kept;
   const looks = useLooks(batch).view;
   const { lines, items } = useLines(batch, looks);
   const cursor = values.at;

@@ -7,6 +7,7 @@ import { useSession } from "../frame/session";
 import { clock, longDate, shortDate } from "../parts/dates";
 import { AdvicePart } from "./AdvicePart";
 import { Explained } from "./Explained";
+import { Chain, ReissuePart } from "../voiding/ReissuePart";
 import { StopPart } from "../voiding/StopPart";
 import { UndoPart } from "../voiding/UndoPart";
 
@@ -78,7 +79,9 @@ export function CheckSlip({ id }: { id: number }) {
             name={String(number.number)}
             stop={history.data.stop}
             undoing={history.data.undoing}
-          />
+          >
+            <ReissuePart payment={number.payment!} name={String(number.number)} />
+          </StopPart>
           {!history.data.undoing && (
             <UndoPart key={number.payment} payment={number.payment!} name={String(number.number)} />
           )}
@@ -86,6 +89,7 @@ export function CheckSlip({ id }: { id: number }) {
       )}
       {number.state === "UNACCOUNTED" && <Explained id={id} number={number} />}
       {number.payee && invoices.length > 0 && <AdvicePart id={rested} number={number} />}
+      <Chain chain={history.data.chain} />
       <section>
         <h3 className="text-faint mb-1 text-note font-semibold">The bank</h3>
         {bank.length === 0 ? (

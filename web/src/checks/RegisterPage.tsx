@@ -112,12 +112,11 @@ function Selected({ rows }: { rows: NumberRow[] }) {
   const payments = rows.flatMap((row) =>
     (row.state === "OUTSTANDING" || row.state === "STOPPED") && row.payment ? [row.payment] : [],
   );
-  if (rows.length < 2 || !roles.includes("CLERK")) return null;
   return (
     <>
       <Figure value={rows.length}>selected, {payments.length} of them can be voided</Figure>
       <Button
-        disabled={payments.length === 0}
+        disabled={payments.length === 0 || !roles.includes("CLERK")}
         onClick={() => navigate(`/undo?payments=${writeRanges(payments)}`)}
       >
         Void {payments.length} checks…
@@ -221,7 +220,7 @@ function Register({ all }: { all: Series[] }) {
           )}
         </Loaded>
       }
-      bar={<Selected rows={rows.filter((row) => selected.has(String(row.id)))} />}
+      bar={selected.size > 1 && <Selected rows={rows.filter((row) => selected.has(String(row.id)))} />}
       slip={
         cursor ? (
           <CheckSlip key={cursor} id={Number(cursor)} />

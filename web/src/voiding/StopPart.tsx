@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { toast } from "sonner";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
@@ -8,7 +8,6 @@ import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Dialog } from "../parts/Dialog";
 import { DayEntry, Entry, Form } from "../parts/Form";
-import { longDate } from "../parts/dates";
 import { useKeptForm } from "../parts/useKeptForm";
 
 /** The stop of a check: asked, confirmed by the bank, lifted by two. */
@@ -17,12 +16,15 @@ export function StopPart({
   name,
   stop,
   undoing,
+  children,
 }: {
   payment: number;
   name: string;
   stop?: Schemas["StopView"];
   /** What a second person is asked about it already. */
   undoing?: number;
+  /** What else is done with it as long as nobody is asked about it. */
+  children?: ReactNode;
 }) {
   const queries = useQueryClient();
   const [asking, setAsking] = useState<"stop" | "confirm" | "lift">();
@@ -35,7 +37,7 @@ export function StopPart({
     <section aria-label="Stop" className="border-hair flex flex-col gap-2 border-t pt-3">
       {stop && (
         <p className={stop.look ? "callout" : ""}>
-          {stop.words[0]!.toUpperCase() + stop.words.slice(1)}. Asked on {longDate(stop.asked)}: “{stop.why}”.
+          <span className="inline-block first-letter:uppercase">{stop.words}</span>: “{stop.why}”.
         </p>
       )}
       {undoing && (
@@ -54,6 +56,7 @@ export function StopPart({
           </Button>
         )}
         {stop && !undoing && <Button onClick={() => setAsking("lift")}>Lift the stop…</Button>}
+        {!undoing && children}
       </div>
       <DeedDialog
         open={asking === "stop"}

@@ -71,6 +71,14 @@ CREATE VIEW standing_stop AS
 CREATE VIEW waiting_undoing AS
   SELECT waiting_payment_id AS payment_id, undoing_id FROM undoing_payment WHERE waiting_payment_id IS NOT NULL;
 
+-- A payment that replaces another; what was taken out again replaces nothing.
+ALTER TABLE payment ADD INDEX replaces (replaces_id);
+ALTER TABLE payment
+  DROP INDEX replaces_id,
+  ADD COLUMN replacing_id BIGINT AS (CASE WHEN state <> 'TAKEN_OUT' THEN replaces_id END) PERSISTENT UNIQUE,
+  -- the year it is reported in where that is not the year of its check date
+  ADD COLUMN reported_year INT;
+
 DROP TRIGGER payment_stands;
 DELIMITER //
 CREATE TRIGGER payment_stands BEFORE UPDATE ON payment FOR EACH ROW
@@ -82,6 +90,10 @@ BEGIN
   END IF;
   IF OLD.posted_entry_id IS NULL AND NEW.posted_entry_id IS NOT NULL THEN
     CALL must_be_approved(NEW.id);
+    IF NEW.replaces_id IS NOT NULL AND NOT EXISTS (
+        SELECT 1 FROM payment o WHERE o.id = NEW.replaces_id AND o.undone_entry_id IS NOT NULL) THEN
+      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L12: what a payment replaces is undone with its posting';
+    END IF;
   END IF;
   -- L7: a stop is lifted by a second person, who neither asked for that nor prepared the payment
   IF OLD.state = 'STOPPED' AND NEW.state = 'OUTSTANDING' AND NOT EXISTS (

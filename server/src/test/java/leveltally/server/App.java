@@ -186,6 +186,11 @@ public final class App {
 
     /** A fresh open invoice, due on the check date. */
     public static InvoiceId invoice(String vendor, String amount) {
+        return invoice(vendor, amount, LocalDate.of(2026, 11, 2));
+    }
+
+    /** The same of another day. */
+    public static InvoiceId invoice(String vendor, String amount, LocalDate dated) {
         AccountId payables = new AccountId(number("SELECT id FROM ledger_account WHERE code = '2000'"));
         AccountId expense = new AccountId(number("SELECT id FROM ledger_account WHERE code = '5200'"));
         Money money = Money.parse(amount, java.util.Currency.getInstance("USD"));
@@ -196,8 +201,8 @@ public final class App {
                                 InvoiceKind.INVOICE,
                                 vendor(vendor),
                                 "T-" + serial++,
-                                LocalDate.of(2026, 11, 2),
-                                LocalDate.of(2026, 11, 2),
+                                dated,
+                                dated,
                                 payables,
                                 Money.zero(money.currency()),
                                 List.of(new NewInvoice.Line(expense, money))));

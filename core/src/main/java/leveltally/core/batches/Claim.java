@@ -4,6 +4,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.RemitTo;
@@ -18,6 +19,14 @@ public record Claim(ClaimId id, VendorId vendor, RemitTo remitTo, Money amount, 
             throw new IllegalArgumentException(
                     "claim of " + remitTo.payee() + ": amount " + amount + " is not Σ of its lines, " + total);
         }
+    }
+
+    /** The claim of the payment it replaces; empty where it replaces none. */
+    public Optional<ClaimId> keptOf() {
+        return lines.stream()
+                .filter(ClaimLine.Kept.class::isInstance)
+                .map(line -> ((ClaimLine.Kept) line).of())
+                .findFirst();
     }
 
     /** What these claims take from each open invoice and credit. */

@@ -37,6 +37,7 @@ public enum Deed {
     POST("post payments", CLERK),
     UNDO_PAYMENT("void checks and reverse payments", CLERK),
     STOP_PAYMENT("stop checks, and have stops lifted", CLERK),
+    REISSUE("pay a check once more", CLERK),
     AGREE_TO_UNDO("agree to what others undo", APPROVER, CONTROLLER),
     REFUSE_TO_UNDO("refuse or take back what was asked to be undone", CLERK, APPROVER, CONTROLLER),
     RECORD_CLEARING("record what the bank paid", CLERK),

@@ -9,6 +9,7 @@ import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.Draft;
+import leveltally.core.batches.Purpose;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.people.Actor;
 import leveltally.core.selection.Criteria;
@@ -64,7 +65,7 @@ public class AboutBatch {
      */
     @Transactional
     public void about(Actor by, BatchId id, long version, About wanted) {
-        BatchEntity batch = edits.open(by, id, version);
+        BatchEntity batch = edits.openAbout(by, id, version);
         if (wanted.name().isBlank()) {
             throw Refusal.invalidField("name-missing", "name", "Give the batch a name that others will know it by.");
         }
@@ -81,9 +82,13 @@ public class AboutBatch {
             periods.shareOpen(wanted.ledgerDate());
             what.add("ledger date " + Dates.inWords(wanted.ledgerDate()));
             batch.ledgerDate = wanted.ledgerDate();
-            openItems.mustBeOpenOn(batch.ledgerDate, Claim.settling(claimRows.of(id)));
+            if (batch.purpose != Purpose.REISSUE) {
+                // what is kept is open again by the deed that posts it
+                openItems.mustBeOpenOn(batch.ledgerDate, Claim.settling(claimRows.of(id)));
+            }
         }
         if (!batch.checkDate.equals(wanted.checkDate())) {
+            Edits.mustNotBeKept(batch);
             what.add("check date " + Dates.inWords(wanted.checkDate()));
             checkDate(by, batch, Criteria.checkDate(wanted.checkDate(), by.today()));
         }

@@ -101,7 +101,8 @@ class BatchController {
             @Nullable String undo,
             @Nullable String redo,
             String order,
-            boolean gathered) {}
+            boolean gathered,
+            boolean kept) {}
 
     record ApprovalView(
             String who, @Nullable String onBehalfOf, String outcome, String reason, Instant at, boolean counts) {}

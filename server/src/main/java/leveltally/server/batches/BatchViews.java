@@ -11,6 +11,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.batches.LineTotals;
+import leveltally.core.batches.Purpose;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.people.PersonId;
@@ -92,7 +93,8 @@ class BatchViews {
                 draft ? what(changes, EditLog.State.DONE, true) : null,
                 draft ? what(changes, EditLog.State.UNDONE, false) : null,
                 row.claimOrder.words(),
-                row.question != null);
+                row.question != null,
+                row.purpose == Purpose.REISSUE);
     }
 
     /** The step that would be undone (the last done) or done again (the first undone). */

@@ -10,6 +10,7 @@ import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Draft;
 import leveltally.core.batches.DraftClaim;
+import leveltally.core.batches.Purpose;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -59,6 +60,23 @@ class Edits {
 
     /** The batch, locked, when whoever asks may edit it and saw its last version. */
     BatchEntity open(Actor by, BatchId id, long version) {
+        BatchEntity batch = openAbout(by, id, version);
+        mustNotBeKept(batch);
+        return batch;
+    }
+
+    /** @throws Refusal for a batch whose lines are those of another payment and stand as they are */
+    static void mustNotBeKept(BatchEntity batch) {
+        if (batch.purpose == Purpose.REISSUE) {
+            throw Refusal.conflict(
+                    "reissue-stands",
+                    "This batch pays a check once more, with its lines as they were. Send it as it is, or withdraw it and"
+                            + " reissue the check on another day or to another address.");
+        }
+    }
+
+    /** The same for what is said of the batch as a whole, whose lines stay as they are. */
+    BatchEntity openAbout(Actor by, BatchId id, long version) {
         by.mayDo(Deed.EDIT_BATCH);
         BatchEntity batch = batches.lock(id, version);
         if (!batch.state.isEditable()) {

@@ -37,7 +37,7 @@ class NumberHistory {
                 .optional()
                 .orElseThrow(() ->
                         Refusal.notFound("no-check", "There is no such check number. Choose one from the register."));
-        return new HistoryView(number, steps(id), paid(id), told(id), stop(id, today), waiting(id));
+        return new HistoryView(number, steps(id), paid(id), told(id), stop(id, today), waiting(id), chain(id));
     }
 
     /** The number's life, then that of the payment it carries, which begins with the number. */
@@ -115,6 +115,32 @@ class NumberHistory {
                 })
                 .optional()
                 .orElse(null);
+    }
+
+    /** The payments that replace each other, from the first to the last. */
+    private List<HistoryView.ChainView> chain(long id) {
+        return jdbc.sql("""
+                        WITH RECURSIVE back (id, replaces_id, depth) AS (
+                          SELECT p.id, p.replaces_id, 0 FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE n.id = :id
+                          UNION ALL SELECT p.id, p.replaces_id, b.depth - 1 FROM payment p JOIN back b ON p.id = b.replaces_id),
+                        forth (id, depth) AS (
+                          SELECT id, depth FROM back WHERE depth = 0
+                          UNION ALL SELECT p.id, f.depth + 1 FROM payment p JOIN forth f ON p.replacing_id = f.id)
+                        SELECT x.depth, c.id AS check_id, c.number, p.payee, p.state, p.check_date FROM (
+                          SELECT id, depth FROM back WHERE depth < 0 UNION ALL SELECT id, depth FROM forth) x
+                        JOIN payment p ON p.id = x.id LEFT JOIN check_number c ON c.live_payment_id = p.id
+                        WHERE (SELECT COUNT(*) FROM back) + (SELECT COUNT(*) FROM forth) > 2 ORDER BY x.depth
+                        """)
+                .param("id", id)
+                .query((r, n) -> new HistoryView.ChainView(
+                        r.getObject("check_id", Long.class),
+                        r.getObject("number", Long.class) == null
+                                ? "payment to " + r.getString("payee")
+                                : "check " + r.getLong("number"),
+                        RegisterRows.standing(r.getString("state")).words(),
+                        r.getObject("check_date", LocalDate.class),
+                        r.getInt("depth") == 0))
+                .list();
     }
 
     private @Nullable Long waiting(long id) {

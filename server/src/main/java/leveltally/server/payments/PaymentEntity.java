@@ -67,6 +67,11 @@ class PaymentEntity {
     @Nullable
     Long replacesId;
 
+    /** The year it is reported in; null where that is the year of its check date. */
+    @Column(updatable = false)
+    @Nullable
+    Integer reportedYear;
+
     @Version
     long version;
 }

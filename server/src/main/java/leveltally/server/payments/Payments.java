@@ -44,6 +44,7 @@ public class Payments {
         List<PaymentEntity> payments = new ArrayList<>();
         Map<VendorId, Paperwork> wishes =
                 papers.of(claims.stream().map(Claim::vendor).toList());
+        Map<ClaimId, PaymentEntity> replaced = replaced(claims);
         for (Claim claim : claims) {
             PaymentEntity payment = new PaymentEntity();
             payment.batchId = batch.id().value();
@@ -56,6 +57,11 @@ public class Payments {
             payment.advice = wishes.get(claim.vendor()).advice();
             payment.checkDate = batch.checkDate();
             payment.ledgerDate = batch.ledgerDate();
+            PaymentEntity old = claim.keptOf().map(replaced::get).orElse(null);
+            if (old != null) {
+                payment.replacesId = old.id;
+                payment.reportedYear = old.reportedYear == null ? old.checkDate.getYear() : old.reportedYear;
+            }
             payment.state = PaymentState.PREPARED;
             payment.stateDate = by.today();
             payment.stateWhy = "";
@@ -66,6 +72,21 @@ public class Payments {
         }
         entities.flush();
         return payments.stream().map(p -> new PaymentId(p.id)).toList();
+    }
+
+    /** The payments whose lines these claims keep, by their claims; nothing is asked where none does. */
+    private Map<ClaimId, PaymentEntity> replaced(List<Claim> claims) {
+        Set<Long> kept = claims.stream()
+                .flatMap(claim -> claim.keptOf().stream())
+                .map(ClaimId::value)
+                .collect(Collectors.toSet());
+        if (kept.isEmpty()) {
+            return Map.of();
+        }
+        return entities.createQuery("select p from PaymentEntity p where p.claimId in :claims", PaymentEntity.class)
+                .setParameter("claims", kept)
+                .getResultStream()
+                .collect(Collectors.toMap(payment -> new ClaimId(payment.claimId), payment -> payment));
     }
 
     /** The claims of a batch that already became payments. */
@@ -101,7 +122,11 @@ public class Payments {
 
     @Transactional(readOnly = true)
     public Payment get(PaymentId id) {
-        return view(entities.find(PaymentEntity.class, id.value()));
+        PaymentEntity payment = entities.find(PaymentEntity.class, id.value());
+        if (payment == null) {
+            throw unknown();
+        }
+        return view(payment);
     }
 
     /** The payment with its row locked until the transaction ends. */
@@ -129,7 +154,7 @@ public class Payments {
                 .setLockMode(lock)
                 .getResultList();
         if (rows.size() < ids.size()) {
-            throw Refusal.notFound("no-payment", "There is no such payment. Choose one from the register.");
+            throw unknown();
         }
         return rows.stream().map(Payments::view).toList();
     }
@@ -223,8 +248,15 @@ public class Payments {
 
     private PaymentEntity locked(PaymentId id) {
         PaymentEntity payment = entities.find(PaymentEntity.class, id.value());
+        if (payment == null) {
+            throw unknown();
+        }
         entities.refresh(payment, LockModeType.PESSIMISTIC_WRITE);
         return payment;
+    }
+
+    private static Refusal unknown() {
+        return Refusal.notFound("no-payment", "There is no such payment. Choose one from the register.");
     }
 
     private static Payment view(PaymentEntity payment) {
@@ -238,6 +270,7 @@ public class Payments {
                 payment.checkDate,
                 payment.ledgerDate,
                 payment.state,
-                payment.postedEntryId == null ? null : new EntryId(payment.postedEntryId));
+                payment.postedEntryId == null ? null : new EntryId(payment.postedEntryId),
+                payment.replacesId == null ? null : new PaymentId(payment.replacesId));
     }
 }

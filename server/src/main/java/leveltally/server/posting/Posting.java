@@ -2,6 +2,7 @@ package leveltally.server.posting;
 
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -19,6 +20,7 @@ import leveltally.core.ledger.AccountRole;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.posting.PaymentEntry;
@@ -41,6 +43,7 @@ import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.ledger.Periods;
 import leveltally.server.payments.Payments;
+import leveltally.server.voiding.Undoing;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -61,6 +64,7 @@ public class Posting {
     private final AccountRoles roles;
     private final AuditTrail audit;
     private final Advices advices;
+    private final Undoing undoing;
 
     Posting(
             Batches batches,
@@ -76,8 +80,10 @@ public class Posting {
             Periods periods,
             AccountRoles roles,
             AuditTrail audit,
-            Advices advices) {
+            Advices advices,
+            Undoing undoing) {
         this.advices = advices;
+        this.undoing = undoing;
         this.batches = batches;
         this.claimRows = claimRows;
         this.verification = verification;
@@ -146,6 +152,14 @@ public class Posting {
         List<Claim> posting =
                 good.stream().map(check -> claims.get(check.payment().claim())).toList();
         verification.verify(batch, posting);
+        Map<PaymentId, String> replaced = new HashMap<>();
+        good.forEach(check -> {
+            PaymentId old = check.payment().replaces();
+            if (old != null) {
+                replaced.put(old, check.name());
+            }
+        });
+        undoing.replaced(by, replaced, batch.ledgerDate());
         Map<InvoiceId, Money> settling = Claim.settling(posting);
         openItems.mustBeOpenOn(batch.ledgerDate(), settling);
         Map<InvoiceId, AccountId> payables = openItems.payables(settling.keySet());

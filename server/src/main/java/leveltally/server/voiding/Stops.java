@@ -11,6 +11,7 @@ import leveltally.core.payments.StopOrder;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.batches.Reissues;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.frame.WorkIds;
@@ -29,14 +30,23 @@ public class Stops implements Agreed {
     private final Payments payments;
     private final Checks checks;
     private final UndoingRows rows;
+    private final Reissues reissues;
     private final AuditTrail audit;
 
-    Stops(JdbcClient jdbc, WorkIds ids, Payments payments, Checks checks, UndoingRows rows, AuditTrail audit) {
+    Stops(
+            JdbcClient jdbc,
+            WorkIds ids,
+            Payments payments,
+            Checks checks,
+            UndoingRows rows,
+            Reissues reissues,
+            AuditTrail audit) {
         this.jdbc = jdbc;
         this.ids = ids;
         this.payments = payments;
         this.checks = checks;
         this.rows = rows;
+        this.reissues = reissues;
         this.audit = audit;
     }
 
@@ -86,7 +96,7 @@ public class Stops implements Agreed {
     @Transactional
     public void confirm(Actor by, PaymentId id, LocalDate on, String reference, @Nullable LocalDate until) {
         by.mayDo(Deed.STOP_PAYMENT);
-        Check check = stopped(id);
+        Check check = stopped(id, false);
         StopOrder stop = standing(id).confirmed(on, reference, until, by.today());
         jdbc.sql("UPDATE stop_order SET confirmed_on = ?, confirmed_by = ?, reference = ?, expires_on = ?"
                         + " WHERE standing_payment_id = ?")
@@ -112,7 +122,7 @@ public class Stops implements Agreed {
         if (why.isBlank()) {
             throw Refusal.invalidField("reason-missing", "reason", "Say why the bank may pay it after all.");
         }
-        Check check = stopped(id);
+        Check check = stopped(id, true);
         rows.mustNotWait(List.of(id));
         audit.record(by, "ask to lift stop", subject(check), Map.of("reason", why.strip()));
         return rows.ask(by, UndoingKind.LIFT_STOP, Wanted.broughtBack(id, by.today()), true, why.strip());
@@ -127,7 +137,7 @@ public class Stops implements Agreed {
     @Override
     public Runnable prepare(Actor by, UndoingRows.Question question) {
         PaymentId id = new PaymentId(question.wanted().payments().get(0).payment());
-        Check check = stopped(id);
+        Check check = stopped(id, true);
         return () -> {
             payments.move(by, id, PaymentState.OUTSTANDING, check.name(), by.today(), question.reason());
             end(by, id, Ended.LIFTED);
@@ -142,7 +152,8 @@ public class Stops implements Agreed {
                 .update();
     }
 
-    private Check stopped(PaymentId id) {
+    /** @param free true where nothing may be about to replace it */
+    private Check stopped(PaymentId id, boolean free) {
         Payment payment = payments.lock(id);
         Check check = checks.carrying(List.of(id)).get(id);
         if (check == null || payment.state() != PaymentState.STOPPED) {
@@ -150,6 +161,12 @@ public class Stops implements Agreed {
                     "not-stopped",
                     (check == null ? "The payment to " + payment.payee() : check.name()) + " is "
                             + payment.state().words() + ", not stopped. Look at it again.");
+        }
+        String batch = reissues.replacing(List.of(payment.claim())).get(payment.claim());
+        if (free && batch != null) {
+            throw Refusal.conflict(
+                    "being-reissued",
+                    check.name() + " is being paid once more in the batch “" + batch + "”. Withdraw that first.");
         }
         return check;
     }

@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
+import leveltally.core.batches.ClaimId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.Settled;
 import leveltally.core.ledger.AccountId;
@@ -22,6 +23,7 @@ import leveltally.core.vendors.Reportable;
 import leveltally.core.voiding.Effect;
 import leveltally.core.voiding.Outcome;
 import leveltally.core.voiding.UndoPlan;
+import leveltally.server.batches.Reissues;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.company.Companies;
@@ -41,6 +43,7 @@ class UndoLook {
     private final Settlements settlements;
     private final Companies companies;
     private final UndoneItems items;
+    private final Reissues reissues;
 
     UndoLook(
             Checks checks,
@@ -48,13 +51,15 @@ class UndoLook {
             Accounts accounts,
             Settlements settlements,
             Companies companies,
-            UndoneItems items) {
+            UndoneItems items,
+            Reissues reissues) {
         this.checks = checks;
         this.ledger = ledger;
         this.accounts = accounts;
         this.settlements = settlements;
         this.companies = companies;
         this.items = items;
+        this.reissues = reissues;
     }
 
     /** Everything that was read for all of them. */
@@ -66,6 +71,7 @@ class UndoLook {
             Map<InvoiceId, List<Outcome.Line>> lines,
             Map<PaymentId, Reportable> reportable,
             Map<AccountId, LedgerAccount> accounts,
+            Map<ClaimId, String> replacing,
             int graceDays) {}
 
     /**
@@ -73,14 +79,25 @@ class UndoLook {
      * @param reason of the deed; empty while none is typed yet
      */
     List<Looked> look(Wanted wanted, List<Payment> payments, String reason, LocalDate today) {
-        Read read = read(wanted, payments);
+        Set<ClaimId> claims = payments.stream().map(Payment::claim).collect(Collectors.toSet());
+        return look(wanted, payments, reason, today, reissues.replacing(claims));
+    }
+
+    /** The same for payments that are voided by the posting of what replaces them. */
+    List<Looked> lookReplaced(Wanted wanted, List<Payment> payments, String reason, LocalDate today) {
+        return look(wanted, payments, reason, today, Map.of());
+    }
+
+    private List<Looked> look(
+            Wanted wanted, List<Payment> payments, String reason, LocalDate today, Map<ClaimId, String> replacing) {
+        Read read = read(wanted, payments, replacing);
         Map<Long, Wanted.One> asked = wanted.payments().stream().collect(Collectors.toMap(Wanted.One::payment, o -> o));
         return payments.stream()
                 .map(payment -> look(payment, asked.get(payment.id().value()), wanted, read, reason, today))
                 .toList();
     }
 
-    private Read read(Wanted wanted, List<Payment> payments) {
+    private Read read(Wanted wanted, List<Payment> payments, Map<ClaimId, String> replacing) {
         Set<PaymentId> ids = payments.stream().map(Payment::id).collect(Collectors.toSet());
         Map<PaymentId, List<Settled>> settled = settlements.settledBy(ids);
         Set<InvoiceId> invoices = settled.values().stream()
@@ -104,6 +121,7 @@ class UndoLook {
                 cancels
                         ? accounts.all().stream().collect(Collectors.toMap(LedgerAccount::id, account -> account))
                         : Map.of(),
+                replacing,
                 companies.company().graceDays());
     }
 
@@ -117,6 +135,12 @@ class UndoLook {
         try {
             if (entry == null) {
                 throw Refusal.conflict("not-posted", name + " is not posted, so there is nothing to undo.");
+            }
+            String batch = read.replacing().get(payment.claim());
+            if (batch != null) {
+                throw Refusal.conflict(
+                        "being-reissued",
+                        name + " is being paid once more in the batch “" + batch + "”. Withdraw that first.");
             }
             List<Settled> settled = read.settled().getOrDefault(payment.id(), List.of());
             UndoPlan plan = UndoPlan.of(

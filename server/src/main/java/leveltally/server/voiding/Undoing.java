@@ -131,6 +131,37 @@ public class Undoing implements Agreed {
         return () -> carryOut(by, question.askedBy(), question.id(), wanted, looked, question.reason());
     }
 
+    /**
+     * Voids the payments that others replace, in the transaction that posts those: their invoices are open again on that day,
+     * and settled by the new ones.
+     *
+     * @param by names what replaces each, such as {@code Check 10100}
+     */
+    @Transactional
+    public void replaced(Actor who, Map<PaymentId, String> by, LocalDate on) {
+        if (by.isEmpty()) {
+            return;
+        }
+        Wanted wanted = new Wanted(
+                by.keySet().stream()
+                        .map(id -> new Wanted.One(id.value(), List.of()))
+                        .toList(),
+                on,
+                Wanted.Fate.OPEN,
+                null);
+        LocalDate then = on.isAfter(who.today()) ? on : who.today();
+        List<Looked> looked = looks.lookReplaced(wanted, payments.lock(by.keySet()), "reissued", then);
+        mustAllBePlanned(looked);
+        for (Looked one : looked) {
+            write(
+                    who,
+                    one,
+                    plan(one),
+                    "reissued as " + UndoPlan.lowered(by.get(one.payment().id())));
+        }
+        rows.flush();
+    }
+
     private static void mustAllBePlanned(List<Looked> looked) {
         looked.stream()
                 .map(Looked::refused)
