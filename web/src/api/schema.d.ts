@@ -4573,6 +4573,8 @@ export interface components {
             /** Format: int64 */
             number: number;
             /** Format: int64 */
+            series: number;
+            /** Format: int64 */
             payment?: number;
             state: string;
             stateWords: string;
@@ -5797,9 +5799,9 @@ export interface components {
         RegisterView: {
             currency: string;
             /** Format: int64 */
-            first: number;
+            first?: number;
             /** Format: int64 */
-            last: number;
+            last?: number;
             /** Format: int32 */
             total: number;
             states: components["schemas"]["StateTotal"][];
@@ -5812,7 +5814,7 @@ export interface components {
             words: string;
             /** Format: int32 */
             count: number;
-            amount: string;
+            amount?: components["schemas"]["MoneyView"];
         };
         SeriesView: {
             /** Format: int64 */
@@ -11480,8 +11482,14 @@ export interface operations {
     register: {
         parameters: {
             query?: {
-                series?: number;
+                series?: number | null;
                 state?: string | null;
+                text?: string | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                from?: string | null;
+                to?: string | null;
+                olderThan?: number | null;
                 sortedBy?: "NUMBER" | "STATE" | "PAYEE" | "CHECK_DATE" | "AMOUNT" | null;
                 descending?: boolean | null;
                 after?: number;
@@ -11592,8 +11600,14 @@ export interface operations {
     csv_4: {
         parameters: {
             query?: {
-                series?: number;
+                series?: number | null;
                 state?: string | null;
+                text?: string | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                from?: string | null;
+                to?: string | null;
+                olderThan?: number | null;
                 sortedBy?: "NUMBER" | "STATE" | "PAYEE" | "CHECK_DATE" | "AMOUNT" | null;
                 descending?: boolean | null;
             };

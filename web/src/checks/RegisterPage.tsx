@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
@@ -14,27 +14,13 @@ import { Grid, type Column } from "../parts/Grid";
 import { everyPage } from "../parts/PrintedList";
 import { writeRanges } from "../parts/ranges";
 import { useArrangement } from "../parts/useArrangement";
-import { ChoiceWord } from "../parts/Word";
 import { LevelStrip } from "../proof/LevelStrip";
 import { CheckSlip } from "./CheckSlip";
+import { nameOf, RegisterWords } from "./RegisterWords";
 
 type Series = Schemas["SeriesView"];
 type NumberRow = Schemas["NumberView"];
 type Order = NonNullable<paths["/api/checks"]["get"]["parameters"]["query"]>["sortedBy"];
-type State =
-  "TAKEN" | "PRINTED" | "OUTSTANDING" | "STOPPED" | "CLEARED" | "VOIDED" | "SPOILED" | "UNACCOUNTED";
-
-const STATES: { value: State | "ALL"; text: string }[] = [
-  { value: "ALL", text: "every state" },
-  { value: "OUTSTANDING", text: "outstanding" },
-  { value: "STOPPED", text: "stopped" },
-  { value: "CLEARED", text: "cleared" },
-  { value: "VOIDED", text: "voided" },
-  { value: "SPOILED", text: "spoiled" },
-  { value: "UNACCOUNTED", text: "unaccounted" },
-  { value: "TAKEN", text: "taken" },
-  { value: "PRINTED", text: "printed" },
-];
 const LOOKS: Record<string, string> = {
   SPOILED: "text-brass",
   UNACCOUNTED: "text-rust",
@@ -42,7 +28,21 @@ const LOOKS: Record<string, string> = {
   STOPPED: "text-rust",
 };
 
-const COLUMNS: Column<NumberRow>[] = [
+const columnsOf = (all: Series[], every: boolean): Column<NumberRow>[] => [
+  ...(every
+    ? [
+        {
+          key: "account",
+          title: "Account",
+          width: "minmax(90px,0.8fr)",
+          cell: (n: NumberRow) => {
+            const series = all.find((one) => one.id === n.series);
+            return series ? nameOf(series, all) : "";
+          },
+        },
+      ]
+    : []),
+
   {
     key: "NUMBER",
     sorts: true,
@@ -125,21 +125,21 @@ function Selected({ rows }: { rows: NumberRow[] }) {
   );
 }
 
-/** The account's name says which series, as long as it has one. */
-function nameOf(series: Series, all: Series[]) {
-  const alone = all.filter((s) => s.bankAccount === series.bankAccount).length === 1;
-  return alone ? series.account : `${series.account}, ${series.name}`;
-}
-
 function Register({ all }: { all: Series[] }) {
   const [values, change] = useAddress();
-  const series = all.find((s) => String(s.id) === values.series) ?? all[0]!;
-  const state = STATES.find((s) => s.value === values.state) ?? STATES[0]!;
+  const series =
+    values.series === "all" ? undefined : (all.find((s) => String(s.id) === values.series) ?? all[0]!);
   const cursor = values.check;
   const [{ sortedBy, descending }] = useArrangement("register");
   const asked = {
-    series: series.id,
-    state: state.value === "ALL" ? undefined : state.value,
+    series: series?.id,
+    state: values.state,
+    text: values.text,
+    amountFrom: values.least,
+    amountTo: values.most,
+    from: values.from,
+    to: values.to,
+    olderThan: values.older ? Number(values.older) : undefined,
     sortedBy: sortedBy as Order,
     descending,
   };
@@ -156,40 +156,30 @@ function Register({ all }: { all: Series[] }) {
   const at = rows.find((row) => String(row.id) === cursor);
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
+  const every = series === undefined;
+  const columns = useMemo(() => columnsOf(all, every), [all, every]);
   return (
     <Station
       title="Register"
       sentence={
-        <>
-          Check numbers of{" "}
-          <ChoiceWord
-            name="Series"
-            text={nameOf(series, all)}
-            value={String(series.id)}
-            choices={all.map((s) => ({ value: String(s.id), text: nameOf(s, all), detail: s.name }))}
-            onChange={(value) => change({ series: value, check: undefined })}
-          />
-          {sortedBy ? "" : ", newest first"}, in{" "}
-          <ChoiceWord
-            name="State"
-            text={state.text}
-            value={state.value}
-            choices={STATES}
-            onChange={(value) => change({ state: value })}
-          />
-          .
-        </>
+        <RegisterWords all={all} series={series} values={values} sorted={Boolean(sortedBy)} change={change} />
       }
       answer={
         first && (
           <>
             <span>
-              {first.first} to {first.last}: <b className="text-ink">{first.total}</b> numbers
+              {first.first !== undefined && first.first !== null && `${first.first} to ${first.last}: `}
+              <b className="text-ink">{first.total}</b> {first.total === 1 ? "number" : "numbers"}
             </span>
             {first.states.map((total) => (
-              <span key={total.state} className={LOOKS[total.state] ?? ""}>
+              <span
+                key={`${total.state} ${total.amount?.currency ?? ""}`}
+                className={LOOKS[total.state] ?? ""}
+              >
                 <b className={LOOKS[total.state] ? "" : "text-ink"}>{total.count}</b> {total.words}
-                {total.state === "OUTSTANDING" && `, ${total.amount}`}
+                {total.amount &&
+                  (total.state === "OUTSTANDING" || total.state === "STOPPED") &&
+                  `, ${total.amount.text} ${total.amount.currency}`}
               </span>
             ))}
             <span className="ml-auto">
@@ -206,7 +196,7 @@ function Register({ all }: { all: Series[] }) {
               label="Check numbers"
               items={itemsOf(pages.data?.pages ?? [])}
               all={async () => itemsOf(await everyPage(pages))}
-              columns={COLUMNS}
+              columns={columns}
               cursor={cursor}
               onCursor={(key) => change({ check: key })}
               selected={selected}
@@ -215,7 +205,7 @@ function Register({ all }: { all: Series[] }) {
               onEnd={() => {
                 if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
               }}
-              empty="No number in this state. Numbers appear here when checks are printed."
+              empty="No number is like that. Numbers appear here when checks are printed."
             />
           )}
         </Loaded>

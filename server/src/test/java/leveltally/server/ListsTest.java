@@ -79,6 +79,87 @@ class ListsTest {
                         App.number("SELECT COUNT(*) FROM check_number WHERE series_id = " + operations())));
     }
 
+    private static List<String> found(String more) {
+        return rowsOf("/api/checks?" + more).stream()
+                .map(row -> text(row, "id"))
+                .sorted()
+                .toList();
+    }
+
+    private static List<JsonNode> rowsOf(String path) {
+        List<JsonNode> rows = new ArrayList<>();
+        read(path).get("rows").forEach(rows::add);
+        return rows;
+    }
+
+    /** Against a slow reading of the same rows: by payee, number, reference, batch and amount, and by several of them at once. */
+    @Test
+    void aNumberIsFoundByWhatItHolds() {
+        record Held(long id, long number, String payee, String reference, String batch, String amount) {}
+        List<Held> held = App.jdbc().sql("""
+                        SELECT n.id, n.number, p.payee, MIN(i.reference) AS reference, b.name AS batch,
+                          CONCAT(p.amount_minor DIV 100, '.', LPAD(p.amount_minor MOD 100, 2, '0')) AS amount
+                        FROM check_number n JOIN payment p ON p.id = n.payment_id JOIN batch b ON b.id = p.batch_id
+                        JOIN claim_line l ON l.claim_id = p.claim_id JOIN invoice i ON i.id = l.invoice_id
+                        WHERE p.currency = 'USD' GROUP BY n.id ORDER BY n.id
+                        """).query(Held.class).list();
+        Held one = held.get(held.size() / 2);
+        String payee = one.payee().split(" ")[0];
+        assertThat(found("text=" + payee))
+                .containsAll(held.stream()
+                        .filter(row -> row.payee().contains(payee))
+                        .map(row -> String.valueOf(row.id()))
+                        .toList());
+        for (String word : List.of(
+                String.valueOf(one.number()),
+                one.reference(),
+                one.reference().substring(1),
+                one.amount(),
+                payee + "%20" + one.amount(),
+                one.number() + "%20" + one.reference())) {
+            assertThat(found("text=" + word.replace("&", "%26").replace("#", "%23")))
+                    .as(word)
+                    .contains(String.valueOf(one.id()));
+        }
+        assertThat(found("text=" + payee + "%20nothing-holds-that")).isEmpty();
+        assertThat(found("text=" + one.number() + "%20987654321098")).isEmpty();
+        // amounts, days and age narrow it further
+        assertThat(found("amountFrom=" + one.amount() + "&amountTo=" + one.amount() + "&text=" + payee))
+                .contains(String.valueOf(one.id()));
+        assertThat(rowsOf("/api/checks?olderThan=180&state=OUTSTANDING"))
+                .allSatisfy(row -> assertThat(text(row, "then")).contains("days, stale"));
+        assertThat(rowsOf("/api/checks?from=2026-10-01&to=2026-10-31"))
+                .isNotEmpty()
+                .allSatisfy(row -> assertThat(text(row, "checkDate")).startsWith("2026-10"));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "text=a, word-too-short",
+        "text=a1%20b2%20c3%20d4%20e5%20f6%20g7, too-many-words",
+        "amountFrom=1250%2C00, amount",
+        "state=EATEN, no-state",
+        "series=987654, no-series"
+    })
+    void rejectsWhatTheRegisterCannotBeAsked(String asked, String code) {
+        assertThat(INES.get("/api/checks?" + asked).body()).contains(code);
+    }
+
+    /** Pages of every series at once, in one order. */
+    @Test
+    void ofEverySeriesNoNumberIsLost() {
+        List<String> seen = new ArrayList<>();
+        String next = "";
+        do {
+            JsonNode page = read("/api/checks?sortedBy=AMOUNT&descending=true" + next);
+            page.get("rows").forEach(row -> seen.add(text(row, "id")));
+            next = text(page, "next").isEmpty() ? "" : "&after=" + text(page, "next");
+        } while (!next.isEmpty());
+        assertThat(seen)
+                .doesNotHaveDuplicates()
+                .hasSize(Math.toIntExact(App.number("SELECT COUNT(*) FROM check_number")));
+    }
+
     @Test
     void whatIsTakenAwayOfTheRegisterIsWhatIsListed() {
         String csv = INES.get("/api/checks/csv?series=" + operations() + "&state=VOIDED&sortedBy=NUMBER")

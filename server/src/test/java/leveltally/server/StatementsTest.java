@@ -155,10 +155,14 @@ class StatementsTest {
     @Test
     void register() throws SQLException {
         String register = "/api/checks?series=" + App.series();
-        assertThat(statements(register)).isEqualTo(statements(register + "&after=41270"));
-        // sorted by what is in no index of the register, it takes no more
-        String sorted = register + "&sortedBy=AMOUNT";
-        assertThat(statements(sorted)).isEqualTo(statements(sorted + "&after=41270"));
+        long first = statements(register);
+        assertThat(statements(register + "&state=UNACCOUNTED")).isEqualTo(first);
+        assertThat(statements(register + "&text=rigging%2041")).isEqualTo(first);
+        // a later page counts nothing; sorted by what is in no index of the register, it takes no more
+        String after = "&after=" + App.number("SELECT MAX(id) FROM check_number");
+        assertThat(statements(register + after)).isLessThan(first);
+        assertThat(statements(register + "&sortedBy=AMOUNT")).isEqualTo(first);
+        assertThat(statements(register + "&sortedBy=AMOUNT" + after)).isEqualTo(statements(register + after));
     }
 
     @Test

@@ -44,7 +44,7 @@ class RegisterController {
         return rows.series();
     }
 
-    /** A page of the numbers, after the one named. */
+    /** A page of the numbers, after the one of that id. */
     @GetMapping
     RegisterView register(
             Actor by,
@@ -58,7 +58,7 @@ class RegisterController {
     @GetMapping(value = "/csv", produces = Csv.TYPE)
     ResponseEntity<Resource> csv(Actor by, @ParameterObject @ModelAttribute RegisterAsked asked) {
         by.mayDo(Deed.READ);
-        return rows.csv(asked);
+        return rows.csv(asked, by.today());
     }
 
     @GetMapping("/{id}")

@@ -21,6 +21,6 @@ enum RegisterOrder {
 
     String order(boolean descending) {
         String way = descending ? " DESC" : "";
-        return value + way + ", n.number" + way;
+        return value + way + ", n.number" + way + ", n.id" + way;
     }
 }

@@ -3,9 +3,11 @@ package leveltally.server.checks;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
+import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import leveltally.core.Refusal;
 import leveltally.core.checks.RegisterLine;
 import leveltally.core.checks.Standing;
 import leveltally.core.payments.StopOrder;
@@ -25,7 +27,7 @@ class RegisterRows {
     private static final int PAGE = 200;
 
     static final String ROW = """
-            SELECT n.id, n.number, n.payment_id, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
+            SELECT n.id, n.number, n.series_id, n.payment_id, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
               p.check_date, p.batch_id, b.name AS batch_name,
               (SELECT x.number FROM check_number x WHERE x.live_payment_id = n.payment_id) AS live_number,
               s.asked_on AS stop_asked, s.confirmed_on AS stop_confirmed, s.reference AS stop_reference,
@@ -56,80 +58,86 @@ class RegisterRows {
                         """).query(SeriesView.class).list();
     }
 
-    /** @param after the number of the row that the page comes after; null for the first */
+    /** @param after the id of the number that the page comes after; null for the first */
     @Transactional(readOnly = true)
     RegisterView page(RegisterAsked asked, @Nullable Long after, LocalDate today) {
-        NumberSeries of = series.get(asked.id());
+        NumberSeries of = asked.id().map(series::get).orElse(null);
         int staleDays = companies.staleDays();
-        String currency = jdbc.sql("SELECT currency FROM series_of_account WHERE id = :series")
-                .param("series", asked.series())
-                .query(String.class)
-                .single();
-        List<RegisterView.StateTotal> states = states(asked, currency);
-        List<RegisterView.NumberView> rows = jdbc.sql(ROW + where(asked, after) + " LIMIT :limit")
-                .params(params(asked, after))
-                .param("limit", PAGE)
+        String currency = currency(asked);
+        RegisterFilter filter = RegisterFilter.of(asked, Currency.getInstance(currency), today);
+        Map<String, Object> params = new HashMap<>(filter.params());
+        params.put("after", after);
+        params.put("limit", PAGE);
+        List<RegisterView.NumberView> rows = jdbc.sql(
+                        ROW + filter.joins() + filter.where() + beyond(asked, after) + order(asked) + " LIMIT :limit")
+                .params(params)
                 .query((r, n) -> view(r, today, staleDays))
                 .list();
+        List<RegisterView.StateTotal> states = after == null ? states(filter) : List.of();
         return new RegisterView(
                 currency,
-                of.range().first(),
-                of.nextNumber() - 1,
+                of == null ? null : of.range().first(),
+                of == null ? null : of.nextNumber() - 1,
                 states.stream().mapToInt(RegisterView.StateTotal::count).sum(),
                 states,
                 rows,
-                rows.size() < PAGE ? null : rows.get(rows.size() - 1).number());
+                rows.size() < PAGE ? null : rows.get(rows.size() - 1).id());
     }
 
-    private List<RegisterView.StateTotal> states(RegisterAsked asked, String currency) {
-        return jdbc.sql("""
-                        SELECT n.state, COUNT(*) AS numbers,
-                          COALESCE(SUM(CASE WHEN n.state <> :spoiled THEN p.amount_minor END), 0) AS amount_minor
-                        FROM check_register n LEFT JOIN payment p ON p.id = n.payment_id
-                        WHERE n.series_id = :series GROUP BY n.state
-                        """)
+    private String currency(RegisterAsked asked) {
+        return jdbc.sql(
+                        "SELECT currency FROM series_of_account WHERE :series IS NULL OR id = :series ORDER BY place LIMIT 1")
                 .param("series", asked.series())
+                .query(String.class)
+                .optional()
+                .orElseThrow(
+                        () -> Refusal.notFound("no-series", "There is no such series of numbers. Choose one shown."));
+    }
+
+    /** How many there are of each state, and what they come to, currency by currency. */
+    private List<RegisterView.StateTotal> states(RegisterFilter filter) {
+        return jdbc.sql("SELECT n.state, p.currency, COUNT(*) AS numbers,"
+                        + " COALESCE(SUM(CASE WHEN n.state <> :spoiled THEN p.amount_minor END), 0) AS amount_minor"
+                        + " FROM check_register n LEFT JOIN payment p ON p.id = n.payment_id" + filter.joins()
+                        + filter.where() + " GROUP BY n.state, p.currency")
+                .params(filter.params())
                 .param("spoiled", leveltally.core.checks.NumberState.SPOILED.name())
                 .query((r, n) -> {
                     Standing state = standing(r.getString("state"));
+                    String currency = r.getString("currency");
                     return new RegisterView.StateTotal(
                             state.name(),
                             state.words(),
                             r.getInt("numbers"),
-                            MoneyView.of(r.getLong("amount_minor"), currency).text());
+                            currency == null ? null : MoneyView.of(r.getLong("amount_minor"), currency));
                 })
                 .list();
     }
 
-    /** The numbers of a list in its order; those after one of them where a page is asked for. */
-    private static String where(RegisterAsked asked, @Nullable Long after) {
+    private static String beyond(RegisterAsked asked, @Nullable Long after) {
+        if (after == null) {
+            return "";
+        }
         String value = asked.by().value();
-        String beyond = asked.isDescending() ? "<" : ">";
-        String page = after == null ? "" : """
-                         AND (%s, n.number) %s (SELECT %s, n.number FROM check_register n
-                          LEFT JOIN payment p ON p.id = n.payment_id
-                          WHERE n.series_id = :series AND n.number = :after)
-                        """.formatted(value, beyond, value);
-        return " WHERE n.series_id = :series AND (:state IS NULL OR n.state = :state)" + page + " ORDER BY "
-                + asked.by().order(asked.isDescending());
+        return """
+                 AND (%s, n.number, n.id) %s (SELECT %s, n.number, n.id FROM check_register n
+                  LEFT JOIN payment p ON p.id = n.payment_id WHERE n.id = :after)
+                """.formatted(value, asked.isDescending() ? "<" : ">", value);
     }
 
-    private static Map<String, Object> params(RegisterAsked asked, @Nullable Long after) {
-        Map<String, Object> params = new HashMap<>();
-        params.put("series", asked.series());
-        params.put("state", asked.standing().map(Standing::name).orElse(null));
-        params.put("after", after);
-        return params;
+    private static String order(RegisterAsked asked) {
+        return " ORDER BY " + asked.by().order(asked.isDescending());
     }
 
     /** The same numbers, all of them. */
-    ResponseEntity<Resource> csv(RegisterAsked asked) {
+    ResponseEntity<Resource> csv(RegisterAsked asked, LocalDate today) {
+        RegisterFilter filter = RegisterFilter.of(asked, Currency.getInstance(currency(asked)), today);
         return lists.of("register.csv", """
-                SELECT n.number, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee, p.check_date,
-                  p.amount_minor, a.currency, n.explanation, p.batch_id AS batch
+                SELECT n.number, a.account_name AS account, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee,
+                  p.check_date, p.amount_minor, a.currency, n.explanation, p.batch_id AS batch
                 FROM check_register n JOIN series_of_account a ON a.id = n.series_id
                 LEFT JOIN payment p ON p.id = n.payment_id
-                """ + where(asked, null), params(asked, null));
+                """ + filter.joins() + filter.where() + order(asked), filter.params());
     }
 
     static Standing standing(String name) {
@@ -160,6 +168,7 @@ class RegisterRows {
         return new RegisterView.NumberView(
                 r.getLong("id"),
                 r.getLong("number"),
+                r.getLong("series_id"),
                 payee == null || !line.pays() ? null : r.getLong("payment_id"),
                 state.name(),
                 state.words(),

@@ -5,11 +5,17 @@ import java.util.List;
 import leveltally.server.frame.MoneyView;
 import org.jspecify.annotations.Nullable;
 
-/** A page of the numbers of a series; {@code next} is the number the following page starts below; absent on the last one. */
+/**
+ * A page of numbers.
+ *
+ * @param first of the series; absent where every series is looked at
+ * @param states how many there are of each and what they come to, in each currency; on the first page only
+ * @param next the id after which the following page begins; absent on the last one
+ */
 public record RegisterView(
         String currency,
-        long first,
-        long last,
+        @Nullable Long first,
+        @Nullable Long last,
         int total,
         List<StateTotal> states,
         List<NumberView> rows,
@@ -21,6 +27,7 @@ public record RegisterView(
     record NumberView(
             long id,
             long number,
+            long series,
             @Nullable Long payment,
             String state,
             String stateWords,
@@ -33,5 +40,6 @@ public record RegisterView(
             @Nullable Long batch,
             @Nullable String batchName) {}
 
-    record StateTotal(String state, String words, int count, String amount) {}
+    record StateTotal(
+            String state, String words, int count, @Nullable MoneyView amount) {}
 }
