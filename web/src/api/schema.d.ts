@@ -1092,6 +1092,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invoices/{id}/refund": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["refund"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/refund/{refund}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undoRefund"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices/{id}/hold": {
         parameters: {
             query?: never;
@@ -1102,6 +1150,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["hold_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["correct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change_4"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancel"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1773,7 +1869,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["note"];
+        post: operations["note_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1933,7 +2029,7 @@ export interface paths {
         };
         get: operations["account"];
         put?: never;
-        post: operations["change_4"];
+        post: operations["change_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2820,6 +2916,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invoices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices/preview": {
         parameters: {
             query?: never;
@@ -3067,7 +3179,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_1"];
+        get: operations["page_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4383,6 +4495,126 @@ export interface components {
             dueDate: string;
         };
         HoldReason: {
+            reason: string;
+        };
+        RefundReceived: {
+            /** Format: int64 */
+            account: number;
+            amount: string;
+            /** Format: date */
+            on: string;
+            reference: string;
+        };
+        DocumentLine: {
+            code: string;
+            account: string;
+            amount: string;
+            job: string;
+        };
+        InBatch: {
+            /** Format: int64 */
+            batch: number;
+            name: string;
+            state: string;
+            cash: string;
+            /** Format: int64 */
+            check?: number;
+            /** Format: int64 */
+            number?: number;
+        };
+        InvoicePage: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            kindWords: string;
+            /** Format: int64 */
+            vendor: number;
+            vendorName: string;
+            reference: string;
+            /** Format: date */
+            invoiceDate: string;
+            /** Format: date */
+            ledgerDate: string;
+            /** Format: date */
+            dueDate: string;
+            /** Format: date */
+            discountDate?: string;
+            /** Format: date */
+            usableFrom?: string;
+            amount: components["schemas"]["MoneyView"];
+            open: components["schemas"]["MoneyView"];
+            notDiscountable: string;
+            discount: string;
+            state: string;
+            /** Format: int64 */
+            remitTo: number;
+            addresses: components["schemas"]["RemitToChoice"][];
+            ownCheck: boolean;
+            hold?: string;
+            file?: string;
+            /** Format: int64 */
+            corrects?: number;
+            /** Format: int64 */
+            correctedBy?: number;
+            lines: components["schemas"]["DocumentLine"][];
+            settled: components["schemas"]["SettledRow"][];
+            batches: components["schemas"]["InBatch"][];
+            notes: components["schemas"]["NoteRow"][];
+            cancels?: string;
+            changes?: string;
+        };
+        NoteRow: {
+            /** Format: date-time */
+            at: string;
+            who: string;
+            text: string;
+        };
+        RemitToChoice: {
+            /** Format: int64 */
+            id: number;
+            words: string;
+        };
+        SettledRow: {
+            /** Format: date */
+            date: string;
+            words: string;
+            by: string;
+            amount: string;
+            open: string;
+            to: string;
+            /** Format: int64 */
+            refund?: number;
+        };
+        RefundUndone: {
+            /** Format: date */
+            on: string;
+            reason: string;
+        };
+        NoteText: {
+            text: string;
+        };
+        CorrectInvoice: {
+            /** Format: date */
+            on: string;
+            reason: string;
+            anew: components["schemas"]["InvoiceEntry"];
+        };
+        CorrectedView: {
+            /** Format: int64 */
+            entry: number;
+        };
+        PaidOtherwise: {
+            terms: string;
+            /** Format: date */
+            dueDate?: string;
+            /** Format: int64 */
+            remitTo: number;
+            ownCheck: boolean;
+            reason: string;
+        };
+        CancelInvoice: {
+            /** Format: date */
+            on: string;
             reason: string;
         };
         SentView: {
@@ -5924,11 +6156,6 @@ export interface components {
             date: string;
             open: string;
             used: boolean;
-        };
-        RemitToChoice: {
-            /** Format: int64 */
-            id: number;
-            address: string;
         };
         AddableView: {
             /** Format: int64 */
@@ -8121,6 +8348,85 @@ export interface operations {
             };
         };
     };
+    refund: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefundReceived"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoicePage"];
+                };
+            };
+        };
+    };
+    undoRefund: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                refund: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefundUndone"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoicePage"];
+                };
+            };
+        };
+    };
+    note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoicePage"];
+                };
+            };
+        };
+    };
     hold_1: {
         parameters: {
             query?: never;
@@ -8142,6 +8448,84 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectInvoice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CorrectedView"];
+                };
+            };
+        };
+    };
+    change_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaidOtherwise"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoicePage"];
+                };
+            };
+        };
+    };
+    cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelInvoice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoicePage"];
+                };
             };
         };
     };
@@ -9306,7 +9690,7 @@ export interface operations {
             };
         };
     };
-    note: {
+    note_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9624,7 +10008,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -10916,6 +11300,28 @@ export interface operations {
             };
         };
     };
+    page_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoicePage"];
+                };
+            };
+        };
+    };
     preview_1: {
         parameters: {
             query: {
@@ -11457,7 +11863,7 @@ export interface operations {
             };
         };
     };
-    page_1: {
+    page_2: {
         parameters: {
             query?: never;
             header?: never;

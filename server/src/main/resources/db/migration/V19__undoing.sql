@@ -137,3 +137,58 @@ GRANT SELECT, INSERT, UPDATE (confirmed_on, confirmed_by, reference, expires_on,
   TO ${appUser};
 GRANT SELECT ON standing_stop TO ${appUser};
 GRANT SELECT ON waiting_undoing TO ${appUser};
+
+-- ------------------------------------------------------------ documents that were cancelled, or corrected by another
+ALTER TABLE invoice ADD INDEX by_its_reference (vendor_id, kind, reference);
+ALTER TABLE invoice
+  -- the ledger date from which nothing of it stands any more
+  ADD COLUMN cancelled_on DATE,
+  -- the document that was entered anew in place of this one
+  ADD COLUMN corrects_id BIGINT UNIQUE REFERENCES invoice (id),
+  ADD COLUMN standing_reference VARCHAR(40) AS (CASE WHEN cancelled_on IS NULL THEN reference END) PERSISTENT,
+  DROP INDEX vendor_id,
+  -- a vendor's reference is there once, but for what was cancelled
+  ADD CONSTRAINT once_of_a_vendor UNIQUE (vendor_id, kind, standing_reference);
+CREATE TABLE invoice_note (
+  id BIGINT PRIMARY KEY,
+  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  at DATETIME(6) NOT NULL,
+  person_id BIGINT NOT NULL REFERENCES person (id),
+  text VARCHAR(500) NOT NULL CHECK (text <> ''),
+  INDEX (invoice_id)
+);
+-- Money a vendor sent back for a credit.
+CREATE TABLE credit_refund (
+  id BIGINT PRIMARY KEY,
+  invoice_id BIGINT NOT NULL REFERENCES invoice (id),
+  bank_account_id BIGINT NOT NULL REFERENCES bank_account (id),
+  reference VARCHAR(60) NOT NULL,
+  currency VARCHAR(3) NOT NULL,
+  amount_minor BIGINT NOT NULL CHECK (amount_minor > 0),
+  ledger_date DATE NOT NULL,
+  entry_id BIGINT NOT NULL UNIQUE REFERENCES journal_entry (id),
+  settlement_id BIGINT NOT NULL UNIQUE REFERENCES settlement (id),
+  made_at DATETIME(6) NOT NULL,
+  made_by BIGINT NOT NULL REFERENCES person (id),
+  undone_entry_id BIGINT UNIQUE REFERENCES journal_entry (id),
+  INDEX (invoice_id)
+);
+DELIMITER //
+CREATE TRIGGER invoice_stands BEFORE UPDATE ON invoice FOR EACH ROW
+BEGIN
+  IF NOT NEW.cancelled_on <=> OLD.cancelled_on
+    AND (OLD.cancelled_on IS NOT NULL OR NEW.open_minor <> 0 OR (SELECT COALESCE(SUM(s.amount_minor), 0) FROM settlement s
+      WHERE s.invoice_id = NEW.id AND s.kind = 'CANCELLATION') <> NEW.amount_minor) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L2: a document is cancelled once, whole, by its rows';
+  END IF;
+  IF (NEW.due_date <> OLD.due_date OR NOT NEW.discount_date <=> OLD.discount_date OR NEW.discount_rate <> OLD.discount_rate
+      OR NEW.remit_to_id <> OLD.remit_to_id OR NEW.own_check <> OLD.own_check)
+    AND EXISTS (SELECT 1 FROM reservation r JOIN batch b ON b.id = r.batch_id
+      WHERE r.invoice_id = NEW.id AND b.state <> 'DRAFT') THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L6: what was sent for approval stands';
+  END IF;
+END//
+DELIMITER ;
+GRANT UPDATE (cancelled_on, due_date, discount_date, discount_rate, remit_to_id) ON invoice TO ${appUser};
+GRANT SELECT, INSERT ON invoice_note TO ${appUser};
+GRANT SELECT, INSERT, UPDATE (undone_entry_id) ON credit_refund TO ${appUser};

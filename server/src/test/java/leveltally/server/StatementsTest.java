@@ -155,6 +155,7 @@ class StatementsTest {
     @Test
     void register() throws SQLException {
         String register = "/api/checks?series=" + App.series();
+        statements(register);
         long first = statements(register);
         assertThat(statements(register + "&state=UNACCOUNTED")).isEqualTo(first);
         assertThat(statements(register + "&text=rigging%2041")).isEqualTo(first);

@@ -14,6 +14,8 @@ public enum Deed {
     READ("look at the work", CLERK, APPROVER, CONTROLLER, AUDITOR, ADMINISTRATOR),
     SET_COMPANY("set up or change the company", CONTROLLER, ADMINISTRATOR),
     ENTER_INVOICE("enter invoices", CLERK),
+    CHANGE_INVOICE("cancel, correct or change invoices, and note what a vendor sent back", CLERK),
+    NOTE_INVOICE("write a note on an invoice", CLERK, APPROVER, CONTROLLER),
     HOLD("hold an invoice or a vendor", CLERK, CONTROLLER),
     RELEASE_VENDOR("release a vendor's hold", CONTROLLER),
     PROPOSE_VENDOR_CHANGE("propose a change of a vendor", CLERK, CONTROLLER),

@@ -130,7 +130,8 @@ class ImportLookups {
                         SELECT CONCAT(LOWER(x.k), ' ', x.n, ' ', x.r) FROM JSON_TABLE(:asked, '$[*]' COLUMNS (
                           k VARCHAR(20) PATH '$.k', n VARCHAR(12) PATH '$.n', r VARCHAR(40) PATH '$.r')) x
                         JOIN vendor v ON v.number = x.n COLLATE utf8mb4_unicode_ci
-                        JOIN invoice i ON i.vendor_id = v.id AND i.kind = x.k COLLATE utf8mb4_unicode_ci
+                        JOIN invoice i ON i.vendor_id = v.id AND i.cancelled_on IS NULL
+                          AND i.kind = x.k COLLATE utf8mb4_unicode_ci
                           AND i.reference = x.r COLLATE utf8mb4_unicode_ci
                         """)
                 .param("asked", json.writeValueAsString(asked))

@@ -59,6 +59,11 @@ public class Entering {
     /** Takes in an invoice or credit and posts it: debit its lines, credit payables; the other way round for a credit. */
     @Transactional
     public InvoiceId enter(Actor by, NewInvoice wanted) {
+        return enter(by, wanted, null);
+    }
+
+    /** @param corrects the document it is entered anew for, which is cancelled; null where it corrects none */
+    InvoiceId enter(Actor by, NewInvoice wanted, @Nullable InvoiceId corrects) {
         by.mayDo(Deed.ENTER_INVOICE);
         Vendor vendor = vendors.taking(wanted.vendor());
         if (wanted.kind() == InvoiceKind.PREPAYMENT) {
@@ -76,7 +81,7 @@ public class Entering {
         refuseKnown(wanted, vendor);
         accounts.mustTake(wanted.lines().stream().map(NewInvoice.Line::account).toList(), wanted.ledgerDate());
         periods.shareOpen(wanted.ledgerDate());
-        InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()), null);
+        InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()), null, corrects);
         Money amount = wanted.amount(vendor.currency());
         audit.record(by, "enter invoice", "invoice " + id.value(), Map.of("amount", amount.plain()));
         return id;
@@ -97,7 +102,7 @@ public class Entering {
                 .forEach(periods::shareOpen);
         List<InvoiceId> ids = new ArrayList<>();
         for (Arrival arrival : arrivals) {
-            ids.add(write(by, arrival.invoice(), arrival.vendor(), arrival.remitTo(), importId));
+            ids.add(write(by, arrival.invoice(), arrival.vendor(), arrival.remitTo(), importId, null));
         }
         entities.flush();
         entities.clear();
@@ -119,7 +124,8 @@ public class Entering {
                     "reference",
                     "The vendor's reference is missing or longer than 40 characters.");
         }
-        jdbc.sql("SELECT id FROM invoice WHERE vendor_id = :vendor AND kind = :kind AND reference = :reference")
+        jdbc.sql("SELECT id FROM invoice WHERE vendor_id = :vendor AND kind = :kind"
+                        + " AND standing_reference = :reference")
                 .param("vendor", vendor.id().value())
                 .param("kind", wanted.kind().name())
                 .param("reference", reference)
@@ -135,7 +141,13 @@ public class Entering {
     }
 
     /** Posts what arrived, with its own terms and due date, or the vendor's where it has none. */
-    private InvoiceId write(Actor by, NewInvoice wanted, Vendor vendor, long remitTo, @Nullable Long importId) {
+    private InvoiceId write(
+            Actor by,
+            NewInvoice wanted,
+            Vendor vendor,
+            long remitTo,
+            @Nullable Long importId,
+            @Nullable InvoiceId corrects) {
         boolean credit = wanted.kind() == InvoiceKind.CREDIT;
         String text = (credit ? "Credit " : "Invoice ") + wanted.reference() + ", " + vendor.name();
         List<ArrivalEntry.Line> lines = wanted.lines().stream()
@@ -150,6 +162,7 @@ public class Entering {
         boolean earns = schedule.discountDate().isPresent()
                 && Discount.full(discountable, terms.discountRate()).isPositive();
         InvoiceEntity row = new InvoiceEntity();
+        row.correctsId = corrects == null ? null : corrects.value();
         row.vendorId = vendor.id().value();
         row.remitToId = remitTo;
         row.kind = wanted.kind();

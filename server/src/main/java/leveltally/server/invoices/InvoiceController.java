@@ -1,15 +1,11 @@
 package leveltally.server.invoices;
 
 import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.invoices.InvoiceId;
-import leveltally.core.invoices.InvoiceKind;
-import leveltally.core.ledger.AccountId;
-import leveltally.core.ledger.AccountRole;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -17,7 +13,6 @@ import leveltally.core.terms.Terms;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
-import leveltally.server.ledger.AccountRoles;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
@@ -35,37 +30,18 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class InvoiceController {
     private final Entering entering;
-    private final AccountRoles roles;
+    private final InvoiceEntries entries;
     private final Holds holds;
     private final Offsets offsets;
     private final Vendors vendors;
 
-    InvoiceController(Entering entering, AccountRoles roles, Holds holds, Offsets offsets, Vendors vendors) {
+    InvoiceController(Entering entering, InvoiceEntries entries, Holds holds, Offsets offsets, Vendors vendors) {
         this.entering = entering;
-        this.roles = roles;
+        this.entries = entries;
         this.holds = holds;
         this.offsets = offsets;
         this.vendors = vendors;
     }
-
-    record LineEntry(
-            long account,
-            @NotNull @Size(max = 30) String amount,
-            @Nullable @Size(max = 20) String job) {}
-
-    /** {@code ledgerDate} null: the invoice date. */
-    record InvoiceEntry(
-            @NotNull InvoiceKind kind,
-            long vendor,
-            @NotNull @Size(max = 40) String reference,
-            @NotNull LocalDate invoiceDate,
-            @Nullable LocalDate ledgerDate,
-            @Nullable @Size(max = 30) String notDiscountable,
-            @Nullable Boolean ownCheck,
-            @Nullable LocalDate usableFrom,
-            @Nullable @Size(max = 60) String terms,
-            @Nullable LocalDate dueDate,
-            @NotEmpty @Size(max = 500) @Valid List<LineEntry> lines) {}
 
     record EnteredView(long entry, MoneyView amount, LocalDate dueDate) {}
 
@@ -96,7 +72,7 @@ class InvoiceController {
             @RequestParam(defaultValue = "") String amounts) {
         by.mayDo(Deed.READ);
         Vendor of = vendors.get(new VendorId(vendor));
-        Terms own = terms(terms);
+        Terms own = InvoiceEntries.terms(terms);
         Terms taken = own == null ? of.terms() : own;
         Terms.Schedule schedule = taken.scheduleFor(invoiceDate, dueDate);
         List<Money> lines = amounts.lines()
@@ -113,34 +89,11 @@ class InvoiceController {
 
     @PostMapping("/invoices")
     @Needs(Deed.ENTER_INVOICE)
-    EnteredView enter(Actor by, @Valid @RequestBody InvoiceEntry wanted) {
+    EnteredView enter(Actor by, @Valid @RequestBody InvoiceEntries.InvoiceEntry wanted) {
         by.mayDo(Deed.ENTER_INVOICE);
         Vendor of = vendors.get(new VendorId(wanted.vendor()));
-        String apart = wanted.notDiscountable();
-        LocalDate ledgerDate = wanted.ledgerDate();
-        Terms ownTerms = terms(wanted.terms());
-        NewInvoice invoice = new NewInvoice(
-                wanted.kind(),
-                of.id(),
-                wanted.reference(),
-                wanted.invoiceDate(),
-                ledgerDate == null ? wanted.invoiceDate() : ledgerDate,
-                roles.of(AccountRole.PAYABLES, of.currency()),
-                apart == null || apart.isBlank()
-                        ? Money.zero(of.currency())
-                        : Money.typed(apart, of.currency(), "notDiscountable"),
-                Boolean.TRUE.equals(wanted.ownCheck()),
-                wanted.usableFrom(),
-                ownTerms,
-                wanted.dueDate(),
-                wanted.lines().stream()
-                        .map(line -> new NewInvoice.Line(
-                                new AccountId(line.account()),
-                                Money.typed(line.amount(), of.currency(), "lines"),
-                                line.job() == null || line.job().isBlank()
-                                        ? null
-                                        : line.job().strip()))
-                        .toList());
+        NewInvoice invoice = entries.of(wanted);
+        Terms ownTerms = InvoiceEntries.terms(wanted.terms());
         InvoiceId id = entering.enter(by, invoice);
         return new EnteredView(
                 id.value(),
@@ -148,10 +101,6 @@ class InvoiceController {
                 (ownTerms == null ? of.terms() : ownTerms)
                         .scheduleFor(wanted.invoiceDate(), wanted.dueDate())
                         .dueDate());
-    }
-
-    private static @Nullable Terms terms(@Nullable String text) {
-        return text == null || text.isBlank() ? null : Terms.typed(text);
     }
 
     @PostMapping("/invoices/{id}/hold")

@@ -79,6 +79,11 @@ class InvoiceEntity {
     @Nullable
     Long importId;
 
+    /** The document it was entered anew for; null where it corrects none. */
+    @Column(updatable = false)
+    @Nullable
+    Long correctsId;
+
     boolean ownCheck;
 
     @Nullable

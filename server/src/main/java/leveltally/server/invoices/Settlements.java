@@ -95,16 +95,20 @@ public class Settlements {
     /** Cancels what is open of invoices, by so much of each, with the entry that says against which accounts. */
     @Transactional
     public void cancel(Map<InvoiceId, Money> amounts, LocalDate ledgerDate, EntryId entry) {
-        amounts.forEach((item, amount) -> {
-            SettlementEntity row = new SettlementEntity();
-            row.invoiceId = item.value();
-            row.kind = SettlementKind.CANCELLATION;
-            row.currency = amount.currency().getCurrencyCode();
-            row.amountMinor = amount.minor();
-            row.ledgerDate = ledgerDate;
-            row.entryId = entry.value();
-            entities.persist(row);
-        });
+        amounts.forEach((item, amount) -> take(item, SettlementKind.CANCELLATION, amount, ledgerDate, entry));
+    }
+
+    /** Takes something off an item that no payment pays, with the entry that says how. */
+    SettlementId take(InvoiceId item, SettlementKind kind, Money amount, LocalDate ledgerDate, EntryId entry) {
+        SettlementEntity row = new SettlementEntity();
+        row.invoiceId = item.value();
+        row.kind = kind;
+        row.currency = amount.currency().getCurrencyCode();
+        row.amountMinor = amount.minor();
+        row.ledgerDate = ledgerDate;
+        row.entryId = entry.value();
+        entities.persist(row);
+        return new SettlementId(row.id);
     }
 
     /** Undoes these rows, by a dated row that mirrors each of them. */

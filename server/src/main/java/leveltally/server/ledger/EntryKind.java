@@ -6,5 +6,7 @@ public enum EntryKind {
     INVOICE,
     PAYMENT,
     VOID,
-    OFFSET
+    OFFSET,
+    CANCELLATION,
+    REFUND
 }
