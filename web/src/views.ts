@@ -21,6 +21,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/vendors/:id": () => import("./vendors/VendorPage").then((m) => m.VendorPage),
   "/vendors/new": () => import("./vendors/NewVendor").then((m) => m.NewVendor),
   "/enter": () => import("./invoices/EnterInvoice").then((m) => m.EnterInvoice),
+  "/invoices/:id": () => import("./invoices/InvoicePage").then((m) => m.InvoicePage),
   "/bring-in": () => import("./imports/ImportsPage").then((m) => m.ImportsPage),
   "/ledger": () => import("./ledger/LedgerPage").then((m) => m.LedgerPage),
   "/proof": () => import("./proof/ProofPage").then((m) => m.ProofPage),

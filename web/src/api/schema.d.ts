@@ -4522,6 +4522,11 @@ export interface components {
             /** Format: int64 */
             number?: number;
         };
+        InvoiceAddress: {
+            /** Format: int64 */
+            id: number;
+            words: string;
+        };
         InvoicePage: {
             /** Format: int64 */
             id: number;
@@ -4548,7 +4553,7 @@ export interface components {
             state: string;
             /** Format: int64 */
             remitTo: number;
-            addresses: components["schemas"]["RemitToChoice"][];
+            addresses: components["schemas"]["InvoiceAddress"][];
             ownCheck: boolean;
             hold?: string;
             file?: string;
@@ -4568,11 +4573,6 @@ export interface components {
             at: string;
             who: string;
             text: string;
-        };
-        RemitToChoice: {
-            /** Format: int64 */
-            id: number;
-            words: string;
         };
         SettledRow: {
             /** Format: date */
@@ -4825,6 +4825,8 @@ export interface components {
         PaidView: {
             /** Format: int64 */
             line: number;
+            /** Format: int64 */
+            invoice?: number;
             reference: string;
             gross: string;
             discount: string;
@@ -6156,6 +6158,11 @@ export interface components {
             date: string;
             open: string;
             used: boolean;
+        };
+        RemitToChoice: {
+            /** Format: int64 */
+            id: number;
+            address: string;
         };
         AddableView: {
             /** Format: int64 */

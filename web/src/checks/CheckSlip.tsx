@@ -62,7 +62,15 @@ export function CheckSlip({ id }: { id: number }) {
           <tbody>
             {invoices.slice(0, 8).map((line) => (
               <tr key={line.line} className="border-hair border-t">
-                <td className="py-1 font-mono">{line.reference}</td>
+                <td className="py-1 font-mono">
+                  {line.invoice ? (
+                    <Link className="go" to={`/invoices/${line.invoice}`}>
+                      {line.reference}
+                    </Link>
+                  ) : (
+                    line.reference
+                  )}
+                </td>
                 <td className="text-right">{line.gross}</td>
                 <td className="text-right">{line.discount}</td>
                 <td className="text-right">{line.cash}</td>

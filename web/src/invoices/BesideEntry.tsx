@@ -45,7 +45,7 @@ export function BesideEntry({
       {likely.length > 0 && (
         <div role="status" className="callout">
           <p className="text-brass font-semibold">This may be in already:</p>
-          <Rows rows={likely} vendor={vendor.id} />
+          <Rows rows={likely} />
         </div>
       )}
       <p>
@@ -61,22 +61,19 @@ export function BesideEntry({
       {last.length > 0 && (
         <div>
           <h2 className="text-faint text-note font-semibold">The last that came</h2>
-          <Rows rows={last} vendor={vendor.id} />
+          <Rows rows={last} />
         </div>
       )}
     </section>
   );
 }
 
-function Rows({ rows, vendor }: { rows: Schemas["BesideRow"][]; vendor: number }) {
+function Rows({ rows }: { rows: Schemas["BesideRow"][] }) {
   return (
     <ul>
       {rows.map((row) => (
         <li key={row.entry} className="border-hair grid grid-cols-[1fr_auto] gap-x-3 border-b py-1">
-          <Link
-            className="go truncate font-mono text-note"
-            to={`/vendors/${vendor}?show=${row.words === "settled" ? "SETTLED" : "OPEN"}&at=${row.entry}`}
-          >
+          <Link className="go truncate font-mono text-note" to={`/invoices/${row.entry}`}>
             {row.reference}
           </Link>
           <span>{row.amount.text}</span>

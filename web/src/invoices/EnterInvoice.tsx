@@ -7,13 +7,23 @@ import { BesideEntry } from "./BesideEntry";
 import { EnteredNow } from "./EnteredNow";
 import { InvoiceHead } from "./InvoiceHead";
 import { InvoiceLines } from "./InvoiceLines";
+import { useCorrecting, type Correcting } from "./useCorrecting";
 import { useInvoiceEntry } from "./useInvoiceEntry";
+import { WhatWasWrong } from "./WhatWasWrong";
 
 /** One invoice or credit by hand: Tab goes on, Enter enters, Ctrl D repeats what stands above. */
 export function EnterInvoice() {
+  const correcting = useCorrecting();
+  if (correcting?.error) return <p className="callout-wrong m-4">{correcting.error.message}</p>;
+  // what stands on the wrong one is what is typed first
+  if (correcting && !correcting.given) return null;
+  return <EntryForm key={correcting?.id} correcting={correcting} />;
+}
+
+function EntryForm({ correcting }: { correcting?: Correcting }) {
   const session = useSession();
   const form = useRef<HTMLFormElement>(null);
-  const entry = useInvoiceEntry(form);
+  const entry = useInvoiceEntry(form, correcting);
   const { kind, head, lines, known, chosen, preview, amounts, entered, refused, today } = entry;
   const { setHead, setLine, addLine, submit, repeat } = entry;
   return (
@@ -21,7 +31,14 @@ export function EnterInvoice() {
       title="Enter an invoice"
       sentence={
         <>
-          Enter {kind === "INVOICE" ? "an invoice" : "a credit"}
+          {correcting ? (
+            <>
+              Correct <b>{correcting.page?.reference}</b>: enter anew
+            </>
+          ) : (
+            "Enter"
+          )}{" "}
+          {kind === "INVOICE" ? "an invoice" : "a credit"}
           {chosen && (
             <>
               {" "}
@@ -52,6 +69,7 @@ export function EnterInvoice() {
             void submit();
           }}
         >
+          {correcting && <WhatWasWrong correcting={correcting} />}
           <InvoiceHead entry={entry} />
           <InvoiceLines
             lines={lines}
@@ -82,7 +100,7 @@ export function EnterInvoice() {
               )}
             </span>
             <Button type="submit" look="deed" disabled={!session.roles.includes("CLERK")}>
-              Enter it
+              {correcting ? "Correct it" : "Enter it"}
             </Button>
           </div>
           {refused && (

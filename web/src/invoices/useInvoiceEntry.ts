@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type KeyboardEvent, type RefObject } from "react";
+import { useNavigate } from "react-router";
 import { api, call, Refused, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
@@ -7,14 +8,9 @@ import { useDeed } from "../parts/useDeed";
 import { useKept } from "../parts/useKept";
 import type { Entered } from "./EnteredNow";
 import { accountOf, EMPTY, type LineEntry } from "./InvoiceLines";
+import type { Correcting, TypedDocument } from "./useCorrecting";
 
-/** What is typed and not entered yet. */
-interface Typed {
-  vendorText: string;
-  kind: "INVOICE" | "CREDIT";
-  head: { reference: string; date: string; apart: string; terms: string; due: string; own: boolean };
-  lines: LineEntry[];
-}
+type Typed = TypedDocument;
 
 function matching(found: Schemas["Choice"][] | undefined, text: string): Schemas["Choice"] | undefined {
   const wanted = text.trim().toLowerCase();
@@ -25,17 +21,22 @@ function matching(found: Schemas["Choice"][] | undefined, text: string): Schemas
  * A document as it is typed, what the server says of it, and entering it.
  *
  * @param form where it is typed: the cursor goes to the next reference once it is entered
+ * @param correcting the document it is entered anew for
  */
-export function useInvoiceEntry(form: RefObject<HTMLFormElement | null>) {
+export function useInvoiceEntry(form: RefObject<HTMLFormElement | null>, correcting?: Correcting) {
+  const navigate = useNavigate();
   const session = useSession();
   const queries = useQueryClient();
   const [values, change] = useAddress();
-  const [typed, type] = useKept<Typed>("invoice by hand", {
-    vendorText: "",
-    kind: "INVOICE",
-    head: { reference: "", date: session.today, apart: "", terms: "", due: "", own: false },
-    lines: [EMPTY],
-  });
+  const [typed, type, forget] = useKept<Typed>(
+    correcting ? `invoice for ${correcting.id}` : "invoice by hand",
+    correcting?.given ?? {
+      vendorText: "",
+      kind: "INVOICE",
+      head: { reference: "", date: session.today, apart: "", terms: "", due: "", own: false },
+      lines: [EMPTY],
+    },
+  );
   const { vendorText, kind, head, lines } = typed;
   const setVendorText = (text: string) => type((now) => ({ ...now, vendorText: text }));
   const setKind = (next: Typed["kind"]) => type((now) => ({ ...now, kind: next }));
@@ -112,29 +113,32 @@ export function useInvoiceEntry(form: RefObject<HTMLFormElement | null>) {
         throw new Refused(0, "no-account", `There is no account “${unknown.account}”. Type its code.`, {
           lines: "unknown account",
         });
-      const made = await call(
-        api.POST("/api/invoices", {
-          body: {
-            kind,
-            vendor: of.id,
-            reference: head.reference,
-            invoiceDate: head.date,
-            notDiscountable: head.apart || undefined,
-            ownCheck: head.own,
-            terms: head.terms.trim() || undefined,
-            dueDate: head.due || undefined,
-            lines: filled.map((line) => ({
-              account: accountOf(known, line.account)!.id,
-              amount: line.amount,
-              job: line.job || undefined,
-            })),
-          },
-        }),
-      );
-      return { made, of };
+      const body: Schemas["InvoiceEntry"] = {
+        kind,
+        vendor: of.id,
+        reference: head.reference,
+        invoiceDate: head.date,
+        notDiscountable: head.apart || undefined,
+        ownCheck: head.own,
+        terms: head.terms.trim() || undefined,
+        dueDate: head.due || undefined,
+        lines: filled.map((line) => ({
+          account: accountOf(known, line.account)!.id,
+          amount: line.amount,
+          job: line.job || undefined,
+        })),
+      };
+      if (correcting) return { corrected: await correcting.enter(body), of };
+      return { made: await call(api.POST("/api/invoices", { body })), of };
     },
     {
-      done: async ({ made, of }) => {
+      done: async ({ made, corrected, of }) => {
+        if (!made) {
+          forget();
+          await queries.invalidateQueries();
+          navigate(`/invoices/${corrected}`);
+          return;
+        }
         setEntered((before) => [
           {
             entry: made.entry,

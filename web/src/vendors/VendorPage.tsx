@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { useMemo, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { TrailFold } from "../audit/TrailOf";
 import { useAddress } from "../frame/address";
@@ -44,6 +44,7 @@ export function VendorPage() {
 function Page({ vendor }: { vendor: Vendor }) {
   const session = useSession();
   const [values, change] = useAddress();
+  const navigate = useNavigate();
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const [asking, setAsking] = useState<Asking>();
   const [proposing, setProposing] = useState<Schemas["AddressView"] | "further">();
@@ -112,6 +113,11 @@ function Page({ vendor }: { vendor: Vendor }) {
               onCursor={(key) => change({ at: key })}
               selected={show === "ALL" || show === "PAYMENTS" ? undefined : selected}
               onSelect={show === "ALL" || show === "PAYMENTS" ? undefined : setSelected}
+              onEnter={(key) => {
+                const row = account.data?.find((one) => one.key === key);
+                if (row && (row.kind === "INVOICE" || row.kind === "CREDIT"))
+                  navigate(`/invoices/${row.entry}`);
+              }}
               dim={(row) => row.settled}
               empty="Nothing here. Choose something else in the sentence above."
             />
@@ -123,7 +129,10 @@ function Page({ vendor }: { vendor: Vendor }) {
         <>
           <About vendor={vendor} clerk={clerk} onPropose={holder ? setProposing : undefined} />
           {at && (at.kind === "INVOICE" || at.kind === "CREDIT") && (
-            <div className="mt-4">
+            <div className="mt-4 flex flex-col gap-2">
+              <Link className="go" to={`/invoices/${at.entry}`}>
+                All of {at.words} {at.reference}
+              </Link>
               <TrailFold key={at.key} subject={`invoice ${at.entry}`} name={at.reference} />
             </div>
           )}

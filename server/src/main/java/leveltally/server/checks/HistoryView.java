@@ -34,5 +34,6 @@ public record HistoryView(
 
     record StepView(Instant at, @Nullable LocalDate date, String who, String state, String why) {}
 
-    record PaidView(long line, String reference, String gross, String discount, String cash) {}
+    /** @param invoice its entry number; absent for what is paid without one */
+    record PaidView(long line, @Nullable Long invoice, String reference, String gross, String discount, String cash) {}
 }

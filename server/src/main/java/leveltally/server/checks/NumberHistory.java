@@ -73,7 +73,7 @@ class NumberHistory {
 
     private List<HistoryView.PaidView> paid(long id) {
         return jdbc.sql("""
-                        SELECT l.id, l.reference, l.kind, l.gross_minor, l.discount_minor, l.cash_minor, l.currency
+                        SELECT l.id, l.invoice_id, l.reference, l.kind, l.gross_minor, l.discount_minor, l.cash_minor, l.currency
                         FROM check_number n JOIN payment p ON p.id = n.payment_id
                         JOIN claim_line l ON l.claim_id = p.claim_id WHERE n.id = :id ORDER BY l.invoice_date, l.invoice_id, l.id
                         """).param("id", id).query((r, n) -> paid(r)).list();
@@ -86,6 +86,7 @@ class NumberHistory {
         boolean lowers = ClaimLine.Kind.valueOf(r.getString("kind")) == ClaimLine.Kind.CREDIT;
         return new HistoryView.PaidView(
                 r.getLong("id"),
+                r.getObject("invoice_id", Long.class),
                 r.getString("reference"),
                 (lowers ? gross.negated() : gross).toString(),
                 discount.isZero() ? "" : discount.toString(),

@@ -33,7 +33,7 @@ public record InvoicePage(
         String discount,
         String state,
         long remitTo,
-        List<RemitToChoice> addresses,
+        List<InvoiceAddress> addresses,
         boolean ownCheck,
         @Nullable String hold,
         @Nullable String file,
@@ -45,7 +45,7 @@ public record InvoicePage(
         List<NoteRow> notes,
         @Nullable String cancels,
         @Nullable String changes) {
-    record RemitToChoice(long id, String words) {}
+    record InvoiceAddress(long id, String words) {}
 
     record DocumentLine(String code, String account, String amount, String job) {}
 

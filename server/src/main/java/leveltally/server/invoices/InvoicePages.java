@@ -122,12 +122,12 @@ class InvoicePages {
                 : "It stands in the batch “" + reserved + "”, which was sent for approval as it is.";
     }
 
-    private List<InvoicePage.RemitToChoice> addresses(long vendor, long own) {
+    private List<InvoicePage.InvoiceAddress> addresses(long vendor, long own) {
         return jdbc.sql("SELECT id, CONCAT(payee, ', ', REPLACE(address, '\n', ', ')) AS words FROM remit_to"
                         + " WHERE vendor_id = :vendor AND (in_force OR id = :own) ORDER BY id")
                 .param("vendor", vendor)
                 .param("own", own)
-                .query(InvoicePage.RemitToChoice.class)
+                .query(InvoicePage.InvoiceAddress.class)
                 .list();
     }
 

@@ -144,10 +144,7 @@ class Search {
                                         : ", open "
                                                 + MoneyView.of(open, currency).text())
                         + (batch == null ? "" : " · in " + batch),
-                batch == null
-                        ? "/vendors/" + r.getLong("vendor_id") + "?show=" + (open > 0 ? "OPEN" : "SETTLED") + "&at="
-                                + r.getLong("id")
-                        : "/batches/" + r.getLong("batch_id") + "?at=" + r.getLong("id"));
+                "/invoices/" + r.getLong("id"));
     }
 
     /** Invoices and payments of exactly this amount, in any currency we pay in. */
