@@ -2644,6 +2644,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reports/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports/{name}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports/{name}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/proof": {
         parameters: {
             query?: never;
@@ -2859,7 +2907,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_2"];
+        get: operations["csv_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3147,7 +3195,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_3"];
+        get: operations["csv_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3243,7 +3291,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["pdf"];
+        get: operations["pdf_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3275,7 +3323,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_4"];
+        get: operations["csv_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3316,54 +3364,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/batches/{id}/run-register": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["register_1"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/run-register.pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["registerPdf"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/run-register.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["registerCsv"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/batches/{id}/route": {
         parameters: {
             query?: never;
@@ -3388,54 +3388,6 @@ export interface paths {
             cookie?: never;
         };
         get: operations["state"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/payments-list": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["payments"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/payments-list.pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["paymentsPdf"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/batches/{id}/payments-list.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["paymentsCsv"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3515,7 +3467,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_5"];
+        get: operations["csv_6"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5612,6 +5564,23 @@ export interface components {
             /** Format: date */
             earliest: string;
         };
+        ReportHeadView: {
+            title: string;
+            /** Format: int32 */
+            share: number;
+            right: boolean;
+        };
+        ReportLineView: {
+            /** @enum {string} */
+            kind: "GROUP" | "ROW" | "TOTAL";
+            cells: string[];
+        };
+        ReportView: {
+            title: string;
+            facts: string[];
+            heads: components["schemas"]["ReportHeadView"][];
+            lines: components["schemas"]["ReportLineView"][];
+        };
         LawView: {
             law: string;
             statement: string;
@@ -6084,23 +6053,6 @@ export interface components {
             settles: string;
             discount: string;
             pays: string;
-        };
-        ReportHeadView: {
-            title: string;
-            /** Format: int32 */
-            share: number;
-            right: boolean;
-        };
-        ReportLineView: {
-            /** @enum {string} */
-            kind: "GROUP" | "ROW" | "TOTAL";
-            cells: string[];
-        };
-        ReportView: {
-            title: string;
-            facts: string[];
-            heads: components["schemas"]["ReportHeadView"][];
-            lines: components["schemas"]["ReportLineView"][];
         };
         LevelView: {
             level: boolean;
@@ -10943,6 +10895,84 @@ export interface operations {
             };
         };
     };
+    report: {
+        parameters: {
+            query?: {
+                batch?: number | null;
+                year?: number | null;
+                on?: string | null;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportView"];
+                };
+            };
+        };
+    };
+    pdf: {
+        parameters: {
+            query?: {
+                batch?: number | null;
+                year?: number | null;
+                on?: string | null;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
+    csv_2: {
+        parameters: {
+            query?: {
+                batch?: number | null;
+                year?: number | null;
+                on?: string | null;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
     proof: {
         parameters: {
             query?: never;
@@ -11221,7 +11251,7 @@ export interface operations {
             };
         };
     };
-    csv_2: {
+    csv_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -11770,7 +11800,7 @@ export interface operations {
             };
         };
     };
-    csv_3: {
+    csv_4: {
         parameters: {
             query?: {
                 account?: number;
@@ -11968,7 +11998,7 @@ export interface operations {
             };
         };
     };
-    pdf: {
+    pdf_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -12010,7 +12040,7 @@ export interface operations {
             };
         };
     };
-    csv_4: {
+    csv_5: {
         parameters: {
             query?: {
                 series?: number | null;
@@ -12087,72 +12117,6 @@ export interface operations {
             };
         };
     };
-    register_1: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReportView"];
-                };
-            };
-        };
-    };
-    registerPdf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/pdf": string;
-                };
-            };
-        };
-    };
-    registerCsv: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-        };
-    };
     route: {
         parameters: {
             query?: never;
@@ -12193,72 +12157,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PrintingView"];
-                };
-            };
-        };
-    };
-    payments: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReportView"];
-                };
-            };
-        };
-    };
-    paymentsPdf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/pdf": string;
-                };
-            };
-        };
-    };
-    paymentsCsv: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
                 };
             };
         };
@@ -12352,7 +12250,7 @@ export interface operations {
             };
         };
     };
-    csv_5: {
+    csv_6: {
         parameters: {
             query?: never;
             header?: never;

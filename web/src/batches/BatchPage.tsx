@@ -161,7 +161,15 @@ function Figures({ batch, marked }: { batch: Batch; marked: number }) {
           {marked === 1 ? "payment" : "payments"} to look at
         </Figure>
       )}
-      <Link className="go ml-auto" to={`/batches/${batch.id}/list`}>
+      {(batch.state === "POSTED" || batch.state === "NUMBERED") && (
+        <Link className="go ml-auto" to={`/batches/${batch.id}/posted`}>
+          What was posted
+        </Link>
+      )}
+      <Link
+        className={`go ${batch.state === "POSTED" || batch.state === "NUMBERED" ? "" : "ml-auto"}`}
+        to={`/batches/${batch.id}/list`}
+      >
         As a list
       </Link>
     </>

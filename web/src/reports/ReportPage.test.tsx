@@ -11,7 +11,7 @@ describe("a list of what will be paid", () => {
       path: "/batches/:id/list",
       at: "/batches/7/list",
       answers: {
-        "GET /api/batches/{id}/payments-list": {
+        "GET /api/reports/{name}": {
           title: "What will be paid: Week 46",
           facts: ["approved"],
           heads: [
@@ -31,10 +31,10 @@ describe("a list of what will be paid", () => {
     expect(grid.getByText("BF-1")).toBeTruthy();
     expect(grid.getAllByText("10.00")).toHaveLength(2);
     expect(screen.getByRole("link", { name: "PDF" }).getAttribute("href")).toBe(
-      "/api/batches/7/payments-list.pdf",
+      "/api/reports/payments-list/pdf?batch=7",
     );
     expect(screen.getByRole("link", { name: "CSV" }).getAttribute("href")).toBe(
-      "/api/batches/7/payments-list.csv",
+      "/api/reports/payments-list/csv?batch=7",
     );
   });
 });

@@ -1,83 +1,195 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
 import { Link, useParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import type { paths } from "../api/schema";
 import { useAddress } from "../frame/address";
+import { useSession } from "../frame/session";
 import { Station } from "../frame/Station";
 import { Download } from "../parts/Download";
 import { Grid, type Column, type Item } from "../parts/Grid";
+import { longDate } from "../parts/dates";
 import { Loaded } from "../parts/Loaded";
+import { ChoiceWord, DayWord } from "../parts/Word";
 
 type Report = Schemas["ReportView"];
 type Line = Report["lines"][number];
 
-/** What a batch will pay, payee by payee. */
-export function PaymentsListPage() {
-  const id = Number(useParams().id);
+type Asked = NonNullable<paths["/api/reports/{name}"]["get"]["parameters"]["query"]>;
+
+/** A report by its name, as it is asked for. */
+function Named({
+  name,
+  asked,
+  sentence,
+  back,
+}: {
+  name: string;
+  asked: Asked;
+  sentence?: ReactNode;
+  back?: { to: string; words: string };
+}) {
   const report = useQuery({
-    queryKey: ["payments-list", id],
-    queryFn: () => call(api.GET("/api/batches/{id}/payments-list", { params: { path: { id } } })),
+    queryKey: ["report", name, asked],
+    queryFn: () => call(api.GET("/api/reports/{name}", { params: { path: { name }, query: asked } })),
+    placeholderData: keepPreviousData,
   });
   return (
     <Loaded query={report}>
-      {(data) => (
-        <Listed
-          name="payments-list"
-          report={data}
-          file={`/api/batches/${id}/payments-list`}
-          back={{ to: `/batches/${id}`, words: "Back to the batch" }}
-        />
-      )}
+      {(data) => <Listed name={name} report={data} asked={asked} sentence={sentence} back={back} />}
     </Loaded>
+  );
+}
+
+const useBatch = () => Number(useParams().id);
+
+/** What a batch will pay, payee by payee. */
+export function PaymentsListPage() {
+  const batch = useBatch();
+  return (
+    <Named
+      name="payments-list"
+      asked={{ batch }}
+      back={{ to: `/batches/${batch}`, words: "Back to the batch" }}
+    />
   );
 }
 
 /** What was printed of a batch, sheet by sheet. */
 export function RunRegisterPage() {
-  const id = Number(useParams().id);
-  const report = useQuery({
-    queryKey: ["run-register", id],
-    queryFn: () => call(api.GET("/api/batches/{id}/run-register", { params: { path: { id } } })),
-  });
+  const batch = useBatch();
   return (
-    <Loaded query={report}>
-      {(data) => (
-        <Listed
-          name="run-register"
-          report={data}
-          file={`/api/batches/${id}/run-register`}
-          back={{ to: `/print/${id}`, words: "Back to printing" }}
-        />
-      )}
-    </Loaded>
+    <Named
+      name="run-register"
+      asked={{ batch }}
+      back={{ to: `/print/${batch}`, words: "Back to printing" }}
+    />
+  );
+}
+
+/** What was posted of a batch, payment by payment. */
+export function PostingRegisterPage() {
+  const batch = useBatch();
+  return (
+    <Named
+      name="posting-register"
+      asked={{ batch }}
+      back={{ to: `/batches/${batch}/recap`, words: "Debits and credits" }}
+    />
+  );
+}
+
+/** Debits and credits of a batch, by month and account. */
+export function PostingRecapPage() {
+  const batch = useBatch();
+  return (
+    <Named
+      name="posting-recap"
+      asked={{ batch }}
+      back={{ to: `/batches/${batch}/posted`, words: "Payment by payment" }}
+    />
+  );
+}
+
+/** A report as of a day that is chosen in its sentence. */
+function AsOf({ name, words }: { name: string; words: string }) {
+  const { today } = useSession();
+  const [values, change] = useAddress();
+  const on = values.on ?? today;
+  return (
+    <Named
+      name={name}
+      asked={{ on }}
+      sentence={
+        <>
+          {words}{" "}
+          <DayWord
+            name="As of"
+            text={longDate(on)}
+            value={on}
+            onChange={(next) => change({ on: next, at: undefined })}
+          />
+          .
+        </>
+      }
+    />
+  );
+}
+
+export function AgingPage() {
+  return <AsOf name="aging" words="What was owed at the end of" />;
+}
+
+export function OutstandingPage() {
+  return <AsOf name="outstanding" words="Checks the bank had not paid at the end of" />;
+}
+
+/** What reportable vendors were paid in a year. */
+export function ReportablePage() {
+  const { today } = useSession();
+  const [values, change] = useAddress();
+  const now = Number(today.slice(0, 4));
+  const year = Number(values.year) || now;
+  return (
+    <Named
+      name="reportable"
+      asked={{ year }}
+      sentence={
+        <>
+          What reportable vendors were paid in{" "}
+          <ChoiceWord
+            name="Year"
+            text={String(year)}
+            value={String(year)}
+            choices={[now, now - 1, now - 2, now - 3].map((one) => ({
+              value: String(one),
+              text: String(one),
+            }))}
+            onChange={(next) => change({ year: next, at: undefined })}
+          />
+          .
+        </>
+      }
+    />
   );
 }
 
 function Listed({
   name,
   report,
-  file,
+  asked,
+  sentence,
   back,
 }: {
   name: string;
   report: Report;
-  file: string;
-  back: { to: string; words: string };
+  asked: Asked;
+  sentence?: ReactNode;
+  back?: { to: string; words: string };
 }) {
+  const query = new URLSearchParams(
+    Object.entries(asked).flatMap(([key, value]) => (value ? [[key, String(value)]] : [])),
+  );
   const [values, change] = useAddress();
   return (
     <Station
       title={report.title}
-      sentence={<b>{report.title}</b>}
+      sentence={sentence ?? <b>{report.title}</b>}
       answer={
         <>
           {report.facts.map((fact) => (
             <span key={fact}>{fact}</span>
           ))}
           <span className="ml-auto">
-            <a className="go mr-3" href={`${file}.pdf`} target="_blank" rel="noreferrer">
+            <a
+              className="go mr-3"
+              href={`/api/reports/${name}/pdf?${query}`}
+              target="_blank"
+              rel="noreferrer"
+            >
               PDF
             </a>
-            <Download path={`${file}.csv`} />
+            <Download path={`/api/reports/${name}/csv`} params={asked} />
           </span>
         </>
       }
@@ -93,9 +205,11 @@ function Listed({
         />
       }
       bar={
-        <Link className="go" to={back.to}>
-          {back.words}
-        </Link>
+        back && (
+          <Link className="go" to={back.to}>
+            {back.words}
+          </Link>
+        )
       }
     />
   );

@@ -17,6 +17,9 @@ export const GROUPS: { title: string; places: Place[] }[] = [
     places: [
       { to: "/register", title: "Register", also: "check numbers void" },
       { to: "/vendors", title: "Vendors" },
+      { to: "/outstanding", title: "Outstanding checks", also: "as of stale aging uncleared" },
+      { to: "/aging", title: "What is owed", also: "aging open items payables as of" },
+      { to: "/reportable", title: "Reportable payments", also: "year vendor tax" },
       { to: "/ledger", title: "Ledger", also: "journal entries month period lock unlock trial balance" },
       { to: "/proof", title: "Proof", also: "laws level" },
       { to: "/trail", title: "Trail", roles: [...LEADERS, "AUDITOR"], also: "audit who did what" },

@@ -6,10 +6,12 @@ import static leveltally.server.App.number;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.sql.Connection;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.payments.PaymentId;
@@ -164,6 +166,36 @@ class ReissueTest {
         bean(Posting.class).post(ines(), third);
         assertThat(state(old)).isEqualTo("VOIDED");
         assertThat(bean(Batches.class).get(second).state().words()).isEqualTo("withdrawn");
+    }
+
+    /** The database is gone between the void and the new posting: neither is there, and the next press does both. */
+    @Test
+    void aBreakInTheMiddleOfItsPostingLeavesNothingHalf() throws Exception {
+        PaymentId old = paid(App.invoice("Pelorus Charts", amount(51)));
+        BatchId batch = reissued(old, ON);
+        printed(batch);
+        long entries = number("SELECT COUNT(*) FROM journal_entry");
+        App.asRoot("CREATE TRIGGER slow_issue BEFORE INSERT ON bank_event FOR EACH ROW"
+                + " SET @slept = IF(NEW.kind = 'ISSUE', SLEEP(2), 0)");
+        try {
+            CompletableFuture<Posting.Outcome> posting =
+                    CompletableFuture.supplyAsync(() -> bean(Posting.class).post(ines(), batch));
+            try (Connection root = App.DATABASE.root("leveltally")) {
+                String asleep = "SELECT 1 FROM information_schema.processlist WHERE state = 'User sleep'";
+                while (!root.createStatement().executeQuery(asleep).next()) {
+                    assertThat(posting).isNotDone();
+                    Thread.sleep(20);
+                }
+            }
+            App.DATABASE.crash();
+            assertThatThrownBy(posting::join).isNotNull();
+        } finally {
+            App.asRoot("DROP TRIGGER slow_issue");
+        }
+        assertThat(state(old)).isEqualTo("STOPPED");
+        assertThat(number("SELECT COUNT(*) FROM journal_entry")).isEqualTo(entries);
+        assertThat(bean(Posting.class).post(ines(), batch)).isEqualTo(new Posting.Outcome(1, 1, 0));
+        assertThat(state(old)).isEqualTo("VOIDED");
     }
 
     @Test

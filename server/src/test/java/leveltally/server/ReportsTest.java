@@ -17,6 +17,8 @@ import leveltally.server.reports.Reported;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -35,14 +37,15 @@ class ReportsTest {
                 App.invoice("Bollard Foundry", "62.00"),
                 App.invoice("Pelorus Charts", "63.50"));
         Http clerk = Http.signedIn("ines");
-        String path = "/api/batches/" + batch.value() + "/payments-list";
-        JsonNode lines = lines(clerk, path);
+        String path = "/api/reports/payments-list";
+        String of = "?batch=" + batch.value();
+        JsonNode lines = lines(clerk, path + of);
         assertThat(lines.get(0).toString()).contains("GROUP", "Bollard Foundry", "by mail");
         assertThat(lines.get(3).toString()).contains("TOTAL", "2 entries", "123.00");
         assertThat(lines.get(lines.size() - 1).toString()).contains("TOTAL", "2 payments", "186.50");
-        String csv = clerk.get(path + ".csv", "text/csv").body();
+        String csv = clerk.get(path + "/csv" + of, "text/csv").body();
         assertThat(csv).contains("total,2 payments,,186.50,0.00,186.50");
-        assertThat(Http.signedIn("priya").get(path).status()).isEqualTo(200);
+        assertThat(Http.signedIn("priya").get(path + of).status()).isEqualTo(200);
     }
 
     @Test
@@ -54,17 +57,65 @@ class ReportsTest {
         App.answer(batch, App.documents(run).subList(0, 1), Answer.SPOILED, "smeared");
         App.answer(batch, App.documents(run).subList(1, 2), Answer.GOOD, "");
         Http clerk = Http.signedIn("ines");
-        String path = "/api/batches/" + batch.value() + "/run-register";
-        JsonNode lines = lines(clerk, path);
+        String path = "/api/reports/run-register";
+        String of = "?batch=" + batch.value();
+        JsonNode lines = lines(clerk, path + of);
         assertThat(lines.get(0).toString()).contains("Ines Okafor", "Stand-in tray");
         assertThat(lines.get(1).toString()).contains("" + first, "64.00", "spoiled: smeared");
         assertThat(lines.toString()).contains("\"1 sheet\",\"\",\"65.00\",\"good\"", "\"64.00\",\"spoiled\"");
-        assertThat(clerk.get(path + ".pdf", "application/pdf").body()).startsWith("%PDF");
+        assertThat(clerk.get(path + "/pdf" + of, "application/pdf").body()).startsWith("%PDF");
         long again = App.numbered(batch);
         App.handOver(again);
         App.answer(batch, App.documents(again), Answer.GOOD, "");
         bean(Posting.class).post(ines(), batch);
-        assertThat(lines(clerk, path).toString()).contains("2 sheets", "129.00");
+        assertThat(lines(clerk, path + of).toString()).contains("2 sheets", "129.00");
+    }
+
+    @Test
+    void whatWasPostedIsListedWithItsDebitsAndCredits() {
+        BatchId batch = App.printed(App.invoice("Bollard Foundry", "67.00"), App.invoice("Pelorus Charts", "68.00"));
+        bean(Posting.class).post(ines(), batch);
+        Http priya = Http.signedIn("priya");
+        String of = "?batch=" + batch.value();
+        JsonNode lines = lines(priya, "/api/reports/posting-register" + of);
+        assertThat(lines.get(lines.size() - 1).toString()).contains("2 payments", "135.00");
+        assertThat(lines(priya, "/api/reports/posting-recap" + of).toString())
+                .contains("2000 Payables\",\"2\",\"135.00\",\"\"", "TOTAL", "\"135.00\",\"135.00\"");
+        assertThat(priya.get("/api/reports/posting-register").body()).contains("batch-missing");
+        assertThat(priya.get("/api/reports/no-such").status()).isEqualTo(404);
+        assertThat(priya.get("/api/reports/reportable?year=12").body()).contains("no-year");
+    }
+
+    /** As of whatever day, what was owed is what the ledger says. */
+    @ParameterizedTest
+    @ValueSource(strings = {"2025-12-31", "2026-03-31", "2026-10-15", "2026-11-12"})
+    void whatWasOwedOnADayAgreesWithTheLedgerOfThatDay(String on) {
+        JsonNode lines = lines(Http.signedIn("priya"), "/api/reports/aging?on=" + on);
+        assertThat(lines.size()).isGreaterThan(3);
+        assertThat(lines.toString()).contains("which agree").doesNotContain("off by");
+    }
+
+    /** Today it is the register's; on an earlier day a check that cleared or was voided since is still there. */
+    @Test
+    void whatWasOutstandingOnADayIsWhatItWasThen() {
+        long now =
+                App.number("SELECT SUM(p.amount_minor) FROM payment p JOIN journal_entry j ON j.id = p.posted_entry_id"
+                        + " WHERE p.bank_account_id = " + App.operations().value()
+                        + " AND p.state IN ('OUTSTANDING', 'STOPPED')"
+                        + " AND j.ledger_date <= '2026-11-12'");
+        String text = lines(Http.signedIn("priya"), "/api/reports/outstanding?on=2026-11-12")
+                .toString();
+        assertThat(text)
+                .contains(leveltally.core.money.Money.ofMinor(now, "USD").toString());
+        long cleared = App.number(
+                "SELECT n.number FROM payment_event e JOIN check_number n ON n.live_payment_id = e.payment_id"
+                        + " JOIN payment p ON p.id = e.payment_id JOIN journal_entry j ON j.id = p.posted_entry_id"
+                        + " WHERE e.to_state = 'CLEARED' AND e.business_date > '2026-06-30' AND j.ledger_date <= '2026-06-30'"
+                        + " ORDER BY n.number LIMIT 1");
+        String june = lines(Http.signedIn("priya"), "/api/reports/outstanding?on=2026-06-30")
+                .toString();
+        assertThat(june).contains("\"" + cleared + "\"");
+        assertThat(text).doesNotContain("\"" + cleared + "\"");
     }
 
     /** What stands on the paper is what stands on the screen. */

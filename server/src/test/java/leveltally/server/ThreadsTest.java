@@ -20,6 +20,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.people.Role;
@@ -33,7 +34,9 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.Withdrawing;
+import leveltally.server.checks.Checks;
 import leveltally.server.invoices.Holds;
+import leveltally.server.invoices.InvoiceChanging;
 import leveltally.server.ledger.Periods;
 import leveltally.server.people.Staff;
 import leveltally.server.posting.Posting;
@@ -44,6 +47,11 @@ import leveltally.server.printing.OwnNumbers;
 import leveltally.server.printing.Said;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
+import leveltally.server.voiding.Questions;
+import leveltally.server.voiding.Reissuing;
+import leveltally.server.voiding.Stops;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.Test;
 import org.springframework.dao.PessimisticLockingFailureException;
@@ -245,6 +253,148 @@ class ThreadsTest {
                                 .map(sheet -> new Said(sheet, answer, "as it lies here"))
                                 .toList());
         return answer.name();
+    }
+
+    private static PaymentId posted() {
+        BatchId batch = App.printed(App.invoice("Bollard Foundry", amount()));
+        bean(Posting.class).post(ines(), batch);
+        return new PaymentId(App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+    }
+
+    private static CheckNumberId checkOf(PaymentId payment) {
+        return new CheckNumberId(App.number("SELECT id FROM check_number WHERE live_payment_id = ?", payment.value()));
+    }
+
+    private static Actor later(Actor who) {
+        return new Actor(who.person(), who.name(), who.roles(), App.CHECK_DATE, Instant.now(), who.from());
+    }
+
+    private static String stateOf(PaymentId payment) {
+        return App.jdbc()
+                .sql("SELECT state FROM payment WHERE id = ?")
+                .param(payment.value())
+                .query(String.class)
+                .single();
+    }
+
+    /** Four presses, two people: undone once, and the others are told. */
+    @Test
+    void aCheckIsUndoneOnceWhoeverPresses() throws InterruptedException {
+        PaymentId payment = posted();
+        Wanted wanted = Wanted.broughtBack(payment, App.CHECK_DATE);
+        Undoing undoing = bean(Undoing.class);
+        List<Object> outcomes = together(List.of(
+                () -> undoing.undo(later(ines()), wanted, "lost"),
+                () -> undoing.undo(later(ines()), wanted, "lost"),
+                () -> undoing.undo(later(App.tomas()), wanted, "torn"),
+                () -> undoing.undo(later(App.tomas()), wanted, "torn")));
+        assertThat(refusals(outcomes)).isEqualTo(3);
+        assertThat(App.number("SELECT COUNT(*) FROM journal_entry WHERE payment_id = ?", payment.value()))
+                .isEqualTo(2);
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    /** Voided, stopped, reissued and paid by the bank at the same instant: one of them is first, and no law breaks. */
+    @RepeatedTest(4)
+    void whatBecomesOfACheckIsDecidedOnce() throws InterruptedException {
+        PaymentId payment = posted();
+        CheckNumberId check = checkOf(payment);
+        List<Object> outcomes = together(List.of(
+                () -> bean(Undoing.class).undo(later(ines()), Wanted.broughtBack(payment, App.CHECK_DATE), "lost"),
+                () -> {
+                    bean(Checks.class).clear(later(App.tomas()), check, App.CHECK_DATE);
+                    return "cleared";
+                },
+                () -> bean(Reissuing.class)
+                        .reissue(
+                                later(App.tomas()),
+                                payment,
+                                new Reissuing.Once(App.CHECK_DATE, null, null, null, "lost"))));
+        assertThat(refusals(outcomes)).isEqualTo(2);
+        assertThat(stateOf(payment)).isIn("VOIDED", "CLEARED", "STOPPED");
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+        withdrawReissues();
+    }
+
+    private static void withdrawReissues() {
+        App.jdbc()
+                .sql("SELECT id FROM batch WHERE purpose = 'REISSUE' AND state = 'IN_APPROVAL'")
+                .query(Long.class)
+                .list()
+                .forEach(id -> bean(Withdrawing.class).withdraw(ines(), new BatchId(id), App.version(new BatchId(id))));
+    }
+
+    /** Two who agree to one question: it is done once; whoever takes it back at that instant is told, or was first. */
+    @RepeatedTest(3)
+    void aQuestionIsAnsweredOnce() throws InterruptedException {
+        PaymentId payment = posted();
+        Wanted cancelled = new Wanted(
+                List.of(new Wanted.One(payment.value(), List.of())),
+                App.CHECK_DATE,
+                new Wanted.Fate(Wanted.How.OWN_LINES, null, null),
+                null);
+        long asked = bean(Undoing.class)
+                .undo(later(ines()), cancelled, "never delivered")
+                .id();
+        Questions questions = bean(Questions.class);
+        List<Object> outcomes = together(List.of(
+                () -> {
+                    questions.agree(later(App.maren()), asked);
+                    return "agreed";
+                },
+                () -> {
+                    questions.agree(later(App.aldo()), asked);
+                    return "agreed";
+                },
+                () -> {
+                    questions.refuse(later(ines()), asked, "");
+                    return "taken back";
+                }));
+        assertThat(refusals(outcomes)).isEqualTo(2);
+        assertThat(stateOf(payment)).isEqualTo(outcomes.contains("agreed") ? "VOIDED" : "OUTSTANDING");
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+    }
+
+    /** The posting of a reissue voids the old check; whoever voids it, or lifts its stop, at that instant is told. */
+    @RepeatedTest(3)
+    void aReissueIsPostedWhileItsOldCheckIsAskedFor() throws InterruptedException {
+        PaymentId old = posted();
+        BatchId batch = bean(Reissuing.class)
+                .reissue(later(ines()), old, new Reissuing.Once(App.CHECK_DATE, null, null, null, "lost"));
+        App.approve(batch);
+        long run = App.numbered(batch);
+        App.handOver(run);
+        App.answer(batch, App.documents(run), Answer.GOOD, "");
+        List<Object> outcomes = together(List.of(
+                () -> bean(Posting.class).post(later(ines()), batch),
+                () -> bean(Undoing.class).undo(later(App.tomas()), Wanted.broughtBack(old, App.CHECK_DATE), "void it"),
+                () -> bean(Stops.class).askToLift(later(App.tomas()), old, "found")));
+        assertThat(outcomes.get(0)).isInstanceOf(Posting.Outcome.class);
+        assertThat(refusals(outcomes)).isEqualTo(2);
+        assertThat(stateOf(old)).isEqualTo("VOIDED");
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+    }
+
+    /** An invoice is cancelled or taken into a batch, never both. */
+    @RepeatedTest(3)
+    void anInvoiceIsCancelledAgainstABatchThatWantsIt() throws InterruptedException {
+        InvoiceId invoice = App.invoice("Pelorus Charts", amount());
+        List<Object> outcomes = together(List.of(
+                () -> {
+                    bean(InvoiceChanging.class).cancel(ines(), invoice, App.TODAY, "not ours");
+                    return "cancelled";
+                },
+                () -> App.draft(invoice)));
+        assertThat(refusals(outcomes)).isOne();
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+        outcomes.stream()
+                .filter(BatchId.class::isInstance)
+                .map(BatchId.class::cast)
+                .forEach(batch -> bean(Withdrawing.class).withdraw(ines(), batch, App.version(batch)));
     }
 
     private static int amounts = 151;

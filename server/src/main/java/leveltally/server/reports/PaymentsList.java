@@ -26,7 +26,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** What a batch will pay, payee by payee, with every invoice, discount and credit. */
 @Service
-class PaymentsList {
+class PaymentsList implements ReportSource {
     private static final List<Report.Head> HEADS = List.of(
             new Report.Head("Reference", 34, false),
             new Report.Head("Date", 18, false),
@@ -48,9 +48,16 @@ class PaymentsList {
         this.people = people;
     }
 
+    @Override
+    public String name() {
+        return "payments-list";
+    }
+
+    @Override
     @Transactional(readOnly = true)
-    Report of(Actor by, BatchId id) {
+    public Report of(Actor by, ReportAsked asked) {
         by.mayDo(Deed.READ);
+        BatchId id = asked.mustNameBatch();
         Batch batch = batches.get(id);
         BankAccount account = accounts.get(batch.account());
         List<Claim> paid = claims.of(id);

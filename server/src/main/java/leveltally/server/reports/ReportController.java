@@ -1,60 +1,60 @@
 package leveltally.server.reports;
 
-import leveltally.core.batches.BatchId;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
 import leveltally.server.frame.Needs;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.core.io.Resource;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** The list of what will be paid, and the register of what was printed. */
+/** Every report: to be read on a screen, printed, and taken away. */
 @RestController
-@RequestMapping("/api/batches/{id}")
+@RequestMapping("/api/reports/{name}")
 @Needs(Deed.READ)
 class ReportController {
-    private final PaymentsList payments;
-    private final RunRegister register;
+    private final Map<String, ReportSource> sources;
     private final ReportFiles files;
 
-    ReportController(PaymentsList payments, RunRegister register, ReportFiles files) {
-        this.payments = payments;
-        this.register = register;
+    ReportController(List<ReportSource> sources, ReportFiles files) {
+        this.sources = sources.stream().collect(Collectors.toMap(ReportSource::name, Function.identity()));
         this.files = files;
     }
 
-    @GetMapping("/payments-list")
-    ReportView payments(Actor by, @PathVariable long id) {
-        return ReportView.of(payments.of(by, new BatchId(id)));
+    private ReportSource source(Actor by, String name) {
+        by.mayDo(Deed.READ);
+        ReportSource source = sources.get(name);
+        if (source == null) {
+            throw Refusal.notFound("no-report", "There is no such report. Choose one shown.");
+        }
+        return source;
     }
 
-    @GetMapping(value = "/payments-list.pdf", produces = MediaType.APPLICATION_PDF_VALUE)
-    ResponseEntity<byte[]> paymentsPdf(Actor by, @PathVariable long id) {
-        return files.pdf(by, payments.of(by, new BatchId(id)));
+    @GetMapping
+    ReportView report(Actor by, @PathVariable String name, @ParameterObject @ModelAttribute ReportAsked asked) {
+        return ReportView.of(source(by, name).of(by, asked));
     }
 
-    @GetMapping(value = "/payments-list.csv", produces = Csv.TYPE)
-    ResponseEntity<Resource> paymentsCsv(Actor by, @PathVariable long id) {
-        return files.csv("payments-of-batch-" + id + ".csv", payments.of(by, new BatchId(id)));
+    @GetMapping(value = "/pdf", produces = MediaType.APPLICATION_PDF_VALUE)
+    ResponseEntity<byte[]> pdf(
+            Actor by, @PathVariable String name, @ParameterObject @ModelAttribute ReportAsked asked) {
+        return files.pdf(by, source(by, name).of(by, asked));
     }
 
-    @GetMapping("/run-register")
-    ReportView register(Actor by, @PathVariable long id) {
-        return ReportView.of(register.of(by, new BatchId(id)));
-    }
-
-    @GetMapping(value = "/run-register.pdf", produces = MediaType.APPLICATION_PDF_VALUE)
-    ResponseEntity<byte[]> registerPdf(Actor by, @PathVariable long id) {
-        return files.pdf(by, register.of(by, new BatchId(id)));
-    }
-
-    @GetMapping(value = "/run-register.csv", produces = Csv.TYPE)
-    ResponseEntity<Resource> registerCsv(Actor by, @PathVariable long id) {
-        return files.csv("printed-of-batch-" + id + ".csv", register.of(by, new BatchId(id)));
+    @GetMapping(value = "/csv", produces = Csv.TYPE)
+    ResponseEntity<Resource> csv(
+            Actor by, @PathVariable String name, @ParameterObject @ModelAttribute ReportAsked asked) {
+        return files.csv(asked.fileName(name), source(by, name).of(by, asked));
     }
 }

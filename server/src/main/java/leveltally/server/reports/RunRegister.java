@@ -26,7 +26,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** What was printed of a batch, run by run and sheet by sheet, with what was said of each. */
 @Service
-class RunRegister {
+class RunRegister implements ReportSource {
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm 'UTC'", Locale.ENGLISH)
             .withZone(ZoneOffset.UTC);
     private static final List<Report.Head> HEADS = List.of(
@@ -58,9 +58,16 @@ class RunRegister {
             String why,
             String answeredBy) {}
 
+    @Override
+    public String name() {
+        return "run-register";
+    }
+
+    @Override
     @Transactional(readOnly = true)
-    Report of(Actor by, BatchId id) {
+    public Report of(Actor by, ReportAsked asked) {
         by.mayDo(Deed.READ);
+        BatchId id = asked.mustNameBatch();
         Batch batch = batches.get(id);
         BankAccount account = accounts.get(batch.account());
         List<Sheet> sheets = sheets(id);

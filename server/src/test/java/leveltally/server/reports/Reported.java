@@ -9,6 +9,6 @@ public final class Reported {
     private Reported() {}
 
     public static Report payments(BatchId batch) {
-        return App.bean(PaymentsList.class).of(App.ines(), batch);
+        return App.bean(PaymentsList.class).of(App.ines(), new ReportAsked(batch.value(), null, null));
     }
 }

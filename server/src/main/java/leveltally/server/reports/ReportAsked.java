@@ -1,0 +1,40 @@
+package leveltally.server.reports;
+
+import java.time.LocalDate;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a report is about; each asks for the part it needs.
+ *
+ * @param on the day as of which it holds; absent: today
+ */
+public record ReportAsked(
+        @Nullable Long batch,
+        @Nullable Integer year,
+        @Nullable LocalDate on) {
+    BatchId mustNameBatch() {
+        if (batch == null) {
+            throw Refusal.invalidField("batch-missing", "batch", "Say of which batch.");
+        }
+        return new BatchId(batch);
+    }
+
+    LocalDate day(LocalDate today) {
+        return on == null ? today : on;
+    }
+
+    int yearOr(int usual) {
+        if (year != null && (year < 1990 || year > 2200)) {
+            throw Refusal.invalidField("no-year", "year", year + " is no year of this company. Choose another.");
+        }
+        return year == null ? usual : year;
+    }
+
+    /** What tells one file of it from another. */
+    String fileName(String name) {
+        return name + (batch == null ? "" : "-batch-" + batch) + (year == null ? "" : "-" + year)
+                + (on == null ? "" : "-" + on) + ".csv";
+    }
+}
