@@ -23,11 +23,13 @@ function Named({
   asked,
   sentence,
   back,
+  empty,
 }: {
   name: string;
   asked: Asked;
   sentence?: ReactNode;
   back?: { to: string; words: string };
+  empty?: string;
 }) {
   const report = useQuery({
     queryKey: ["report", name, asked],
@@ -36,7 +38,9 @@ function Named({
   });
   return (
     <Loaded query={report}>
-      {(data) => <Listed name={name} report={data} asked={asked} sentence={sentence} back={back} />}
+      {(data) => (
+        <Listed name={name} report={data} asked={asked} sentence={sentence} back={back} empty={empty} />
+      )}
     </Loaded>
   );
 }
@@ -134,6 +138,7 @@ export function ReportablePage() {
     <Named
       name="reportable"
       asked={{ year }}
+      empty="No vendor that was paid in that year is reported. What a vendor is reported as stands on its page."
       sentence={
         <>
           What reportable vendors were paid in{" "}
@@ -160,12 +165,14 @@ function Listed({
   asked,
   sentence,
   back,
+  empty = "Nothing stands on this list yet.",
 }: {
   name: string;
   report: Report;
   asked: Asked;
   sentence?: ReactNode;
   back?: { to: string; words: string };
+  empty?: string;
 }) {
   const query = new URLSearchParams(
     Object.entries(asked).flatMap(([key, value]) => (value ? [[key, String(value)]] : [])),
@@ -201,7 +208,7 @@ function Listed({
           columns={columnsOf(report)}
           cursor={values.at}
           onCursor={(at) => change({ at })}
-          empty="Nothing stands on this list yet."
+          empty={empty}
         />
       }
       bar={

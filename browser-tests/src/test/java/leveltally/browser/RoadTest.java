@@ -171,8 +171,7 @@ class RoadTest {
     /** Waits until it came. */
     static void testPage() {
         By free = By.xpath("//button[normalize-space() = 'Test page' and not(@disabled)]");
-        DESK.until(
-                "the test page came", () -> DESK.driver.findElements(free).size() == 1);
+        DESK.until("the test page came", () -> DESK.driver.findElements(free).size() == 1);
     }
 
     @Test

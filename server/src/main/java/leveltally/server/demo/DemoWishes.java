@@ -7,6 +7,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.vendors.Advice;
 import leveltally.core.vendors.Delivery;
 import leveltally.core.vendors.Paperwork;
+import leveltally.core.vendors.Reportable;
 import leveltally.core.vendors.VendorFacts;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.vendors.VendorRecords;
@@ -24,6 +25,11 @@ class DemoWishes {
             new Paperwork(Advice.PAPER, "", Delivery.HAND_OVER, null),
             DemoVendors.NEW,
             new Paperwork(Advice.PAPER, "", Delivery.MAIL, DateStyle.MONTH_FIRST)));
+
+    /** Whose payments of a year are reported. */
+    private static final Map<String, Reportable> REPORTED = Map.of(
+            "Tern & Daughters Diesel Works", Reportable.SERVICES,
+            "Anchor & Thistle Insurance Brokers", Reportable.OTHER);
 
     private final VendorRecords records;
 
@@ -46,7 +52,7 @@ class DemoWishes {
                             was.method(),
                             was.terms(),
                             papers,
-                            was.reportable()),
+                            REPORTED.getOrDefault(name, was.reportable())),
                     null,
                     kept.version());
         });
