@@ -5,6 +5,10 @@ import { defineConfig } from "vitest/config";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   server: { proxy: { "/api": "http://127.0.0.1:8080" } },
+  build: {
+    // each page's list of what it needs would be part of the first load; pages are fetched ahead while nothing else is done
+    modulePreload: { resolveDependencies: (_, needs, { hostType }) => (hostType === "html" ? needs : []) },
+  },
   test: {
     // a busy machine may take its time; no test waits for this
     testTimeout: 30_000,

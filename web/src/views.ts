@@ -1,22 +1,25 @@
 import { lazy, type ComponentType } from "react";
 import { NotFetched } from "./frame/Boundary";
 
+// one module of many pages is named once: each name costs the first load
+const reports = () => import("./reports/ReportPage");
+
 /** Each address with the page that stands at it; a page is fetched when it is visited first. */
 const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/due": () => import("./selection/DueStation").then((m) => m.DueStation),
   "/batches": () => import("./batches/BatchesStation").then((m) => m.BatchesStation),
   "/batches/:id": () => import("./batches/BatchPage").then((m) => m.BatchPage),
-  "/batches/:id/list": () => import("./reports/ReportPage").then((m) => m.PaymentsListPage),
+  "/batches/:id/list": () => reports().then((m) => m.PaymentsListPage),
   "/approval": () => import("./approval/ApprovalStation").then((m) => m.ApprovalStation),
   "/approval/:id": () => import("./approval/ApprovalPage").then((m) => m.ApprovalPage),
   "/print": () => import("./printing/PrintStation").then((m) => m.PrintStation),
   "/print/:id": () => import("./printing/PrintPage").then((m) => m.PrintPage),
-  "/print/:id/register": () => import("./reports/ReportPage").then((m) => m.RunRegisterPage),
-  "/batches/:id/posted": () => import("./reports/ReportPage").then((m) => m.PostingRegisterPage),
-  "/batches/:id/recap": () => import("./reports/ReportPage").then((m) => m.PostingRecapPage),
-  "/aging": () => import("./reports/ReportPage").then((m) => m.AgingPage),
-  "/outstanding": () => import("./reports/ReportPage").then((m) => m.OutstandingPage),
-  "/reportable": () => import("./reports/ReportPage").then((m) => m.ReportablePage),
+  "/print/:id/register": () => reports().then((m) => m.RunRegisterPage),
+  "/batches/:id/posted": () => reports().then((m) => m.PostingRegisterPage),
+  "/batches/:id/recap": () => reports().then((m) => m.PostingRecapPage),
+  "/aging": () => reports().then((m) => m.AgingPage),
+  "/outstanding": () => reports().then((m) => m.OutstandingPage),
+  "/reportable": () => reports().then((m) => m.ReportablePage),
   "/post": () => import("./posting/PostStation").then((m) => m.PostStation),
   "/bank": () => import("./bankfiles/BankStation").then((m) => m.BankStation),
   "/register": () => import("./checks/RegisterPage").then((m) => m.RegisterPage),
