@@ -260,6 +260,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stubs/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mail"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stops": {
         parameters: {
             query?: never;
@@ -1405,7 +1421,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["mail"];
+        post: operations["mail_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2500,6 +2516,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stubs/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/slips/due": {
         parameters: {
             query?: never;
@@ -2667,7 +2699,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["pdf"];
+        get: operations["pdf_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3291,7 +3323,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["pdf_1"];
+        get: operations["pdf_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3912,6 +3944,14 @@ export interface components {
             year: string;
             bank: string;
             refused?: string;
+        };
+        StubsMailed: {
+            payments: number[];
+        };
+        StubsSent: {
+            /** Format: int32 */
+            sent: number;
+            without: string[];
         };
         StopAsked: {
             payments: number[];
@@ -6903,6 +6943,30 @@ export interface operations {
             };
         };
     };
+    mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StubsMailed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StubsSent"];
+                };
+            };
+        };
+    };
     stop: {
         parameters: {
             query?: never;
@@ -8880,7 +8944,7 @@ export interface operations {
             };
         };
     };
-    mail: {
+    mail_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -10673,6 +10737,28 @@ export interface operations {
             };
         };
     };
+    pdf: {
+        parameters: {
+            query: {
+                payments: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
     due: {
         parameters: {
             query: {
@@ -10921,7 +11007,7 @@ export interface operations {
             };
         };
     };
-    pdf: {
+    pdf_1: {
         parameters: {
             query?: {
                 batch?: number | null;
@@ -11998,7 +12084,7 @@ export interface operations {
             };
         };
     };
-    pdf_1: {
+    pdf_2: {
         parameters: {
             query?: never;
             header?: never;

@@ -97,6 +97,19 @@ export function CheckSlip({ id }: { id: number }) {
       )}
       {number.state === "UNACCOUNTED" && <Explained id={id} number={number} />}
       {number.payee && invoices.length > 0 && <AdvicePart id={rested} number={number} />}
+      {number.payment && number.state !== "TAKEN" && (
+        <p>
+          <a
+            className="go"
+            href={`/api/stubs/pdf?payments=${number.payment}`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            Stub again, as it was printed
+          </a>
+          , a marked copy.
+        </p>
+      )}
       <Chain chain={history.data.chain} />
       <section>
         <h3 className="text-faint mb-1 text-note font-semibold">The bank</h3>

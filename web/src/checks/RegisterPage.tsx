@@ -17,6 +17,7 @@ import { useArrangement } from "../parts/useArrangement";
 import { LevelStrip } from "../proof/LevelStrip";
 import { CheckSlip } from "./CheckSlip";
 import { nameOf, RegisterWords } from "./RegisterWords";
+import { StubsAgain } from "./StubsAgain";
 
 type Series = Schemas["SeriesView"];
 type NumberRow = Schemas["NumberView"];
@@ -115,6 +116,7 @@ function Selected({ rows }: { rows: NumberRow[] }) {
   return (
     <>
       <Figure value={rows.length}>selected, {payments.length} of them can be voided</Figure>
+      <StubsAgain rows={rows} />
       <Button
         disabled={payments.length === 0 || !roles.includes("CLERK")}
         onClick={() => navigate(`/undo?payments=${writeRanges(payments)}`)}

@@ -128,6 +128,11 @@ export function OutstandingPage() {
   return <AsOf name="outstanding" words="Checks the bank had not paid at the end of" />;
 }
 
+/** What a month still holds before it is locked; any day of it says which month. */
+export function ClosingPage() {
+  return <AsOf name="closing" words="What is still to be looked at in the month of" />;
+}
+
 /** What reportable vendors were paid in a year. */
 export function ReportablePage() {
   const { today } = useSession();

@@ -20,6 +20,7 @@ export const GROUPS: { title: string; places: Place[] }[] = [
       { to: "/outstanding", title: "Outstanding checks", also: "as of stale aging uncleared" },
       { to: "/aging", title: "What is owed", also: "aging open items payables as of" },
       { to: "/reportable", title: "Reportable payments", also: "year vendor tax" },
+      { to: "/closing", title: "Closing a month", also: "period lock list end" },
       { to: "/ledger", title: "Ledger", also: "journal entries month period lock unlock trial balance" },
       { to: "/proof", title: "Proof", also: "laws level" },
       { to: "/trail", title: "Trail", roles: [...LEADERS, "AUDITOR"], also: "audit who did what" },

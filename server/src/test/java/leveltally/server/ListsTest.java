@@ -2,6 +2,8 @@ package leveltally.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -115,9 +117,9 @@ class ListsTest {
                 one.reference(),
                 one.reference().substring(1),
                 one.amount(),
-                payee + "%20" + one.amount(),
-                one.number() + "%20" + one.reference())) {
-            assertThat(found("text=" + word.replace("&", "%26").replace("#", "%23")))
+                payee + " " + one.amount(),
+                one.number() + " " + one.reference())) {
+            assertThat(found("text=" + URLEncoder.encode(word, StandardCharsets.UTF_8)))
                     .as(word)
                     .contains(String.valueOf(one.id()));
         }

@@ -168,6 +168,31 @@ class ReissueTest {
         assertThat(bean(Batches.class).get(second).state().words()).isEqualTo("withdrawn");
     }
 
+    /** As it was on the day, marked, whatever became of the check; one or many; by mail to whom an address is kept for. */
+    @Test
+    void aStubIsGivenAgain() throws Exception {
+        PaymentId first = paid(App.invoice("Pelorus Charts", "61.61"));
+        PaymentId second = paid(App.invoice("Bollard Foundry", "62.62"));
+        bean(Undoing.class).undo(then(ines()), Wanted.broughtBack(second, ON), "only tried");
+        Http ines = Http.signedIn("ines");
+        byte[] pdf = bean(leveltally.server.printing.RunPages.class).stubs(List.of(first, second));
+        assertThat(ines.get(
+                                "/api/stubs/pdf?payments=" + first.value() + "&payments=" + second.value(),
+                                "application/pdf")
+                        .body())
+                .startsWith("%PDF");
+        try (var document = org.apache.pdfbox.Loader.loadPDF(pdf)) {
+            assertThat(new org.apache.pdfbox.text.PDFTextStripper().getText(document))
+                    .contains("NOT A CHECK", "Pelorus Charts", "61.61", "Bollard Foundry", "62.62");
+        }
+        assertThat(ines.get("/api/stubs/pdf?payments=999999999", "application/pdf")
+                        .status())
+                .isEqualTo(404);
+        String mailed = ines.post("/api/stubs/mail", "{\"payments\":[" + first.value() + "," + second.value() + "]}")
+                .body();
+        assertThat(mailed).contains("Bollard Foundry");
+    }
+
     /** The database is gone between the void and the new posting: neither is there, and the next press does both. */
     @Test
     void aBreakInTheMiddleOfItsPostingLeavesNothingHalf() throws Exception {

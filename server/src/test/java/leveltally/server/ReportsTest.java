@@ -86,6 +86,21 @@ class ReportsTest {
         assertThat(priya.get("/api/reports/reportable?year=12").body()).contains("no-year");
     }
 
+    @Test
+    void aMonthSaysWhatKeepsItFromBeingLocked() {
+        BatchId batch = App.approved(App.invoice("Bollard Foundry", "69.00"));
+        long run = App.numbered(batch);
+        Http ruth = Http.signedIn("ruth");
+        assertThat(ruth.get("/api/reports/closing?on=2026-11-01").body())
+                .contains("it cannot be locked yet", "payments with a number that are not posted", "69.00");
+        App.handOver(run);
+        App.answer(batch, App.documents(run), Answer.GOOD, "");
+        bean(Posting.class).post(ines(), batch);
+        assertThat(ruth.get("/api/reports/closing?on=2026-11-01").body())
+                .contains("checks dated in it that the bank has not paid");
+        assertThat(ruth.get("/api/reports/closing?on=1999-01-01").body()).contains("this month is not opened");
+    }
+
     /** As of whatever day, what was owed is what the ledger says. */
     @ParameterizedTest
     @ValueSource(strings = {"2025-12-31", "2026-03-31", "2026-10-15", "2026-11-12"})

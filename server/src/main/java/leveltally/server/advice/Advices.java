@@ -1,6 +1,7 @@
 package leveltally.server.advice;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -76,6 +77,36 @@ public class Advices {
                 "send advice",
                 "check " + one.letter().number(),
                 Map.of("payee", one.letter().payee(), "to", to, "sent before", one.sent()));
+    }
+
+    /**
+     * Sends the list of several checks again, each to the address kept for its vendor.
+     *
+     * @return the payees who have none, or whose check is no payment any more; the others are told
+     */
+    @Transactional
+    public List<String> again(Actor by, Collection<PaymentId> payments) {
+        by.mayDo(Deed.MAIL_ADVICE);
+        Company company = companies.company();
+        List<ToPayee> mails = new ArrayList<>();
+        List<String> without = new ArrayList<>();
+        for (Addressed one : addressed(payments)) {
+            boolean stands = one.state() == PaymentState.OUTSTANDING || one.state() == PaymentState.CLEARED;
+            if (!stands || !Paperwork.isAddress(one.address())) {
+                without.add(one.letter().payee());
+                continue;
+            }
+            mails.add(one.letter().from(company, one.address(), one.sent()));
+            audit.record(
+                    by,
+                    "send advice",
+                    "check " + one.letter().number(),
+                    Map.of("payee", one.letter().payee(), "to", one.address(), "sent before", one.sent()));
+        }
+        if (!mails.isEmpty()) {
+            outbox.put(mails, by.now());
+        }
+        return without;
     }
 
     static Refusal notThere() {

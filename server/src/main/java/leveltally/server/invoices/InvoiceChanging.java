@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
+import leveltally.core.batches.BatchState;
 import leveltally.core.invoices.Cancelling;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.EntryId;
@@ -181,8 +182,8 @@ public class InvoiceChanging {
             throw Refusal.conflict("settled", row.reference + " is settled, so nothing about its payment can change.");
         }
         jdbc.sql("SELECT b.name FROM reservation r JOIN batch b ON b.id = r.batch_id WHERE r.invoice_id = ?"
-                        + " AND b.state <> 'DRAFT'")
-                .param(row.id)
+                        + " AND b.state <> ?")
+                .params(row.id, BatchState.DRAFT.name())
                 .query(String.class)
                 .optional()
                 .ifPresent(batch -> {

@@ -34,7 +34,7 @@ class Beside {
     BesideView of(VendorId vendor, String kind, String reference, LocalDate date, @Nullable String amount) {
         List<Row> rows = jdbc.sql("""
                         SELECT id, reference, invoice_date, amount_minor, open_minor, currency FROM invoice
-                        WHERE vendor_id = :vendor AND kind = :kind AND invoice_date >= :since
+                        WHERE vendor_id = :vendor AND kind = :kind AND cancelled_on IS NULL AND invoice_date >= :since
                         ORDER BY id DESC LIMIT :most
                         """)
                 .param("vendor", vendor.value())

@@ -148,7 +148,7 @@ public class MarkRows {
                         JOIN claim c ON c.batch_id = :batch AND c.vendor_id = k.vendor_id
                         JOIN claim_line l ON l.claim_id = c.id AND l.kind = 'INVOICE'
                         JOIN invoice p ON p.id = l.invoice_id
-                        JOIN invoice o ON o.vendor_id = k.other AND o.kind = 'INVOICE' AND o.amount_minor = p.amount_minor
+                        JOIN invoice o ON o.vendor_id = k.other AND o.cancelled_on IS NULL AND o.kind = 'INVOICE' AND o.amount_minor = p.amount_minor
                           AND o.currency = p.currency AND o.id <> p.id
                           AND o.invoice_date BETWEEN p.invoice_date - INTERVAL 365 DAY AND p.invoice_date + INTERVAL 365 DAY
                         JOIN vendor ov ON ov.id = o.vendor_id ORDER BY p.id, o.id
@@ -257,7 +257,7 @@ public class MarkRows {
                         SELECT o.id, o.vendor_id, v.name, o.reference, o.invoice_date, o.amount_minor, o.currency, '' AS where_it_is
                         FROM invoice o JOIN vendor v ON v.id = o.vendor_id
                         WHERE o.vendor_id IN (SELECT c.vendor_id FROM claim c WHERE c.batch_id = :batch)
-                          AND o.kind = 'INVOICE' AND o.currency = :currency AND o.amount_minor BETWEEN :low AND :high
+                          AND o.cancelled_on IS NULL AND o.kind = 'INVOICE' AND o.currency = :currency AND o.amount_minor BETWEEN :low AND :high
                           AND o.invoice_date BETWEEN :from AND :until ORDER BY o.id
                         """)
                 .param("batch", batch.value())

@@ -79,8 +79,8 @@ public class RunPages {
         Alignment alignment = alignments.of(series.of(batch.way()).id(), printer.id());
         Iterable<Page> drawn = draw(
                 documents,
-                (text, layout) ->
-                        pages.forThePrinter(text, layout, paper, signature).moved(alignment));
+                (text, layout) -> Stream.of(
+                        pages.forThePrinter(text, layout, paper, signature).moved(alignment)));
         boolean checks = run.kind == DocumentKind.CHECK;
         String title = (checks ? "Checks of batch " : "Remittance advice of batch ") + run.batchId + ", run " + runId;
         List<Long> signed = signature == null || !checks
@@ -97,7 +97,34 @@ public class RunPages {
     @Transactional(readOnly = true)
     public byte[] copy(long runId) {
         run(runId);
-        return pages.pdf("Copy, not checks", draw(runs.documents(runId), pages::toLookAt));
+        return pages.pdf("Copy, not checks", draw(runs.documents(runId), this::marked));
+    }
+
+    /**
+     * The checks of these payments as they were printed last, marked, each with what its stub had no room for: a stub given
+     * again, whatever became of the check since.
+     *
+     * @throws Refusal while nothing was printed for one of them
+     */
+    @Transactional(readOnly = true)
+    public byte[] stubs(List<PaymentId> payments) {
+        List<DocumentEntity> printed = entities.createQuery("""
+                        select d from DocumentEntity d where d.kind = CHECK and d.id in (
+                          select max(x.id) from DocumentEntity x where x.kind = CHECK and x.paymentId in :payments
+                          group by x.paymentId) order by d.id
+                        """, DocumentEntity.class)
+                .setParameter(
+                        "payments", payments.stream().map(PaymentId::value).toList())
+                .getResultList();
+        if (printed.size() < payments.stream().distinct().count()) {
+            throw Refusal.notFound("not-printed", "Nothing was printed for one of these payments, so it has no stub.");
+        }
+        return pages.pdf(
+                "Stubs again, copies",
+                draw(
+                        printed,
+                        (text, layout) -> Stream.concat(
+                                Stream.of(pages.toLookAt(text, layout)), pages.advice(text, layout).stream())));
     }
 
     /** The first page of one document as it lies in the tray, marked. */
@@ -107,7 +134,7 @@ public class RunPages {
         if (document == null) {
             throw Refusal.notFound("no-document", "There is no such sheet in the tray.");
         }
-        return drawn(List.of(document), pages::toLookAt).get(0);
+        return drawn(List.of(document), this::marked).get(0);
     }
 
     /**
@@ -134,6 +161,10 @@ public class RunPages {
                 pages.wholeAdvice(kept.text().numbered(number), kept.layout()));
     }
 
+    private Stream<Page> marked(CheckText text, CheckLayout layout) {
+        return Stream.of(pages.toLookAt(text, layout));
+    }
+
     private RunEntity run(long id) {
         RunEntity run = entities.find(RunEntity.class, id);
         if (run == null) {
@@ -143,14 +174,15 @@ public class RunPages {
     }
 
     /** Some hundred at a time, so that a run of any length takes the same memory; within them, several at once. */
-    private Iterable<Page> draw(List<DocumentEntity> documents, BiFunction<CheckText, CheckLayout, Page> check) {
+    private Iterable<Page> draw(
+            List<DocumentEntity> documents, BiFunction<CheckText, CheckLayout, Stream<Page>> check) {
         return () -> IntStream.iterate(0, from -> from < documents.size(), from -> from + AT_ONCE)
                 .mapToObj(from -> documents.subList(from, Math.min(documents.size(), from + AT_ONCE)))
                 .flatMap(some -> drawn(some, check).stream())
                 .iterator();
     }
 
-    private List<Page> drawn(List<DocumentEntity> documents, BiFunction<CheckText, CheckLayout, Page> check) {
+    private List<Page> drawn(List<DocumentEntity> documents, BiFunction<CheckText, CheckLayout, Stream<Page>> check) {
         Map<Long, Contents.Kept> kept =
                 contents.of(documents.stream().map(d -> d.id).toList());
         // numbered stock says itself which number it has, and may have said another one than was reckoned with
@@ -164,7 +196,7 @@ public class RunPages {
                             .numbered(numbers.get(new CheckNumberId(document.checkNumberId))
                                     .number());
                     return document.kind == DocumentKind.CHECK
-                            ? Stream.of(check.apply(text, content.layout()))
+                            ? check.apply(text, content.layout())
                             : pages.advice(text, content.layout()).stream();
                 })
                 .toList();
