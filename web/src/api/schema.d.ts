@@ -10740,7 +10740,7 @@ export interface operations {
     pdf: {
         parameters: {
             query: {
-                payments: number[];
+                payments: number[] | null;
             };
             header?: never;
             path?: never;

@@ -14,48 +14,27 @@ const FATES: Record<Fate["how"], string> = {
 /** The sentence of undoing: on which day, and what becomes of the invoices. */
 export function UndoWords({ undo, today }: { undo: Undo; today: string }) {
   const { wish, change } = undo;
-  const when = wish.date === undefined ? "own" : wish.date === today ? "today" : "day";
   return (
     <>
       on{" "}
-      <ChoiceWord
+      <DayWord
         name="Dated"
         text={
-          when === "own" ? "its own date" : when === "today" ? `today, ${longDate(today)}` : "another day,"
+          wish.date === undefined
+            ? "its own date"
+            : wish.date === today
+              ? `today, ${longDate(today)}`
+              : longDate(wish.date)
         }
-        value={when}
-        choices={[
-          { value: "today", text: `today, ${longDate(today)}` },
-          { value: "own", text: "its own date", detail: "where that month is open" },
-          { value: "day", text: "another day" },
-        ]}
-        onChange={(next) =>
-          change({ date: next === "own" ? undefined : next === "today" ? today : dayBefore(today) })
-        }
+        value={wish.date ?? ""}
+        none="Its own date"
+        onChange={(date) => change({ date })}
       />
-      {when === "day" && (
-        <>
-          {" "}
-          <DayWord
-            name="Day"
-            text={longDate(wish.date!)}
-            value={wish.date!}
-            onChange={(date) => date && change({ date })}
-          />
-        </>
-      )}
       ; invoices{" "}
       <FateWord name="Invoices" fate={wish.others} onFate={(others) => change({ others, single: {} })} />
       {wish.others.how === "OPEN" && <DraftWord undo={undo} />}.
     </>
   );
-}
-
-/** A day to begin with, one before; which days are banking days or open is the server's to say. */
-function dayBefore(today: string): string {
-  const day = new Date(`${today}T00:00:00Z`);
-  day.setUTCDate(day.getUTCDate() - 1);
-  return day.toISOString().slice(0, 10);
 }
 
 /** What becomes of an invoice, and the account where one takes it. */

@@ -222,6 +222,14 @@ class UndoingTest {
         assertThat(ines.post("/api/undoing/preview", asked.formatted(ON, "SOMEHOW"))
                         .status())
                 .isEqualTo(400);
+        for (String odd : List.of(
+                "{\"payments\":[null],\"others\":{\"how\":\"OPEN\"}}",
+                "{\"payments\":[{\"payment\":1,\"invoices\":[null]}],\"others\":{\"how\":\"OPEN\"}}")) {
+            assertThat(ines.post("/api/undoing/preview", odd).status()).as(odd).isIn(400, 422);
+        }
+        assertThat(ines.post("/api/stops", "{\"payments\":[null],\"reason\":\"x\"}")
+                        .status())
+                .isIn(400, 422);
         assertThat(ines.post("/api/undoing/preview", "{\"payments\":[],\"others\":{\"how\":\"OPEN\"}}")
                         .status())
                 .isIn(400, 422);

@@ -2,13 +2,17 @@ package leveltally.server.advice;
 
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import java.util.Objects;
+import leveltally.core.Refusal;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Needs;
 import leveltally.server.printing.RunPages;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -34,17 +38,26 @@ class StubController {
         this.advices = advices;
     }
 
-    record StubsMailed(@NotEmpty @Size(max = MOST) List<Long> payments) {}
+    record StubsMailed(@NotEmpty @Size(max = MOST) List<@NotNull Long> payments) {}
 
     /** @param without the payees who were not told, because there is no address or the check is no payment any more */
     record StubsSent(int sent, List<String> without) {}
 
     @GetMapping(value = "/pdf", produces = MediaType.APPLICATION_PDF_VALUE)
-    ResponseEntity<byte[]> pdf(Actor by, @RequestParam @Size(min = 1, max = MOST) List<Long> payments) {
+    ResponseEntity<byte[]> pdf(Actor by, @RequestParam List<@Nullable Long> payments) {
         by.mayDo(Deed.READ);
+        List<PaymentId> wanted = payments.stream()
+                .filter(Objects::nonNull)
+                .distinct()
+                .map(PaymentId::new)
+                .toList();
+        if (wanted.isEmpty() || wanted.size() > MOST) {
+            throw Refusal.invalidField(
+                    "how-many", "payments", "Between 1 and " + MOST + " stubs are given again together. Select fewer.");
+        }
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"stubs-again.pdf\"")
-                .body(pages.stubs(payments.stream().map(PaymentId::new).toList()));
+                .body(pages.stubs(wanted));
     }
 
     @PostMapping("/mail")

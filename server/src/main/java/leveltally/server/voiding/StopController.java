@@ -29,7 +29,7 @@ class StopController {
     }
 
     record StopAsked(
-            @NotEmpty @Size(max = Wanted.MOST) List<Long> payments,
+            @NotEmpty @Size(max = Wanted.MOST) List<@NotNull Long> payments,
             @NotNull @Size(max = 200) String reason) {}
 
     /** {@code until} absent: it never ends. */

@@ -47,11 +47,11 @@ class UndoingController {
     record InvoiceFate(long invoice, @NotNull @Valid FateAsked fate) {}
 
     record PaymentUndone(
-            long payment, @NotNull @Size(max = 2_000) @Valid List<InvoiceFate> invoices) {}
+            long payment, @NotNull @Size(max = 2_000) List<@NotNull @Valid InvoiceFate> invoices) {}
 
     /** {@code date} null dates each on its own ledger date; {@code into} is the draft that takes what is open again. */
     record UndoAsked(
-            @NotEmpty @Size(max = Wanted.MOST) @Valid List<PaymentUndone> payments,
+            @NotEmpty @Size(max = Wanted.MOST) List<@NotNull @Valid PaymentUndone> payments,
             @Nullable LocalDate date,
             @NotNull @Valid FateAsked others,
             @Nullable Long into) {
