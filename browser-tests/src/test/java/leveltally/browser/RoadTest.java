@@ -165,7 +165,7 @@ class RoadTest {
         testPage();
         DESK.click("Keep it…");
         DESK.confirmed();
-        DESK.see("1 is the version printed on now");
+        DESK.see("“date half a millimetre lower”");
     }
 
     /** Waits until it came. */
