@@ -169,6 +169,29 @@ class LawsTest {
                         "(SELECT id FROM (SELECT MIN(id) AS id FROM document) x)"),
                 breach(
                         Law.L4,
+                        "which stands as well",
+                        "UPDATE payment SET replaces_id = (SELECT id FROM (SELECT MAX(id) AS id FROM payment"
+                                + " WHERE undone_entry_id IS NULL AND posted_entry_id IS NOT NULL) x) WHERE id = "
+                                + POSTED,
+                        "UPDATE payment SET replaces_id = NULL WHERE replaces_id IS NOT NULL"),
+                Arguments.of(
+                        Law.L4,
+                        "undoes entry",
+                        List.of(
+                                "SET @undoing = (SELECT MIN(id) FROM journal_entry WHERE kind = 'VOID')",
+                                "INSERT INTO undoing_choice SELECT -1, -1, payment_id, id, (SELECT MIN(id) FROM invoice),"
+                                        + " (SELECT MIN(id) FROM ledger_account), (SELECT MAX(id) FROM ledger_account), 'USD', 5 FROM journal_entry WHERE id = @undoing"),
+                        List.of("DELETE FROM undoing_choice WHERE id = -1")),
+                Arguments.of(
+                        Law.L7,
+                        "without a second person",
+                        List.of(
+                                "SET @undoing = (SELECT MIN(id) FROM journal_entry WHERE kind = 'VOID')",
+                                "INSERT INTO undoing_choice SELECT -1, -1, payment_id, id, (SELECT MIN(id) FROM invoice),"
+                                        + " (SELECT MIN(id) FROM ledger_account), (SELECT MAX(id) FROM ledger_account), 'USD', 5 FROM journal_entry WHERE id = @undoing"),
+                        List.of("DELETE FROM undoing_choice WHERE id = -1")),
+                breach(
+                        Law.L4,
                         "undoes entry",
                         "UPDATE journal_line SET account_id = -account_id WHERE id = (SELECT id FROM (SELECT MIN(l.id) AS id FROM"
                                 + " journal_line l JOIN journal_entry e ON e.id = l.entry_id WHERE e.reverses_id IS NOT NULL) x)",

@@ -183,6 +183,10 @@ final class LawQueries {
                 JOIN ledger_account n ON n.id = x.account_id
                 GROUP BY x.id, x.reverses_id, n.code, x.currency HAVING SUM(x.net) <> 0
                 """, """
+                SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is posted instead of payment ', o.id, ', which stands as well')
+                FROM payment p JOIN payment o ON o.id = p.replaces_id
+                WHERE p.posted_entry_id IS NOT NULL AND o.undone_entry_id IS NULL
+                """, """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is undone by entry ', p.undone_entry_id,
                   ', which undoes another')
                 FROM payment p JOIN journal_entry e ON e.id = p.undone_entry_id
