@@ -1,5 +1,7 @@
 package leveltally.browser;
 
+import com.deque.html.axecore.results.Rule;
+import com.deque.html.axecore.selenium.AxeBuilder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -257,5 +259,18 @@ final class Desk {
 
     void until(String what, java.util.function.BooleanSupplier holds) {
         patience().withMessage(() -> what + "; the page says: " + text()).until(d -> holds.getAsBoolean());
+    }
+
+    private static final String MOVING = """
+            return document.getAnimations().some(one => one.playState === 'running'
+                && Number.isFinite(one.effect.getComputedTiming().endTime));
+            """;
+
+    /** What keeps somebody from using what stands on the page; what fades in has its colours only when it has come. */
+    List<String> barriers(AxeBuilder axe) {
+        until("everything has come to rest", () -> !(boolean) driver.executeScript(MOVING));
+        return axe.analyze(driver).getViolations().stream()
+                .map((Rule rule) -> rule.getId() + " " + rule.getNodes().get(0).getHtml())
+                .toList();
     }
 }
