@@ -916,6 +916,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listed"];
+        put?: never;
+        post: operations["record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outside/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outside/batches/{batch}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["recorded"];
+        put?: never;
+        post: operations["again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/offsets": {
         parameters: {
             query?: never;
@@ -973,7 +1021,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["again"];
+        post: operations["again_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1086,6 +1134,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["enter_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/statement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["statement"];
+        put?: never;
+        post: operations["match"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2868,6 +2932,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outside/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mail": {
         parameters: {
             query?: never;
@@ -3714,7 +3794,7 @@ export interface components {
             /** Format: int32 */
             priority: number;
             /** @enum {string} */
-            method: "CHECK" | "CREDIT_TRANSFER";
+            method: "CHECK" | "CREDIT_TRANSFER" | "WIRE" | "CARD";
             terms: string;
             paperwork: components["schemas"]["PaperworkWanted"];
             /** @enum {string} */
@@ -3859,6 +3939,7 @@ export interface components {
             others: components["schemas"]["FateAsked"];
             /** Format: int64 */
             into?: number;
+            bankReference?: string;
         };
         UndoDeed: {
             asked: components["schemas"]["UndoAsked"];
@@ -3903,6 +3984,7 @@ export interface components {
             recap: components["schemas"]["RecapView"][];
             months: components["schemas"]["UndoneMonth"][];
             byTwo: boolean;
+            comesBack: boolean;
             /** Format: int32 */
             refused: number;
         };
@@ -3943,6 +4025,7 @@ export interface components {
             discountLost: string;
             year: string;
             bank: string;
+            warning: string;
             refused?: string;
         };
         StubsMailed: {
@@ -4392,6 +4475,70 @@ export interface components {
             /** Format: int64 */
             batch: number;
         };
+        OutsideRow: {
+            number: string;
+            /** Format: date */
+            paidOn: string;
+            vendor: string;
+            said: string;
+            amount: string;
+        };
+        OutsideWanted: {
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            name: string;
+            note: string;
+            send: boolean;
+            rows: components["schemas"]["OutsideRow"][];
+        };
+        OutsideAsked: {
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            /** Format: int64 */
+            batch: number;
+            rows: components["schemas"]["OutsideRow"][];
+        };
+        OutsideLooked: {
+            rows: components["schemas"]["Row"][];
+            total: string;
+            /** Format: int32 */
+            problems: number;
+        };
+        Row: {
+            number: string;
+            /** Format: date */
+            paidOn: string;
+            /** Format: date */
+            ledgerDate: string;
+            payee: string;
+            amount: string;
+            settles: components["schemas"]["Settles"][];
+            says: string;
+            problem?: string;
+            fields: {
+                [key: string]: string;
+            };
+        };
+        Settles: {
+            what: string;
+            amount: string;
+            discount: string;
+        };
+        OutsideAgain: {
+            /** Format: int64 */
+            version: number;
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            name: string;
+            note: string;
+            rows: components["schemas"]["OutsideRow"][];
+        };
         OffsetWanted: {
             /** Format: int64 */
             vendor: number;
@@ -4485,6 +4632,28 @@ export interface components {
             amount: components["schemas"]["MoneyView"];
             /** Format: date */
             dueDate: string;
+        };
+        CardMatched: {
+            payments: number[];
+        };
+        CardPayment: {
+            /** Format: int64 */
+            payment: number;
+            number: string;
+            payee: string;
+            /** Format: date */
+            paidOn: string;
+            amount: components["schemas"]["MoneyView"];
+            matched: boolean;
+        };
+        StatementView: {
+            card: string;
+            billed: components["schemas"]["MoneyView"];
+            matched: components["schemas"]["MoneyView"];
+            rest: components["schemas"]["MoneyView"];
+            level: boolean;
+            settled: boolean;
+            payments: components["schemas"]["CardPayment"][];
         };
         HoldReason: {
             reason: string;
@@ -4925,6 +5094,7 @@ export interface components {
             order: string;
             gathered: boolean;
             kept: boolean;
+            purpose: string;
         };
         ClaimView: {
             /** Format: int64 */
@@ -5293,7 +5463,11 @@ export interface components {
         WayWanted: {
             wayName: string;
             /** @enum {string} */
-            method: "CHECK" | "CREDIT_TRANSFER";
+            method: "CHECK" | "CREDIT_TRANSFER" | "WIRE" | "CARD";
+            /** Format: int64 */
+            owed?: number;
+            /** Format: int64 */
+            issuer?: number;
         };
         SeriesWanted: {
             wayName: string;
@@ -5303,7 +5477,7 @@ export interface components {
             /** Format: int64 */
             last?: number;
             /** @enum {string} */
-            stock: "NUMBERED" | "BLANK";
+            stock: "NUMBERED" | "BLANK" | "BY_HAND";
             micr: string;
             currencyWord: string;
             validity: string;
@@ -5704,6 +5878,40 @@ export interface components {
         ReissueChoices: {
             addresses: components["schemas"]["ReissueChoice"][];
             ways: components["schemas"]["ReissueChoice"][];
+        };
+        OutsideListed: {
+            rows: components["schemas"]["Row"][];
+            amounts: components["schemas"]["MoneyView"][];
+            more: boolean;
+        };
+        OutsideWay: {
+            /** Format: int64 */
+            account: number;
+            accountName: string;
+            currency: string;
+            /** Format: int64 */
+            way: number;
+            name: string;
+            method: string;
+            methodWords: string;
+            recordedOnly: boolean;
+            numberSays: string;
+        };
+        OutsideBatch: {
+            /** Format: int64 */
+            batch: number;
+            /** Format: int64 */
+            version: number;
+            state: string;
+            stateWords: string;
+            name: string;
+            note: string;
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            editable: boolean;
+            rows: components["schemas"]["OutsideRow"][];
         };
         MailView: {
             /** Format: int64 */
@@ -8067,6 +8275,125 @@ export interface operations {
             };
         };
     };
+    listed: {
+        parameters: {
+            query?: {
+                text?: string;
+                way?: number;
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideListed"];
+                };
+            };
+        };
+    };
+    record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutsideWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutsideAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideLooked"];
+                };
+            };
+        };
+    };
+    recorded: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideBatch"];
+                };
+            };
+        };
+    };
+    again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutsideAgain"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     offset: {
         parameters: {
             query?: never;
@@ -8139,7 +8466,7 @@ export interface operations {
             };
         };
     };
-    again: {
+    again_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -8343,6 +8670,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EnteredView"];
+                };
+            };
+        };
+    };
+    statement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StatementView"];
+                };
+            };
+        };
+    };
+    match: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardMatched"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StatementView"];
                 };
             };
         };
@@ -11243,6 +11618,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonChangeView"][];
+                };
+            };
+        };
+    };
+    ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideWay"][];
                 };
             };
         };

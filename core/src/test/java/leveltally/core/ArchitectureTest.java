@@ -30,6 +30,7 @@ class ArchitectureTest {
             "approval",
             "payments",
             "checks",
+            "outside",
             "printing",
             "posting",
             "voiding",

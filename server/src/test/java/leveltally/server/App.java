@@ -263,11 +263,12 @@ public final class App {
 
     /** The series that operations' checks are numbered in. */
     public static long series() {
-        return number("SELECT id FROM series_of_account WHERE account_name = 'Operations'");
+        return number("SELECT id FROM series_of_account WHERE account_name = 'Operations' AND stock <> 'BY_HAND'");
     }
 
     public static long nextNumber() {
-        return number("SELECT next_number FROM series_of_account WHERE account_name = 'Operations'");
+        return number(
+                "SELECT next_number FROM series_of_account WHERE account_name = 'Operations' AND stock <> 'BY_HAND'");
     }
 
     /** The stand-in tray, which comes first. */

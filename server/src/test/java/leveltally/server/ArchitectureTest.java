@@ -34,6 +34,7 @@ class ArchitectureTest {
             "printing",
             "advice",
             "reports",
+            "outside",
             "voiding",
             "posting",
             "bankfiles",

@@ -111,7 +111,7 @@ class LawsTest {
                         "number_series",
                         "next_number",
                         "next_number + 1",
-                        "(SELECT id FROM (SELECT id FROM series_of_account WHERE account_name = 'Operations') x)"),
+                        "(SELECT id FROM (SELECT id FROM series_of_account WHERE account_name = 'Operations' AND stock <> 'BY_HAND') x)"),
                 change(Law.L3, "its history ends", "check_number", "state", "'SPOILED'", FIRST),
                 change(Law.L3, "its history has no end", "check_number", "steps", "steps + 1", FIRST),
                 breach(
@@ -127,7 +127,7 @@ class LawsTest {
                         "went from prepared to cleared",
                         "UPDATE payment_event SET to_state = 'CLEARED' WHERE step = 2 AND payment_id = " + PAID,
                         "UPDATE payment_event SET to_state = 'OUTSTANDING' WHERE step = 2 AND payment_id = " + PAID),
-                change(Law.L3, "without a printed number", "check_number", "state", "'TAKEN'", FIRST),
+                change(Law.L3, "without its number", "check_number", "state", "'TAKEN'", FIRST),
                 breach(
                         Law.L3,
                         "but the ledger does not have it",

@@ -31,7 +31,9 @@ import org.junit.jupiter.api.Test;
 /** The paper and the numbers that were reckoned with are two things: found again, printed in parts, fed together. */
 class PaperNumbersTest {
     private static long next(BankAccountId account) {
-        return App.number("SELECT next_number FROM series_of_account WHERE bank_account_id = ?", account.value());
+        return App.number(
+                "SELECT next_number FROM series_of_account WHERE bank_account_id = ? AND stock <> 'BY_HAND'",
+                account.value());
     }
 
     private static BankAccountId works() {

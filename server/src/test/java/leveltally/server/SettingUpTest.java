@@ -345,7 +345,10 @@ class SettingUpTest {
         bean(AccountClosing.class).close(joss, account, "moved to another bank");
         assertThatThrownBy(() -> bean(BankAccounts.class).get(account).mustBeOpen())
                 .hasMessageContaining("was closed on");
-        assertThatThrownBy(() -> setup.addWay(joss, account, "Transfers", PaymentMethod.CREDIT_TRANSFER))
+        assertThatThrownBy(() -> setup.addWay(
+                        joss,
+                        account,
+                        new BankAccountSetup.WantedWay("Transfers", PaymentMethod.CREDIT_TRANSFER, false)))
                 .hasMessageContaining("was closed on");
     }
 

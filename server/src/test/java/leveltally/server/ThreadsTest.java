@@ -20,6 +20,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
@@ -38,6 +39,8 @@ import leveltally.server.checks.Checks;
 import leveltally.server.invoices.Holds;
 import leveltally.server.invoices.InvoiceChanging;
 import leveltally.server.ledger.Periods;
+import leveltally.server.outside.OutsidePayments;
+import leveltally.server.outside.OutsideRow;
 import leveltally.server.people.Staff;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Answers;
@@ -333,6 +336,7 @@ class ThreadsTest {
                 List.of(new Wanted.One(payment.value(), List.of())),
                 App.CHECK_DATE,
                 new Wanted.Fate(Wanted.How.OWN_LINES, null, null),
+                null,
                 null);
         long asked = bean(Undoing.class)
                 .undo(later(ines()), cancelled, "never delivered")
@@ -540,6 +544,73 @@ class ThreadsTest {
                 }));
         assertThat(refusals(outcomes)).as(outcomes.toString()).isZero();
         assertThat(bean(ClaimRows.class).of(batch)).hasSize(1);
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    private static BatchId elsewhere(Actor clerk, WayId way, String number) {
+        OutsideRow row = new OutsideRow(number, App.TODAY, "Ebb Tide Linen", "5400", "8.00");
+        return bean(OutsidePayments.class)
+                .record(clerk, new OutsidePayments.Recorded(App.operations(), way, "", "", List.of(row)), true)
+                .get(0);
+    }
+
+    private static Object posted(Actor clerk, BatchId batch) {
+        return bean(Posting.class).post(clerk, batch);
+    }
+
+    @RepeatedTest(3)
+    void twoClerksRecordAWireWithOneReference() throws InterruptedException {
+        WayId wires = new WayId(App.number("SELECT id FROM way_to_pay WHERE name = 'Wires'"));
+        String reference = "RACE " + System.nanoTime();
+        List<Object> recorded = together(
+                List.of(() -> elsewhere(ines(), wires, reference), () -> elsewhere(App.tomas(), wires, reference)));
+        List<BatchId> batches = recorded.stream()
+                .filter(BatchId.class::isInstance)
+                .map(BatchId.class::cast)
+                .toList();
+        assertThat(batches).isNotEmpty();
+        batches.forEach(App::approve);
+        List<Object> outcomes = together(batches.stream()
+                .<Callable<?>>map(batch -> () -> posted(ines(), batch))
+                .toList());
+        assertThat(outcomes.size() - refusals(outcomes)).as(outcomes.toString()).isOne();
+        assertThat(App.number("SELECT COUNT(*) FROM outside_number WHERE number = ?", reference))
+                .isOne();
+        batches.stream()
+                .filter(batch -> bean(Batches.class).get(batch).state() != BatchState.POSTED)
+                .forEach(batch -> bean(Withdrawing.class).withdraw(ines(), batch, App.version(batch)));
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+    }
+
+    /** One torn sheet and a run want the next number: one of them has it, and none is lost. */
+    @RepeatedTest(3)
+    void aRunTakesTheNumberOfACheckThatIsWrittenByHand() throws InterruptedException {
+        WayId checks = new WayId(App.number("SELECT way_id FROM number_series WHERE id = ?", App.series()));
+        BatchId printed = App.approved(App.invoice("Bollard Foundry", "63.00"));
+        long next = App.nextNumber();
+        BatchId written = elsewhere(App.tomas(), checks, Long.toString(next));
+        App.approve(written);
+        Turn turn = bean(Turns.class).take(ines(), App.operations(), printed, "");
+        List<Object> outcomes = together(List.of(
+                () -> bean(Numbering.class).number(ines(), printed, turn.serial(), next, ""),
+                () -> posted(App.tomas(), written)));
+        assertThat(outcomes.size() - refusals(outcomes)).as(outcomes.toString()).isOne();
+        assertThat(App.number(
+                        "SELECT COUNT(*) FROM check_number WHERE series_id = ? AND number = ?", App.series(), next))
+                .isOne();
+        assertThat(bean(Proof.class).run().isClean()).isTrue();
+        if (outcomes.get(0) instanceof Throwable) {
+            bean(Turns.class).giveBack(ines(), App.operations(), turn.serial());
+            bean(Withdrawing.class).withdraw(ines(), printed, App.version(printed));
+        } else {
+            bean(Withdrawing.class).withdraw(App.tomas(), written, App.version(written));
+            long run = App.number(
+                    "SELECT MAX(run_id) FROM document d JOIN payment p ON p.id = d.payment_id WHERE p.batch_id = ?",
+                    printed.value());
+            App.handOver(run);
+            App.answer(printed, App.documents(run), Answer.GOOD, "");
+            posted(ines(), printed);
+        }
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 }

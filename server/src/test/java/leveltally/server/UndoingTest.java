@@ -79,7 +79,7 @@ class UndoingTest {
         for (PaymentId payment : payments) {
             each.add(new Wanted.One(payment.value(), List.of()));
         }
-        return new Wanted(each, ON, others, null);
+        return new Wanted(each, ON, others, null, null);
     }
 
     private static long net(PaymentId payment, String code) {
@@ -102,6 +102,7 @@ class UndoingTest {
                         List.of(new Wanted.Single(gone.value(), new Fate(How.OWN_LINES, null, null))))),
                 ON,
                 new Fate(How.HELD, null, "sent to the wrong yard"),
+                null,
                 null);
         Undoing undoing = bean(Undoing.class);
         Undoing.Asked asked = undoing.undo(then(ines()), wanted, "wrong yard");
@@ -177,7 +178,12 @@ class UndoingTest {
         bean(Undoing.class)
                 .undo(
                         then(ines()),
-                        new Wanted(List.of(new Wanted.One(payment.value(), List.of())), ON, Fate.OPEN, draft.value()),
+                        new Wanted(
+                                List.of(new Wanted.One(payment.value(), List.of())),
+                                ON,
+                                Fate.OPEN,
+                                draft.value(),
+                                null),
                         "another date");
         assertThat(number(
                         "SELECT COUNT(*) FROM reservation WHERE invoice_id = ? AND batch_id = ?",

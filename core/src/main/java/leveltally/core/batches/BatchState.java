@@ -20,7 +20,8 @@ public enum BatchState {
     private static final Map<BatchState, Set<BatchState>> ALLOWED = Map.of(
             DRAFT, Set.of(IN_APPROVAL, WITHDRAWN),
             IN_APPROVAL, Set.of(APPROVED, DRAFT, WITHDRAWN),
-            APPROVED, Set.of(NUMBERED, FILED, DRAFT, WITHDRAWN),
+            // posted at once where its payments left before they were written down
+            APPROVED, Set.of(NUMBERED, FILED, POSTED, DRAFT, WITHDRAWN),
             // withdrawn when all its payments were taken out
             NUMBERED, Set.of(POSTED, WITHDRAWN),
             // withdrawn when every file was refused

@@ -20,4 +20,14 @@ public enum Purpose {
     public String words() {
         return words;
     }
+
+    /** True where the money left before anybody was asked: nothing stops such a payment any more, it is only agreed to. */
+    public boolean isAfterTheFact() {
+        return this == OUTSIDE;
+    }
+
+    /** True where the lines are what criteria and edits made of them; others stand as they were written. */
+    public boolean isEdited() {
+        return this == RUN;
+    }
 }

@@ -11,14 +11,17 @@ import leveltally.core.Refusal;
 public enum NumberState {
     TAKEN("taken"),
     PRINTED("printed"),
+    /** On a check that somebody wrote by hand; recorded with the posting of its payment. */
+    WRITTEN("written by hand"),
     SPOILED("spoiled"),
     UNACCOUNTED("unaccounted");
 
     private static final Map<NumberState, Set<NumberState>> ALLOWED = Map.of(
             TAKEN, Set.of(PRINTED, SPOILED, UNACCOUNTED),
             PRINTED, Set.of(SPOILED),
+            WRITTEN, Set.of(),
             SPOILED, Set.of(),
-            UNACCOUNTED, Set.of(TAKEN));
+            UNACCOUNTED, Set.of(TAKEN, WRITTEN));
 
     private final String words;
 
@@ -37,7 +40,7 @@ public enum NumberState {
 
     /** True while the number carries its payment; a payment has at most one such number. */
     public boolean isLive() {
-        return this == TAKEN || this == PRINTED;
+        return this == TAKEN || this == PRINTED || this == WRITTEN;
     }
 
     /** @throws Refusal when a number in this state carries no payment: what is done to the payment is done by another number */

@@ -5,7 +5,9 @@ public enum Stock {
     /** Number and MICR line are on the paper; we print neither. */
     NUMBERED("numbered stock"),
     /** We print both. */
-    BLANK("blank stock");
+    BLANK("blank stock"),
+    /** A check book: somebody writes them by hand, and we print nothing. */
+    BY_HAND("written by hand");
 
     private final String words;
 
@@ -15,5 +17,10 @@ public enum Stock {
 
     public String words() {
         return words;
+    }
+
+    /** True where its checks are printed here; the numbers of others come as they were written. */
+    public boolean isPrinted() {
+        return this != BY_HAND;
     }
 }

@@ -37,6 +37,7 @@ public enum Deed {
     SET_PRINTERS("set up printers", ADMINISTRATOR),
     MAIL_ADVICE("send advice by mail", CLERK, CONTROLLER),
     POST("post payments", CLERK),
+    RECORD_OUTSIDE("record payments made elsewhere, and match those by card", CLERK),
     UNDO_PAYMENT("void checks and reverse payments", CLERK),
     STOP_PAYMENT("stop checks, and have stops lifted", CLERK),
     REISSUE("pay a check once more", CLERK),

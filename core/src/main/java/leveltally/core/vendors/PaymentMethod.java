@@ -3,7 +3,11 @@ package leveltally.core.vendors;
 /** How a vendor is paid. */
 public enum PaymentMethod {
     CHECK("check"),
-    CREDIT_TRANSFER("credit transfer");
+    CREDIT_TRANSFER("credit transfer"),
+    /** Ordered at the bank, payment by payment. */
+    WIRE("wire"),
+    /** No cash moves: what was owed to the vendor is owed to the card's issuer. */
+    CARD("company card");
 
     private final String words;
 
@@ -13,5 +17,20 @@ public enum PaymentMethod {
 
     public String words() {
         return words;
+    }
+
+    /** True where cash leaves the bank account it is paid from. */
+    public boolean movesCash() {
+        return this != CARD;
+    }
+
+    /** {@code Check 10012}, {@code Wire FT-2291}: what people call a payment that carries this number. */
+    public String called(String number) {
+        return switch (this) {
+            case CHECK -> "Check " + number;
+            case CREDIT_TRANSFER -> "Credit transfer " + number;
+            case WIRE -> "Wire " + number;
+            case CARD -> "Card payment " + number;
+        };
     }
 }

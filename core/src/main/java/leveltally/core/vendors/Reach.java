@@ -19,7 +19,8 @@ public record Reach(boolean address, boolean bankDetails) {
     public Optional<Missing> missingFor(PaymentMethod method) {
         return switch (method) {
             case CHECK -> unless(address, Missing.ADDRESS);
-            case CREDIT_TRANSFER -> unless(bankDetails, Missing.BANK_DETAILS);
+            case CREDIT_TRANSFER, WIRE -> unless(bankDetails, Missing.BANK_DETAILS);
+            case CARD -> Optional.empty();
         };
     }
 

@@ -5,6 +5,7 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import leveltally.core.money.Money;
 
@@ -16,6 +17,7 @@ public record Sought(String text) {
     private static final int MOST = 60;
     private static final int DIGITS = 12;
     private static final Pattern NUMBER = Pattern.compile("\\d{1," + DIGITS + "}");
+    private static final Pattern LETTERED = Pattern.compile("([A-Za-z][A-Za-z-]*)(\\d{1," + DIGITS + "})");
     private static final Pattern AMOUNT = Pattern.compile("\\d{1,3}(,\\d{3})+(\\.\\d+)?|\\d+(\\.\\d+)?");
 
     /** What was typed, without what stands around it; what is longer than any name is cut. */
@@ -51,6 +53,17 @@ public record Sought(String text) {
     /** The number, where it is one. */
     public OptionalLong number() {
         return NUMBER.matcher(text).matches() ? OptionalLong.of(Long.parseLong(text)) : OptionalLong.empty();
+    }
+
+    /** The number of a check from a series whose numbers have letters before them. */
+    public record Lettered(String prefix, Sought digits) {}
+
+    /** What was typed as letters and digits, where it is nothing else. */
+    public Optional<Lettered> lettered() {
+        Matcher parts = LETTERED.matcher(text);
+        return parts.matches()
+                ? Optional.of(new Lettered(parts.group(1), new Sought(parts.group(2))))
+                : Optional.empty();
     }
 
     /** Numbers from {@code first} to {@code last}. */

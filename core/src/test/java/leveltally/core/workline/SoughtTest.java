@@ -29,6 +29,14 @@ class SoughtTest {
         assertThat(Sought.of("4a").number()).isEmpty();
     }
 
+    @Test
+    void lettersMayStandBeforeANumber() {
+        assertThat(Sought.of("H-101").lettered()).contains(new Sought.Lettered("H-", new Sought("101")));
+        for (String none : new String[] {"101", "H-", "-101", "H-1x", "H 101"}) {
+            assertThat(Sought.of(none).lettered()).as(none).isEmpty();
+        }
+    }
+
     @ParameterizedTest
     @CsvSource({"'1,225.00', 1225.00", "1225, 1225.00", "0.05, 0.05"})
     void anAmountIsReadAsPeopleWriteIt(String typed, String amount) {

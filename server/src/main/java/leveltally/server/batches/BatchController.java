@@ -102,7 +102,8 @@ class BatchController {
             @Nullable String redo,
             String order,
             boolean gathered,
-            boolean kept) {}
+            boolean kept,
+            String purpose) {}
 
     record ApprovalView(
             String who, @Nullable String onBehalfOf, String outcome, String reason, Instant at, boolean counts) {}

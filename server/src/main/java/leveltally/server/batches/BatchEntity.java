@@ -5,8 +5,11 @@ import java.time.Instant;
 import java.time.LocalDate;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Purpose;
+import leveltally.core.people.Actor;
 import leveltally.core.selection.ClaimOrder;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.WayToPay;
 import org.jspecify.annotations.Nullable;
 
 /** Payments from one bank account by one method. */
@@ -63,4 +66,30 @@ class BatchEntity {
 
     @Version
     long version;
+
+    /** A draft whose claims are written as they stand, by whoever makes it. */
+    static BatchEntity draft(
+            Actor by,
+            Purpose purpose,
+            String name,
+            String note,
+            BankAccount account,
+            WayToPay way,
+            LocalDate checkDate) {
+        BatchEntity batch = new BatchEntity();
+        batch.name = name;
+        batch.note = note;
+        batch.purpose = purpose;
+        batch.bankAccountId = account.id().value();
+        batch.wayId = way.id().value();
+        batch.method = way.method();
+        batch.checkDate = checkDate;
+        batch.ledgerDate = checkDate;
+        batch.claimOrder = ClaimOrder.PAYEE;
+        batch.state = BatchState.DRAFT;
+        batch.preparedBy = by.person().value();
+        batch.preparedAt = by.now();
+        Batches.touch(batch, by, "made it");
+        return batch;
+    }
 }

@@ -11,7 +11,6 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.batches.LineTotals;
-import leveltally.core.batches.Purpose;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.people.PersonId;
@@ -94,7 +93,8 @@ class BatchViews {
                 draft ? what(changes, EditLog.State.UNDONE, false) : null,
                 row.claimOrder.words(),
                 row.question != null,
-                row.purpose == Purpose.REISSUE);
+                !row.purpose.isEdited(),
+                row.purpose.name());
     }
 
     /** The step that would be undone (the last done) or done again (the first undone). */
@@ -138,11 +138,12 @@ class BatchViews {
         Map<Long, List<BatchController.LineView>> lines = new HashMap<>();
         jdbc.sql("""
                         SELECT c.id, c.vendor_id, c.payee, c.address, c.remit_to_id, c.amount_minor, c.apart, c.stub_note,
-                          COALESCE(v.hold_reason, '') AS vendor_held, l.invoice_id, l.kind, l.reference, l.invoice_date, i.due_date,
-                          i.open_minor, l.gross_minor, l.discount_minor, l.credit_minor, l.cash_minor, l.part, l.by_hand,
+                          COALESCE(v.hold_reason, '') AS vendor_held, COALESCE(l.invoice_id, -l.id) AS entry, l.kind, l.reference,
+                          COALESCE(l.invoice_date, b.check_date) AS invoice_date, COALESCE(i.due_date, b.check_date) AS due_date,
+                          COALESCE(i.open_minor, 0) AS open_minor, l.gross_minor, l.discount_minor, l.credit_minor, l.cash_minor, l.part, l.by_hand,
                           l.hidden, l.own_check, COALESCE(i.hold_reason, '') AS invoice_held
                         FROM standing_claim c JOIN vendor v ON v.id = c.vendor_id JOIN claim_line l ON l.claim_id = c.id
-                        JOIN invoice i ON i.id = l.invoice_id
+                        JOIN batch b ON b.id = c.batch_id LEFT JOIN invoice i ON i.id = l.invoice_id
                         WHERE c.batch_id = :batch ORDER BY c.order_key, c.id, l.kind DESC, l.invoice_date, l.invoice_id
                         """).param("batch", id.value()).query((java.sql.ResultSet r) -> {
             long claim = r.getLong("id");
@@ -171,7 +172,7 @@ class BatchViews {
             Money gross = Money.ofMinor(r.getLong("gross_minor"), account.currency());
             lines.get(claim)
                     .add(new BatchController.LineView(
-                            r.getLong("invoice_id"),
+                            r.getLong("entry"),
                             r.getString("kind"),
                             r.getString("reference"),
                             r.getObject("invoice_date", LocalDate.class),

@@ -22,7 +22,6 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountLine;
 import leveltally.core.money.Money;
-import leveltally.core.selection.ClaimOrder;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.vendors.Place;
@@ -47,14 +46,14 @@ public class ClaimRows {
     /**
      * Freezes payee, address and bank details of a locked batch's claims as the vendors have them now.
      *
-     * @throws Refusal naming the payees whose address waits for a second person
+     * @throws Refusal naming the payees whose address waits for a second person, where money would still go to it
      */
     @Transactional
     public void freeze(BatchId id) {
         List<ClaimEntity> claims = claimRows(id);
         Map<Long, Place> places =
                 vendors.places(claims.stream().map(c -> c.remitToId).toList());
-        ClaimOrder order = entities.find(BatchEntity.class, id.value()).claimOrder;
+        BatchEntity batch = entities.find(BatchEntity.class, id.value());
         Map<Long, Long> firstEntries = firstEntries(id);
         Set<String> waiting = new TreeSet<>();
         for (ClaimEntity claim : claims) {
@@ -64,8 +63,8 @@ public class ClaimRows {
             claim.bankSealed = place.bankSealed();
             claim.bankKey = place.remitTo().bankKey();
             claim.bankMask = place.bankMask();
-            claim.orderKey = order.key(claim.placed(firstEntries.getOrDefault(claim.id, claim.id)));
-            if (!place.inForce()) {
+            claim.orderKey = batch.claimOrder.key(claim.placed(firstEntries.getOrDefault(claim.id, claim.id)));
+            if (!place.inForce() && !batch.purpose.isAfterTheFact()) {
                 waiting.add(claim.payee);
             }
         }

@@ -67,6 +67,12 @@ class Edits {
 
     /** @throws Refusal for a batch whose lines are those of another payment and stand as they are */
     static void mustNotBeKept(BatchEntity batch) {
+        if (batch.purpose == Purpose.OUTSIDE) {
+            throw Refusal.conflict(
+                    "recorded-stands",
+                    "This batch records payments that were made elsewhere. Change what is recorded on its own page, where it"
+                            + " was entered.");
+        }
         if (batch.purpose == Purpose.REISSUE) {
             throw Refusal.conflict(
                     "reissue-stands",

@@ -68,6 +68,13 @@ public class Making {
         account.mustBeOpen();
         periods.shareOpen(asked.ledgerDay(account, by.today()));
         WayToPay way = account.way(asked.wayId());
+        if (way.recordedOnly()) {
+            throw Refusal.invalid(
+                    "recorded-only",
+                    "What is paid by “" + way.name()
+                            + "” is paid elsewhere and recorded here afterwards. Choose a way whose"
+                            + " payments are made here, or record them under Payments made elsewhere.");
+        }
         if (way.method() != PaymentMethod.CHECK) {
             throw Refusal.invalid(
                     "only-checks",

@@ -13,7 +13,6 @@ import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.Purpose;
 import leveltally.core.ledger.WayId;
 import leveltally.core.people.Actor;
-import leveltally.core.selection.ClaimOrder;
 import leveltally.server.frame.WorkIds;
 import leveltally.server.ledger.BankAccount;
 import org.springframework.dao.DuplicateKeyException;
@@ -56,20 +55,15 @@ public class Reissues {
     /** Makes the batch, its claim with every line kept, and reserves what they settle. */
     @Transactional
     public BatchId make(Actor by, NewReissue wanted) {
-        BatchEntity batch = new BatchEntity();
-        batch.name = wanted.name();
-        batch.note = wanted.note();
-        batch.purpose = Purpose.REISSUE;
-        batch.bankAccountId = wanted.account().id().value();
-        batch.wayId = wanted.way().value();
-        batch.method = wanted.account().way(wanted.way()).method();
-        batch.checkDate = wanted.checkDate();
+        BatchEntity batch = BatchEntity.draft(
+                by,
+                Purpose.REISSUE,
+                wanted.name(),
+                wanted.note(),
+                wanted.account(),
+                wanted.account().way(wanted.way()),
+                wanted.checkDate());
         batch.ledgerDate = wanted.ledgerDate();
-        batch.claimOrder = ClaimOrder.PAYEE;
-        batch.state = BatchState.DRAFT;
-        batch.preparedBy = by.person().value();
-        batch.preparedAt = by.now();
-        Batches.touch(batch, by, "made it");
         entities.persist(batch);
         entities.flush();
         batches.addHand(batch, by);

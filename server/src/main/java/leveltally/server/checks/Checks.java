@@ -15,6 +15,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.checks.NumberState;
+import leveltally.core.checks.SeriesId;
 import leveltally.core.checks.Tray;
 import leveltally.core.ledger.WayId;
 import leveltally.core.payments.PaymentId;
@@ -209,7 +210,7 @@ public class Checks {
     }
 
     /** A new number with the first step of its history; written once, with that step counted. */
-    private CheckNumberEntity number(
+    CheckNumberEntity number(
             Actor by,
             NumberSeries from,
             long number,
@@ -221,7 +222,7 @@ public class Checks {
         row.seriesId = from.id().value();
         row.number = number;
         row.state = state;
-        row.origin = "PRINTED_HERE";
+        row.origin = state == NumberState.WRITTEN ? "OUTSIDE" : "PRINTED_HERE";
         row.paymentId = payment;
         row.explanation = explanation;
         row.stateDate = by.today();
@@ -322,11 +323,13 @@ public class Checks {
 
     private List<Check> checks(String which, Map<String, ?> params) {
         entities.flush();
-        return jdbc.sql("SELECT n.id, n.number, n.state, " + Payment.COLUMNS
-                        + " FROM check_number n JOIN payment p ON p.id = n.payment_id WHERE " + which)
+        return jdbc.sql("SELECT n.id, s.prefix, n.number, n.state, " + Payment.COLUMNS
+                        + " FROM check_number n JOIN number_series s ON s.id = n.series_id JOIN payment p ON p.id = n.payment_id WHERE "
+                        + which)
                 .params(params)
                 .query((r, n) -> new Check(
                         new CheckNumberId(r.getLong("id")),
+                        r.getString("prefix"),
                         r.getLong("number"),
                         NumberState.valueOf(r.getString("state")),
                         Payment.read(r)))
@@ -367,7 +370,8 @@ public class Checks {
         audit.record(by, "record clearing", "check " + check.number(), Map.of("date", bankDate.toString()));
     }
 
-    private void event(Actor by, CheckNumberEntity number, String why) {
+    /** Records a step of a number that was moved on. */
+    void event(Actor by, CheckNumberEntity number, String why) {
         number.steps++;
         record(by, number, why);
     }
@@ -393,7 +397,8 @@ public class Checks {
         return number;
     }
 
-    private static Check view(CheckNumberEntity number, Payment payment) {
-        return new Check(new CheckNumberId(number.id), number.number, number.state, payment);
+    private Check view(CheckNumberEntity number, Payment payment) {
+        String prefix = series.get(new SeriesId(number.seriesId)).range().prefix();
+        return new Check(new CheckNumberId(number.id), prefix, number.number, number.state, payment);
     }
 }

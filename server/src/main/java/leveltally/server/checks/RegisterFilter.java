@@ -86,10 +86,13 @@ record RegisterFilter(String joins, String where, Map<String, Object> params) {
                   JOIN claim_line l ON l.invoice_id = x.id JOIN payment y ON y.claim_id = l.claim_id %2$s
                 """.formatted(i, paying);
         if (!word.numbersBeginningSo().isEmpty()) {
-            sql += " UNION SELECT c.id FROM check_number c WHERE "
-                    + word.numbersBeginningSo().stream()
-                            .map(range -> "c.number BETWEEN " + range.first() + " AND " + range.last())
-                            .collect(Collectors.joining(" OR "));
+            sql += " UNION SELECT c.id FROM check_number c WHERE " + within(word);
+        }
+        Sought.Lettered lettered = word.lettered().orElse(null);
+        if (lettered != null && !lettered.digits().numbersBeginningSo().isEmpty()) {
+            params.put("prefix" + i, lettered.prefix());
+            sql += " UNION SELECT c.id FROM number_series s JOIN check_number c ON c.series_id = s.id AND ("
+                    + within(lettered.digits()) + ") WHERE s.prefix = :prefix" + i;
         }
         Money amount = word.amountIn(currency).orElse(null);
         if (amount != null) {
@@ -97,5 +100,11 @@ record RegisterFilter(String joins, String where, Map<String, Object> params) {
             sql += " UNION SELECT c.id FROM payment y" + paying + " WHERE y.amount_minor = :amount" + i;
         }
         return sql;
+    }
+
+    private static String within(Sought digits) {
+        return digits.numbersBeginningSo().stream()
+                .map(range -> "c.number BETWEEN " + range.first() + " AND " + range.last())
+                .collect(Collectors.joining(" OR "));
     }
 }

@@ -55,8 +55,13 @@ public class SeriesSetup {
                 account.ways().stream().collect(java.util.stream.Collectors.toMap(WayToPay::id, WayToPay::name));
         List<NumberSeries> others = names.isEmpty() ? List.of() : series.all(names.keySet());
         others.forEach(other -> wanted.range().mustLieApartFrom(other.range(), names.get(other.way())));
-        MicrPattern micr = micr(wanted.micr());
-        WayId way = setup.addWay(by, id, wayName, PaymentMethod.CHECK);
+        // nothing of ours prints a check that is written by hand
+        MicrPattern micr = micr(wanted.stock().isPrinted() ? wanted.micr() : "C#########C|K");
+        WayId way = setup.addWay(
+                by,
+                id,
+                new BankAccountSetup.WantedWay(
+                        wayName, PaymentMethod.CHECK, !wanted.stock().isPrinted()));
         NumberSeriesEntity row = new NumberSeriesEntity();
         row.wayId = way.value();
         row.prefix = wanted.range().prefix();

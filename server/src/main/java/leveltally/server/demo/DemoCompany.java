@@ -160,7 +160,10 @@ class DemoCompany {
         changesOfAccounts.keepFloor(cast.on(FIRST.atDay(1), "ruth"), works, "50,000.00");
         checks(by, operations, Stock.BLANK, 41200);
         checks(by, works, Stock.NUMBERED, 7300);
-        setup.addWay(by, continental, "Credit transfers", PaymentMethod.CREDIT_TRANSFER);
+        setup.addWay(
+                by,
+                continental,
+                new BankAccountSetup.WantedWay("Credit transfers", PaymentMethod.CREDIT_TRANSFER, false));
         open(by, cash, equity, Money.ofMinor(195_000_000, USD));
         open(by, cashWorks, equity, Money.ofMinor(61_000_000, USD));
         open(by, cashEur, equity, Money.ofMinor(24_000_000, EUR));

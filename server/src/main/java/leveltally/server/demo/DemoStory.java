@@ -86,6 +86,7 @@ class DemoStory {
     private final TransactionTemplate together;
     private final DemoApproval asking;
     private final DemoWishes wishes;
+    private final DemoElsewhere elsewhere;
     private int serial = 100;
 
     DemoStory(
@@ -111,7 +112,9 @@ class DemoStory {
             JdbcClient jdbc,
             TransactionTemplate together,
             DemoApproval asking,
-            DemoWishes wishes) {
+            DemoWishes wishes,
+            DemoElsewhere elsewhere) {
+        this.elsewhere = elsewhere;
         this.wishes = wishes;
         this.entering = entering;
         this.holds = holds;
@@ -334,7 +337,7 @@ class DemoStory {
     }
 
     private long nextNumber(BankAccountId account) {
-        return jdbc.sql("SELECT next_number FROM series_of_account WHERE bank_account_id = :id")
+        return jdbc.sql("SELECT next_number FROM series_of_account WHERE bank_account_id = :id AND stock <> 'BY_HAND'")
                 .param("id", account.value())
                 .query(Long.class)
                 .single();
@@ -400,6 +403,7 @@ class DemoStory {
                 weekly.paying(true, DueQuestion.AVAILABLE, CashWay.MOST_DISCOUNT));
         groupOf(stage, "Chandlery", "Ropes and paint, week 46", "tomas");
         asking.tell(stage, groupOf(stage, "Crew services", "Crew services, November", "tomas"), accounting(stage));
+        elsewhere.tell(stage);
         BatchId ready = groupOf(stage, "Harbour dues", "Harbour dues, November", "ines");
         approve(stage, ready, TODAY, "ines");
     }

@@ -7,6 +7,7 @@ import java.util.Currency;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
@@ -17,6 +18,7 @@ import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.money.Money;
 import leveltally.core.terms.Discount;
+import leveltally.core.vendors.VendorId;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -33,6 +35,7 @@ public class OpenItems {
     }
 
     private static final int LOCKED_AT_ONCE = 2_000;
+    private static final int MOST_OWED = 2_000;
 
     /** Shares these rows until the transaction ends, so that nothing settles them meanwhile. */
     @Transactional
@@ -146,6 +149,43 @@ public class OpenItems {
                                 Money.ofMinor(row.openMinor, row.currency),
                                 row.usableFrom)));
         return found;
+    }
+
+    /** An open invoice with the vendor it is owed to. */
+    public record OwedTo(VendorId vendor, OpenInvoice invoice) {}
+
+    /** Open invoices of these vendors with one of these references; two statements at most. */
+    @Transactional(readOnly = true)
+    public List<OwedTo> referenced(Collection<VendorId> vendors, Collection<String> references) {
+        return vendors.isEmpty() || references.isEmpty()
+                ? List.of()
+                : owed("i.reference in :references", vendors, Map.of("references", references));
+    }
+
+    /** Open invoices of these vendors that owe one of these amounts, or a little more: a discount may make up for it. */
+    @Transactional(readOnly = true)
+    public List<OwedTo> owing(Collection<VendorId> vendors, Collection<Money> amounts) {
+        if (vendors.isEmpty() || amounts.isEmpty()) {
+            return List.of();
+        }
+        String near = amounts.stream()
+                .distinct()
+                .map(amount -> "i.openMinor between " + amount.minor() + " and " + (amount.minor() / 3 * 4 + 4))
+                .collect(Collectors.joining(" or "));
+        return owed("(" + near + ")", vendors, Map.of());
+    }
+
+    private List<OwedTo> owed(String which, Collection<VendorId> vendors, Map<String, ?> params) {
+        var query = entities.createQuery(
+                        "select i from InvoiceEntity i where i.vendorId in :vendors and i.kind = INVOICE and i.openMinor > 0 and "
+                                + which + " order by i.id",
+                        InvoiceEntity.class)
+                .setParameter("vendors", vendors.stream().map(VendorId::value).toList())
+                .setMaxResults(MOST_OWED);
+        params.forEach(query::setParameter);
+        return query.getResultStream()
+                .map(row -> new OwedTo(new VendorId(row.vendorId), view(row)))
+                .toList();
     }
 
     /** The invoices as they are owed now. */

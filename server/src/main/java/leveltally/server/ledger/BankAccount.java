@@ -62,6 +62,12 @@ public record BankAccount(
                         name + " does not pay that way. Choose one of its own ways to pay, or another account."));
     }
 
+    /** What payments of one of its ways credit: its cash, or what is owed to the issuer of a card. */
+    public AccountId paidFrom(WayId way) {
+        WayToPay.Card card = way(way).card();
+        return card == null ? cash : card.owed();
+    }
+
     /** The runs planned for it. */
     public PlannedRuns runs() {
         return new PlannedRuns(thisRun, nextRun);

@@ -92,13 +92,47 @@ public class BankAccountSetup {
                 });
     }
 
+    /**
+     * A way to pay as it is wanted.
+     *
+     * @param recordedOnly what is paid this way is made elsewhere and recorded here
+     */
+    public record WantedWay(String name, PaymentMethod method, boolean recordedOnly) {}
+
     /** Adds a way to pay behind those the account has. */
     @Transactional
-    public WayId addWay(Actor by, BankAccountId id, String name, PaymentMethod method) {
+    public WayId addWay(Actor by, BankAccountId id, WantedWay wanted) {
         by.mayDo(Deed.SET_BANK_ACCOUNT);
+        if (wanted.method() == PaymentMethod.CARD) {
+            throw Refusal.invalidField(
+                    "card-of-nobody",
+                    "method",
+                    "A company card needs its issuer and the account of what is owed to it.");
+        }
+        return add(by, id, wanted, null);
+    }
+
+    /** Adds a company card, whose payments are owed to its issuer instead of leaving the account's cash. */
+    @Transactional
+    public WayId addCard(Actor by, BankAccountId id, String name, WayToPay.Card card) {
+        by.mayDo(Deed.SET_BANK_ACCOUNT);
+        LedgerAccount owed = ledgerAccounts.all().stream()
+                .filter(one -> one.id().equals(card.owed()))
+                .filter(one -> one.facts().kind() == AccountKind.LIABILITY)
+                .findFirst()
+                .orElseThrow(
+                        () -> Refusal.invalidField(
+                                "no-owed-account",
+                                "owed",
+                                "Choose an account of the ledger of the kind “other liability”, for what is owed to the card's issuer."));
+        owed.mustTake(by.today());
+        return add(by, id, new WantedWay(name, PaymentMethod.CARD, true), card);
+    }
+
+    private WayId add(Actor by, BankAccountId id, WantedWay wanted, WayToPay.@Nullable Card card) {
         BankAccount account = accounts.lock(id);
         account.mustBeOpen();
-        String called = name.strip();
+        String called = wanted.name().strip();
         if (called.isEmpty()
                 || called.length() > 60
                 || account.ways().stream().anyMatch(way -> way.name().equalsIgnoreCase(called))) {
@@ -110,11 +144,20 @@ public class BankAccountSetup {
         WayToPayEntity way = new WayToPayEntity();
         way.bankAccountId = id.value();
         way.name = called;
-        way.method = method;
+        way.method = wanted.method();
         way.position = account.ways().size() + 1;
+        way.recordedOnly = wanted.recordedOnly();
+        if (card != null) {
+            way.owedAccountId = card.owed().value();
+            way.issuerId = card.issuer().value();
+        }
         entities.persist(way);
         entities.flush();
-        audit.record(by, "add way to pay", subject(id.value()), Map.of("name", called, "by", method.words()));
+        audit.record(
+                by,
+                "add way to pay",
+                subject(id.value()),
+                Map.of("name", called, "by", wanted.method().words()));
         return new WayId(way.id);
     }
 

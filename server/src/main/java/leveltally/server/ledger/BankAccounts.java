@@ -12,6 +12,7 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
+import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.Seal;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -110,12 +111,21 @@ public class BankAccounts {
                         accounts.stream().map(account -> account.id).toList())
                 .stream()
                 .collect(Collectors.groupingBy(
-                        way -> way.bankAccountId,
-                        Collectors.mapping(
-                                way -> new WayToPay(new WayId(way.id), way.name, way.method), Collectors.toList())));
+                        way -> way.bankAccountId, Collectors.mapping(BankAccounts::way, Collectors.toList())));
         return accounts.stream()
                 .map(account -> view(account, ways.getOrDefault(account.id, List.of())))
                 .toList();
+    }
+
+    private static WayToPay way(WayToPayEntity w) {
+        Long owed = w.owedAccountId;
+        Long issuer = w.issuerId;
+        return new WayToPay(
+                new WayId(w.id),
+                w.name,
+                w.method,
+                w.recordedOnly,
+                owed == null || issuer == null ? null : new WayToPay.Card(new AccountId(owed), new VendorId(issuer)));
     }
 
     private BankAccount view(BankAccountEntity a, List<WayToPay> ways) {

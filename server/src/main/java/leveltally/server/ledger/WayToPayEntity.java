@@ -2,6 +2,7 @@ package leveltally.server.ledger;
 
 import jakarta.persistence.*;
 import leveltally.core.vendors.PaymentMethod;
+import org.jspecify.annotations.Nullable;
 
 /** A way to pay of a bank account, in the order they are offered. */
 @Entity
@@ -19,6 +20,14 @@ class WayToPayEntity {
     PaymentMethod method;
 
     int position;
+    boolean recordedOnly;
+
+    /** Of a company card: the account of what is owed to its issuer. */
+    @Nullable
+    Long owedAccountId;
+
+    @Nullable
+    Long issuerId;
 
     @Version
     long version;

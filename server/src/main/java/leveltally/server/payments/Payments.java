@@ -20,6 +20,7 @@ import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
+import leveltally.core.vendors.Advice;
 import leveltally.core.vendors.Paperwork;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.batches.Batch;
@@ -54,7 +55,10 @@ public class Payments {
             payment.payee = claim.remitTo().payee();
             payment.currency = claim.amount().currency().getCurrencyCode();
             payment.amountMinor = claim.amount().minor();
-            payment.advice = wishes.get(claim.vendor()).advice();
+            // nothing is sent of what was paid elsewhere
+            payment.advice = batch.purpose().isAfterTheFact()
+                    ? Advice.PAPER
+                    : wishes.get(claim.vendor()).advice();
             payment.checkDate = batch.checkDate();
             payment.ledgerDate = batch.ledgerDate();
             PaymentEntity old = claim.keptOf().map(replaced::get).orElse(null);

@@ -1,31 +1,19 @@
 package leveltally.server.posting;
 
-import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
-import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.checks.NumberState;
-import leveltally.core.invoices.InvoiceId;
-import leveltally.core.ledger.AccountId;
-import leveltally.core.ledger.AccountRole;
-import leveltally.core.ledger.EntryId;
-import leveltally.core.ledger.JournalEntry;
-import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
-import leveltally.core.posting.PaymentEntry;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.advice.Advices;
-import leveltally.server.approval.Verification;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
@@ -33,17 +21,10 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.checks.BankEvents;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
-import leveltally.server.invoices.OpenItems;
-import leveltally.server.invoices.Settlements;
-import leveltally.server.ledger.AccountRoles;
-import leveltally.server.ledger.BankAccount;
-import leveltally.server.ledger.BankAccounts;
-import leveltally.server.ledger.EntryKind;
-import leveltally.server.ledger.EntryLinks;
-import leveltally.server.ledger.Ledger;
 import leveltally.server.ledger.Periods;
+import leveltally.server.outside.OutsidePayments;
+import leveltally.server.payments.Payment;
 import leveltally.server.payments.Payments;
-import leveltally.server.voiding.Undoing;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -52,51 +33,36 @@ import org.springframework.transaction.annotation.Transactional;
 public class Posting {
     private final Batches batches;
     private final ClaimRows claimRows;
-    private final Verification verification;
     private final Payments payments;
     private final Checks checks;
     private final BankEvents told;
-    private final OpenItems openItems;
-    private final Settlements settlements;
-    private final BankAccounts accounts;
-    private final Ledger ledger;
+    private final OutsidePayments outside;
+    private final PaymentEntries entries;
     private final Periods periods;
-    private final AccountRoles roles;
     private final AuditTrail audit;
     private final Advices advices;
-    private final Undoing undoing;
 
     Posting(
             Batches batches,
             ClaimRows claimRows,
-            Verification verification,
             Payments payments,
             Checks checks,
             BankEvents told,
-            OpenItems openItems,
-            Settlements settlements,
-            BankAccounts accounts,
-            Ledger ledger,
+            OutsidePayments outside,
+            PaymentEntries entries,
             Periods periods,
-            AccountRoles roles,
             AuditTrail audit,
-            Advices advices,
-            Undoing undoing) {
-        this.advices = advices;
-        this.undoing = undoing;
+            Advices advices) {
         this.batches = batches;
         this.claimRows = claimRows;
-        this.verification = verification;
         this.payments = payments;
         this.checks = checks;
         this.told = told;
-        this.openItems = openItems;
-        this.settlements = settlements;
-        this.accounts = accounts;
-        this.ledger = ledger;
+        this.outside = outside;
+        this.entries = entries;
         this.periods = periods;
-        this.roles = roles;
         this.audit = audit;
+        this.advices = advices;
     }
 
     /** How many payments this call posted, and how many of the batch are posted now. */
@@ -111,6 +77,9 @@ public class Posting {
     public Outcome post(Actor by, BatchId id) {
         by.mayDo(Deed.POST);
         Batch batch = batches.lockAnyVersion(id);
+        if (batch.purpose().isAfterTheFact()) {
+            return recorded(by, batch);
+        }
         if (batch.state() != BatchState.NUMBERED && batch.state() != BatchState.POSTED) {
             throw Refusal.conflict(
                     "wrong-state",
@@ -120,7 +89,9 @@ public class Posting {
         List<Check> good = checks.unposted(id, EnumSet.of(NumberState.PRINTED));
         if (!good.isEmpty()) {
             periods.shareOpen(batch.ledgerDate());
-            write(by, batch, good);
+            entries.write(by, batch, good.stream().map(Posting::ready).toList());
+            told.tellIssues(batch.account(), good);
+            advices.tell(by, good.stream().map(check -> check.payment().id()).toList());
         }
         int waiting = waiting(batch);
         if (batch.state() == BatchState.NUMBERED && waiting == 0) {
@@ -135,6 +106,35 @@ public class Posting {
         return new Outcome(good.size(), payments.postedCount(id), waiting);
     }
 
+    private static PaymentEntries.Ready ready(Check check) {
+        Payment payment = check.payment();
+        return new PaymentEntries.Ready(
+                payment.id(), payment.claim(), check.name(), payment.payee(), payment.replaces());
+    }
+
+    /** Posts what was made elsewhere, once all of it is agreed to. */
+    private Outcome recorded(Actor by, Batch batch) {
+        if (batch.state() == BatchState.POSTED) {
+            return new Outcome(0, payments.postedCount(batch.id()), 0);
+        }
+        periods.shareOpen(batch.ledgerDate());
+        List<OutsidePayments.Prepared> prepared = outside.prepare(by, batch);
+        entries.write(
+                by,
+                batch,
+                prepared.stream()
+                        .map(one -> new PaymentEntries.Ready(one.payment(), one.claim(), one.name(), one.payee(), null))
+                        .toList());
+        if (batch.method() == PaymentMethod.CHECK) {
+            Map<PaymentId, Check> written = checks.carrying(
+                    prepared.stream().map(OutsidePayments.Prepared::payment).toList());
+            told.tellIssues(batch.account(), List.copyOf(written.values()));
+        }
+        batches.move(by, batch.id(), BatchState.POSTED, "posted it");
+        audit.record(by, "post", "batch " + batch.id().value(), Map.of("payments", prepared.size(), "waiting", 0));
+        return new Outcome(prepared.size(), prepared.size(), 0);
+    }
+
     private int waiting(Batch batch) {
         int numbered = checks.unposted(batch.id(), EnumSet.of(NumberState.TAKEN, NumberState.PRINTED))
                 .size();
@@ -143,49 +143,5 @@ public class Posting {
                 .filter(claim -> !paid.contains(claim.id()))
                 .count();
         return numbered + checks.withoutNumber(batch.id()).size() + (int) unnumbered;
-    }
-
-    private void write(Actor by, Batch batch, List<Check> good) {
-        BankAccount account = accounts.get(batch.account());
-        Map<ClaimId, Claim> claims =
-                claimRows.of(batch.id()).stream().collect(Collectors.toMap(Claim::id, Function.identity()));
-        List<Claim> posting =
-                good.stream().map(check -> claims.get(check.payment().claim())).toList();
-        verification.verify(batch, posting);
-        Map<PaymentId, String> replaced = new HashMap<>();
-        good.forEach(check -> {
-            PaymentId old = check.payment().replaces();
-            if (old != null) {
-                replaced.put(old, check.name());
-            }
-        });
-        undoing.replaced(by, replaced, batch.ledgerDate());
-        Map<InvoiceId, Money> settling = Claim.settling(posting);
-        openItems.mustBeOpenOn(batch.ledgerDate(), settling);
-        Map<InvoiceId, AccountId> payables = openItems.payables(settling.keySet());
-        var touched =
-                new PaymentEntry.Accounts(account.cash(), roles.find(AccountRole.DISCOUNTS_TAKEN, account.currency()));
-        List<ClaimId> released = new ArrayList<>();
-        List<Payments.Entered> entered = new ArrayList<>();
-        for (Check check : good) {
-            Claim claim = claims.get(check.payment().claim());
-            String text = check.name() + ", " + check.payment().payee();
-            JournalEntry entry = PaymentEntry.of(batch.ledgerDate(), text, claim.lines(), payables, touched);
-            EntryLinks links = EntryLinks.ofPayment(
-                    batch.id().value(), check.payment().id().value());
-            EntryId written = ledger.write(by, EntryKind.PAYMENT, entry, links);
-            settlements.settle(
-                    claim.lines(),
-                    batch.ledgerDate(),
-                    batch.id().value(),
-                    check.payment().id().value(),
-                    written);
-            entered.add(new Payments.Entered(check.payment().id(), check.name(), written));
-            released.add(claim.id());
-        }
-        told.tellIssues(batch.account(), good);
-        payments.post(by, entered);
-        claimRows.release(released);
-        advices.tell(by, good.stream().map(check -> check.payment().id()).toList());
     }
 }

@@ -119,6 +119,11 @@ public class Numbering {
             throw Refusal.conflict(
                     "not-checks", "This batch pays by " + batch.method().words() + ", not by check.");
         }
+        if (batch.purpose().isAfterTheFact()) {
+            throw Refusal.conflict(
+                    "made-elsewhere",
+                    "The payments of this batch were made elsewhere, so nothing is printed. Post them.");
+        }
         accounts.lock(batch.account());
         turns.check(by, batch.account(), turnSerial);
         periods.shareOpen(batch.ledgerDate());

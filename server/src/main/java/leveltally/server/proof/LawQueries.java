@@ -18,8 +18,10 @@ final class LawQueries {
     /** @param looked a statement that says what was looked at */
     record Queries(String looked, List<String> breaches) {}
 
-    private static final String STEPS_OF_NUMBERS =
-            steps(EnumSet.of(NumberState.TAKEN, NumberState.UNACCOUNTED), NumberState.class, NumberState::next);
+    private static final String STEPS_OF_NUMBERS = steps(
+            EnumSet.of(NumberState.TAKEN, NumberState.UNACCOUNTED, NumberState.WRITTEN),
+            NumberState.class,
+            NumberState::next);
     private static final String STEPS_OF_PAYMENTS =
             steps(EnumSet.of(PaymentState.PREPARED), PaymentState.class, PaymentState::next);
     private static final String IN_THE_LEDGER = Arrays.stream(PaymentState.values())
@@ -75,13 +77,13 @@ final class LawQueries {
                 SELECT CONCAT(x.account_name, ': no trace of the numbers between ', x.before_gap, ' and ', x.number) FROM (
                   SELECT s.account_name, n.number, COALESCE(LAG(n.number)
                     OVER (PARTITION BY s.id ORDER BY n.number), s.first_number - 1) AS before_gap
-                  FROM check_number n JOIN series_of_account s ON s.id = n.series_id WHERE n.origin <> 'OUTSIDE') x
+                  FROM check_number n JOIN series_of_account s ON s.id = n.series_id WHERE s.stock <> 'BY_HAND') x
                 WHERE x.number <> x.before_gap + 1
                 """,
                 """
                 SELECT CONCAT(s.account_name, ': the next number is ', s.next_number, ', the last one kept ',
                   COALESCE(MAX(n.number), s.first_number - 1))
-                FROM series_of_account s LEFT JOIN check_number n ON n.series_id = s.id AND n.origin <> 'OUTSIDE'
+                FROM series_of_account s LEFT JOIN check_number n ON n.series_id = s.id WHERE s.stock <> 'BY_HAND'
                 GROUP BY s.id, s.account_name, s.next_number, s.first_number
                 HAVING s.next_number <> COALESCE(MAX(n.number), s.first_number - 1) + 1
                 """,
@@ -105,6 +107,7 @@ final class LawQueries {
                 FROM check_number n LEFT JOIN payment p ON p.id = n.payment_id
                 WHERE (n.state = 'PRINTED' AND (p.id IS NULL OR p.state = 'TAKEN_OUT'))
                   OR (n.state = 'TAKEN' AND (p.id IS NULL OR p.state <> 'PREPARED'))
+                  OR (n.state = 'WRITTEN' AND (p.id IS NULL OR p.posted_entry_id IS NULL))
                 """,
                 """
                 SELECT CONCAT('The payment to ', p.payee, ' is ', LOWER(p.state), ' but its history ',
@@ -129,10 +132,16 @@ final class LawQueries {
                   OR (p.undone_entry_id IS NOT NULL) <> (p.state IN ('VOIDED', 'REVERSED'))
                 """.formatted(IN_THE_LEDGER),
                 """
-                SELECT CONCAT('The check to ', p.payee, ' is ', LOWER(p.state), ' without a printed number')
+                SELECT CONCAT('The check to ', p.payee, ' is ', LOWER(p.state), ' without its number')
                 FROM payment p JOIN batch b ON b.id = p.batch_id AND b.method = 'CHECK'
-                LEFT JOIN check_number n ON n.live_payment_id = p.id AND n.state = 'PRINTED'
+                LEFT JOIN check_number n ON n.live_payment_id = p.id
+                  AND n.state = CASE b.purpose WHEN 'OUTSIDE' THEN 'WRITTEN' ELSE 'PRINTED' END
                 WHERE p.posted_entry_id IS NOT NULL AND n.id IS NULL
+                """,
+                """
+                SELECT CONCAT('The payment to ', p.payee, ' of ', p.check_date, ', made elsewhere, is posted without its number')
+                FROM batch b JOIN payment p ON p.batch_id = b.id LEFT JOIN outside_number n ON n.payment_id = p.id
+                WHERE b.purpose = 'OUTSIDE' AND b.method <> 'CHECK' AND p.posted_entry_id IS NOT NULL AND n.payment_id IS NULL
                 """);
         put(Law.L4, "SELECT CONCAT(COUNT(*), ' payments') FROM payment", """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is ', p.amount_minor, ', its lines come to ',
@@ -153,8 +162,8 @@ final class LawQueries {
                 """, """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is ', p.amount_minor, ', its cash line ',
                   COALESCE(SUM(l.credit_minor), 0))
-                FROM payment p JOIN bank_account a ON a.id = p.bank_account_id
-                LEFT JOIN journal_line l ON l.entry_id = p.posted_entry_id AND l.account_id = a.cash_account_id
+                FROM payment p JOIN batch b ON b.id = p.batch_id JOIN paid_from f ON f.way_id = b.way_id
+                LEFT JOIN journal_line l ON l.entry_id = p.posted_entry_id AND l.account_id = f.account_id
                 WHERE p.posted_entry_id IS NOT NULL GROUP BY p.id, p.payee, p.amount_minor
                 HAVING p.amount_minor <> COALESCE(SUM(l.credit_minor), 0)
                 """, """

@@ -7,11 +7,13 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.money.Money;
 import leveltally.core.proof.LevelStrip;
 import leveltally.core.proof.LevelStrip.Step;
 import leveltally.core.proof.LevelStrip.Tally;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.frame.MoneyView;
@@ -41,7 +43,7 @@ public class Levels {
             Step.LEDGER,
                     "SELECT COUNT(*) AS items, COALESCE(SUM(l.credit_minor), 0) AS amount_minor FROM journal_entry e"
                             + " JOIN journal_line l ON l.entry_id = e.id JOIN batch b ON b.id = e.batch_id"
-                            + " JOIN bank_account a ON a.id = b.bank_account_id AND a.cash_account_id = l.account_id"
+                            + " JOIN paid_from f ON f.way_id = b.way_id AND f.account_id = l.account_id"
                             + " WHERE e.batch_id = :batch AND e.kind = 'PAYMENT'",
             Step.TOLD_THE_BANK,
                     "SELECT COUNT(*) AS items, COALESCE(SUM(v.amount_minor), 0) AS amount_minor FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id"
@@ -57,11 +59,11 @@ public class Levels {
               (SELECT SUM(d.amount_minor) FROM document d WHERE d.payment_id = p.id AND d.kind = 'CHECK'
                  AND d.answer = 'GOOD') AS ON_PAPER,
               (SELECT SUM(l.credit_minor) FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id
-                 AND l.account_id = a.cash_account_id WHERE e.payment_id = p.id AND e.kind = 'PAYMENT') AS LEDGER,
+                 AND l.account_id = f.account_id WHERE e.payment_id = p.id AND e.kind = 'PAYMENT') AS LEDGER,
               (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id
                  JOIN bank_file f ON f.id = x.file_id AND f.state <> 'REFUSED' JOIN check_number m ON m.id = v.check_number_id
                  WHERE m.payment_id = p.id AND v.kind = 'ISSUE') AS TOLD_THE_BANK
-            FROM standing_claim c JOIN batch b ON b.id = c.batch_id JOIN bank_account a ON a.id = b.bank_account_id
+            FROM standing_claim c JOIN batch b ON b.id = c.batch_id JOIN paid_from f ON f.way_id = b.way_id
             LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
             WHERE c.batch_id = :batch ORDER BY c.payee, c.id
             """;
@@ -83,21 +85,30 @@ public class Levels {
     public LevelStrip of(BatchId id) {
         Batch batch = batches.get(id);
         BankAccount account = accounts.get(batch.account());
-        List<Step> steps = List.of(Step.values());
+        List<Step> steps = steps(batch, account);
         return LevelStrip.of(
-                steps.stream().map(step -> tally(step, id, account)).toList(), differing(id));
+                steps.stream().map(step -> tally(step, id, account)).toList(), differing(id, steps));
+    }
+
+    /** What was made elsewhere stands on no paper of ours, and the bank is told of its checks only. */
+    private static List<Step> steps(Batch batch, BankAccount account) {
+        return Stream.of(Step.values())
+                .filter(step -> !batch.purpose().isAfterTheFact()
+                        || step != Step.ON_PAPER
+                                && (step != Step.TOLD_THE_BANK
+                                        || account.positivePay() && batch.method() == PaymentMethod.CHECK))
+                .toList();
     }
 
     /** For each two neighbours, on how many payments they differ. */
-    private List<Integer> differing(BatchId id) {
-        Step[] steps = Step.values();
-        String counts = IntStream.range(1, steps.length)
-                .mapToObj(i ->
-                        "COALESCE(SUM(COALESCE(t.`" + steps[i - 1] + "`, 0) <> COALESCE(t.`" + steps[i] + "`, 0)), 0)")
+    private List<Integer> differing(BatchId id, List<Step> steps) {
+        String counts = IntStream.range(1, steps.size())
+                .mapToObj(i -> "COALESCE(SUM(COALESCE(t.`" + steps.get(i - 1) + "`, 0) <> COALESCE(t.`" + steps.get(i)
+                        + "`, 0)), 0)")
                 .collect(Collectors.joining(", "));
         return jdbc.sql("SELECT " + counts + " FROM (" + PER_CLAIM + ") t")
                 .param("batch", id.value())
-                .query((r, n) -> IntStream.range(1, steps.length)
+                .query((r, n) -> IntStream.range(1, steps.size())
                         .mapToObj(i -> column(r, i))
                         .toList())
                 .single();

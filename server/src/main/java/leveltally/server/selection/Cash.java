@@ -36,6 +36,7 @@ public class Cash {
         Waiting waiting = jdbc.sql("""
                         SELECT COALESCE(SUM(c.amount_minor), 0) AS amount_minor, COUNT(DISTINCT b.id) AS batches
                         FROM batch b JOIN standing_claim c ON c.batch_id = b.id LEFT JOIN payment p ON p.claim_id = c.id
+                        JOIN way_to_pay w ON w.id = b.way_id AND w.owed_account_id IS NULL
                         WHERE b.bank_account_id = :account AND b.state IN (:live) AND b.id <> :own
                           AND p.posted_entry_id IS NULL
                         """)
@@ -47,9 +48,10 @@ public class Cash {
                 .single();
         record Later(Money sum, int payments) {}
         Later later = jdbc.sql("""
-                        SELECT COALESCE(SUM(amount_minor), 0) AS amount_minor, COUNT(*) AS items FROM payment
-                        WHERE bank_account_id = :account AND ledger_date > :date AND posted_entry_id IS NOT NULL
-                          AND undone_entry_id IS NULL
+                        SELECT COALESCE(SUM(p.amount_minor), 0) AS amount_minor, COUNT(*) AS items FROM payment p
+                        JOIN batch b ON b.id = p.batch_id JOIN way_to_pay w ON w.id = b.way_id AND w.owed_account_id IS NULL
+                        WHERE p.bank_account_id = :account AND p.ledger_date > :date AND p.posted_entry_id IS NOT NULL
+                          AND p.undone_entry_id IS NULL
                         """)
                 .param("account", account.id().value())
                 .param("date", checkDate)

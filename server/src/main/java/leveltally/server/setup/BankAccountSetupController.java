@@ -18,6 +18,7 @@ import leveltally.core.money.Currencies;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.VendorId;
 import leveltally.server.bankfiles.PositivePay;
 import leveltally.server.checks.SeriesCorrections;
 import leveltally.server.checks.SeriesSetup;
@@ -25,6 +26,7 @@ import leveltally.server.frame.Needs;
 import leveltally.server.ledger.BankAccountChanges;
 import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.ledger.BankHolidays;
+import leveltally.server.ledger.WayToPay;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -96,7 +98,9 @@ class BankAccountSetupController {
 
     record WayWanted(
             @NotNull @Size(max = 200) String wayName,
-            @NotNull PaymentMethod method) {}
+            @NotNull PaymentMethod method,
+            @Nullable Long owed,
+            @Nullable Long issuer) {}
 
     record NextNumberWanted(
             long next, @NotNull @Size(max = 400) String reason) {}
@@ -169,14 +173,28 @@ class BankAccountSetupController {
                         wanted.validity()));
     }
 
-    /** A way to pay without check numbers. */
+    /** A way to pay without check numbers; a company card names its issuer and the account of what is owed to it. */
     @PostMapping("/bank-accounts/{id}/ways")
     @Needs(Deed.SET_BANK_ACCOUNT)
     void addWay(Actor by, @PathVariable long id, @Valid @RequestBody WayWanted wanted) {
         if (wanted.method() == PaymentMethod.CHECK) {
             throw Refusal.invalidField("way-of-checks", "method", "Checks come with a series of numbers. Add that.");
         }
-        setup.addWay(by, new BankAccountId(id), wanted.wayName(), wanted.method());
+        Long owed = wanted.owed();
+        Long issuer = wanted.issuer();
+        if (wanted.method() == PaymentMethod.CARD && owed != null && issuer != null) {
+            setup.addCard(
+                    by,
+                    new BankAccountId(id),
+                    wanted.wayName(),
+                    new WayToPay.Card(new AccountId(owed), new VendorId(issuer)));
+            return;
+        }
+        setup.addWay(
+                by,
+                new BankAccountId(id),
+                new BankAccountSetup.WantedWay(
+                        wanted.wayName(), wanted.method(), wanted.method() != PaymentMethod.CREDIT_TRANSFER));
     }
 
     @PostMapping("/bank-accounts/{id}/holidays")

@@ -1,11 +1,16 @@
 package leveltally.server.vendors;
 
 import jakarta.persistence.EntityManager;
+import java.sql.ResultSet;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Currency;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
@@ -200,6 +205,33 @@ public class Vendors {
                 .setParameter("numbers", numbers)
                 .getResultStream()
                 .collect(Collectors.toMap(v -> v.number, Vendors::view));
+    }
+
+    /** A vendor with the currency it is paid in. */
+    public record Called(VendorId id, String name, String currency) {}
+
+    /** Vendors by their numbers or whole names, in lower case; what is merged into another, and what two are called, is missing. */
+    @Transactional(readOnly = true)
+    public Map<String, Called> called(Collection<String> texts) {
+        Map<String, Called> found = new HashMap<>();
+        Set<String> twice = new HashSet<>();
+        if (texts.isEmpty()) {
+            return found;
+        }
+        jdbc.sql("SELECT id, number, name, currency FROM vendor WHERE merged_into_id IS NULL"
+                        + " AND (number IN (:texts) OR name IN (:texts)) ORDER BY id")
+                .param("texts", texts)
+                .query((ResultSet r) -> {
+                    Called one =
+                            new Called(new VendorId(r.getLong("id")), r.getString("name"), r.getString("currency"));
+                    found.put(r.getString("number").toLowerCase(Locale.ROOT), one);
+                    String name = one.name().toLowerCase(Locale.ROOT);
+                    if (found.put(name, one) != null) {
+                        twice.add(name);
+                    }
+                });
+        twice.forEach(found::remove);
+        return found;
     }
 
     /** The remit-to a new invoice of this vendor gets. */

@@ -19,6 +19,7 @@ import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reportable;
 import leveltally.core.voiding.Effect;
 import leveltally.core.voiding.Outcome;
@@ -30,6 +31,8 @@ import leveltally.server.company.Companies;
 import leveltally.server.invoices.Settlements;
 import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.Ledger;
+import leveltally.server.outside.CardStatements;
+import leveltally.server.outside.OutsideNumbers;
 import leveltally.server.payments.Payment;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -44,6 +47,8 @@ class UndoLook {
     private final Companies companies;
     private final UndoneItems items;
     private final Reissues reissues;
+    private final OutsideNumbers numbers;
+    private final CardStatements statements;
 
     UndoLook(
             Checks checks,
@@ -52,7 +57,11 @@ class UndoLook {
             Settlements settlements,
             Companies companies,
             UndoneItems items,
-            Reissues reissues) {
+            Reissues reissues,
+            OutsideNumbers numbers,
+            CardStatements statements) {
+        this.numbers = numbers;
+        this.statements = statements;
         this.checks = checks;
         this.ledger = ledger;
         this.accounts = accounts;
@@ -65,6 +74,8 @@ class UndoLook {
     /** Everything that was read for all of them. */
     private record Read(
             Map<PaymentId, Check> checks,
+            Map<PaymentId, OutsideNumbers.Called> elsewhere,
+            Map<PaymentId, CardStatements.On> statements,
             Map<EntryId, JournalEntry> entries,
             Map<PaymentId, List<Settled>> settled,
             Map<InvoiceId, UndoneItems.Item> items,
@@ -110,6 +121,8 @@ class UndoLook {
                         .anyMatch(single -> single.fate().isCancelled());
         return new Read(
                 checks.carrying(ids),
+                numbers.called(ids),
+                statements.of(ids),
                 ledger.entries(payments.stream()
                         .map(Payment::postedEntry)
                         .filter(entry -> entry != null)
@@ -127,7 +140,12 @@ class UndoLook {
 
     private Looked look(Payment payment, Wanted.One asked, Wanted wanted, Read read, String reason, LocalDate today) {
         Check check = read.checks().get(payment.id());
-        String name = check == null ? "The payment to " + payment.payee() : check.name();
+        OutsideNumbers.Called elsewhere = read.elsewhere().get(payment.id());
+        String name = check != null
+                ? check.name()
+                : elsewhere == null ? "The payment to " + payment.payee() : elsewhere.name();
+        PaymentMethod carried = elsewhere == null ? null : elsewhere.method();
+        CardStatements.On statement = read.statements().get(payment.id());
         LocalDate wish = wanted.on();
         LocalDate on = wish == null ? payment.ledgerDate() : wish;
         EntryId posted = payment.postedEntry();
@@ -142,6 +160,12 @@ class UndoLook {
                         "being-reissued",
                         name + " is being paid once more in the batch “" + batch + "”. Withdraw that first.");
             }
+            if (statement != null && statement.settled()) {
+                throw Refusal.conflict(
+                        "statement-settled",
+                        name + " stands on the issuer's statement " + statement.reference()
+                                + ", of which something is paid. Have the issuer credit it, and enter the credit.");
+            }
             List<Settled> settled = read.settled().getOrDefault(payment.id(), List.of());
             UndoPlan plan = UndoPlan.of(
                     new UndoPlan.Posted(name, check != null, payment.state(), entry, settled),
@@ -155,9 +179,9 @@ class UndoLook {
             Effect.OnYear year =
                     Effect.year(read.reportable().getOrDefault(payment.id(), Reportable.NO), payment.checkDate(), on);
             Effect effect = Effect.of(plan, before, today, read.graceDays(), year);
-            return new Looked(payment, name, check, on, entry, plan, effect, null);
+            return new Looked(payment, name, check, carried, statement, on, entry, plan, effect, null);
         } catch (Refusal refused) {
-            return new Looked(payment, name, check, on, entry, null, null, refused);
+            return new Looked(payment, name, check, carried, statement, on, entry, null, null, refused);
         }
     }
 

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param amounts what they come to, by currency
  * @param recap what all of it writes together, by month and account
  * @param byTwo true where a second person has to agree
+ * @param comesBack true where the bank's reference of the return is asked for
  * @param refused how many cannot be undone so; then none is
  */
 public record UndoView(
@@ -23,11 +24,13 @@ public record UndoView(
         List<RecapView> recap,
         List<UndoneMonth> months,
         boolean byTwo,
+        boolean comesBack,
         int refused) {
     /**
      * @param check the number's id in the register; null for what no paper carries
      * @param year what it means for what is reported of a year; empty where nothing is
      * @param bank what the bank knows and would hear; empty for what no paper carries
+     * @param warning what is worth a second look; empty for nothing
      * @param refused why it cannot be undone so; null where it can
      */
     public record UndoneView(
@@ -45,6 +48,7 @@ public record UndoView(
             String discountLost,
             String year,
             String bank,
+            String warning,
             @Nullable String refused) {}
 
     /** One line of an entry: a debit or a credit. */

@@ -22,6 +22,7 @@ import leveltally.server.checks.BankEvents;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.Periods;
+import leveltally.server.outside.CardStatements;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -70,6 +71,7 @@ class UndoViews {
                 recap(writing, names),
                 months.of(writing, undone, names, periods),
                 planned.stream().anyMatch(one -> plan(one).needsSecond()),
+                looked.stream().anyMatch(Looked::comesBack),
                 (int) looked.stream()
                         .filter(one -> refused(one, periods) != null)
                         .count());
@@ -128,7 +130,16 @@ class UndoViews {
                 one.check() == null
                         ? ""
                         : Objects.requireNonNull(bank.get(one.check().id())).ofAVoid(),
+                warning(one),
                 refused(one, periods));
+    }
+
+    private static String warning(Looked one) {
+        CardStatements.On statement = one.statement();
+        return statement == null
+                ? ""
+                : "It is matched on the issuer's statement " + statement.reference()
+                        + "; the match loses this line, and the statement then bills more than is matched.";
     }
 
     private static List<UndoView.SideView> lines(JournalEntry entry, Map<Long, String> names) {

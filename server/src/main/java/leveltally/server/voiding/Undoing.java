@@ -25,6 +25,7 @@ import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.ledger.Periods;
+import leveltally.server.outside.CardStatements;
 import leveltally.server.payments.Payment;
 import leveltally.server.payments.Payments;
 import org.springframework.stereotype.Service;
@@ -48,6 +49,7 @@ public class Undoing implements Agreed {
     private final Holds holds;
     private final Stops stops;
     private final AuditTrail audit;
+    private final CardStatements statements;
 
     Undoing(
             Payments payments,
@@ -61,7 +63,9 @@ public class Undoing implements Agreed {
             Settlements settlements,
             Holds holds,
             Stops stops,
-            AuditTrail audit) {
+            AuditTrail audit,
+            CardStatements statements) {
+        this.statements = statements;
         this.payments = payments;
         this.batches = batches;
         this.drafting = drafting;
@@ -102,6 +106,7 @@ public class Undoing implements Agreed {
         lockDraft(wanted);
         List<Looked> looked = looks.look(wanted, payments.lock(ids(wanted)), reason, by.today());
         mustAllBePlanned(looked);
+        mustNameReturn(wanted, looked);
         rows.mustNotWait(ids(wanted));
         boolean byTwo = looked.stream().anyMatch(one -> plan(one).needsSecond());
         long id = rows.ask(by, UndoingKind.UNDO, wanted, byTwo, reason.strip());
@@ -148,6 +153,7 @@ public class Undoing implements Agreed {
                         .toList(),
                 on,
                 Wanted.Fate.OPEN,
+                null,
                 null);
         LocalDate then = on.isAfter(who.today()) ? on : who.today();
         List<Looked> looked = looks.lookReplaced(wanted, payments.lock(by.keySet()), "reissued", then);
@@ -172,6 +178,17 @@ public class Undoing implements Agreed {
                 });
     }
 
+    /** What came back to the bank is told by the bank's own reference. */
+    private static void mustNameReturn(Wanted wanted, List<Looked> looked) {
+        String reference = wanted.bankReference();
+        if (looked.stream().anyMatch(Looked::comesBack) && (reference == null || reference.isBlank())) {
+            throw Refusal.invalidField(
+                    "return-reference-missing",
+                    "bankReference",
+                    "Type the reference under which the bank sent the money back.");
+        }
+    }
+
     /** The draft comes first: batches are locked before payments. */
     private void lockDraft(Wanted wanted) {
         Long into = wanted.into();
@@ -184,7 +201,8 @@ public class Undoing implements Agreed {
     private void carryOut(Actor by, PersonId asker, long id, Wanted wanted, List<Looked> looked, String reason) {
         looked.stream().map(Looked::on).distinct().sorted().forEach(periods::shareOpen);
         for (Looked one : looked) {
-            EntryId entry = write(by, one, plan(one), reason);
+            String said = one.comesBack() ? reason + "; the bank's reference " + wanted.bankReference() : reason;
+            EntryId entry = write(by, one, plan(one), said);
             rows.chose(id, one.payment().id(), entry, plan(one).chosen());
             plan(one).held().forEach((item, why) -> holds.holdAsAsked(by, asker, item, why));
         }
@@ -202,6 +220,9 @@ public class Undoing implements Agreed {
         EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
         settlements.undo(plan.mirrored(), on, entry);
         settlements.cancel(plan.cancelled(), on, entry);
+        if (one.statement() != null) {
+            statements.lose(List.of(payment.id()));
+        }
         payments.undo(by, payment.id(), plan.becomes(), one.name(), entry, on, reason);
         stops.end(by, payment.id(), Stops.Ended.UNDONE);
         if (one.check() != null) {

@@ -49,12 +49,16 @@ class UndoingController {
     record PaymentUndone(
             long payment, @NotNull @Size(max = 2_000) List<@NotNull @Valid InvoiceFate> invoices) {}
 
-    /** {@code date} null dates each on its own ledger date; {@code into} is the draft that takes what is open again. */
+    /**
+     * {@code date} null dates each on its own ledger date; {@code into} is the draft that takes what is open again;
+     * {@code bankReference} tells of what the bank sent back.
+     */
     record UndoAsked(
             @NotEmpty @Size(max = Wanted.MOST) List<@NotNull @Valid PaymentUndone> payments,
             @Nullable LocalDate date,
             @NotNull @Valid FateAsked others,
-            @Nullable Long into) {
+            @Nullable Long into,
+            @Nullable @Size(max = 60) String bankReference) {
         Wanted wanted() {
             return new Wanted(
                     payments.stream()
@@ -68,7 +72,8 @@ class UndoingController {
                             .toList(),
                     date,
                     others.fate(),
-                    into);
+                    into,
+                    bankReference == null ? null : bankReference.strip());
         }
     }
 

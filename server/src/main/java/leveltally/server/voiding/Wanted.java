@@ -12,12 +12,14 @@ import org.jspecify.annotations.Nullable;
  * @param on the day it is dated; null dates each on its own ledger date
  * @param others what becomes of invoices that are not named
  * @param into the draft that takes what comes back open; null for none
+ * @param bankReference what the bank calls the return of what is reversed; null where none is
  */
 public record Wanted(
         List<One> payments,
         @Nullable LocalDate on,
         Fate others,
-        @Nullable Long into) {
+        @Nullable Long into,
+        @Nullable String bankReference) {
     /** As many as are undone in one deed. */
     public static final int MOST = 500;
 
@@ -49,7 +51,7 @@ public record Wanted(
 
     /** One payment, its invoices brought back. */
     public static Wanted broughtBack(PaymentId payment, LocalDate on) {
-        return new Wanted(List.of(new One(payment.value(), List.of())), on, Fate.OPEN, null);
+        return new Wanted(List.of(new One(payment.value(), List.of())), on, Fate.OPEN, null, null);
     }
 
     /** @throws Refusal when it names nothing, or more than one deed takes */

@@ -1,5 +1,7 @@
 package leveltally.server.workline;
 
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
@@ -7,6 +9,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import leveltally.core.checks.Standing;
 import leveltally.core.money.Money;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.workline.Sought;
 import leveltally.server.frame.MoneyView;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -29,8 +32,9 @@ class Search {
             ORDER BY i.is_open DESC, i.due_date LIMIT :most
             """;
     private static final String CHECK = """
-            SELECT n.id, n.number, n.state, n.series_id, COALESCE(p.payee, '') AS payee, p.amount_minor, p.currency
-            FROM check_register n LEFT JOIN payment p ON p.id = n.payment_id
+            SELECT n.id, CONCAT(s.prefix, n.number) AS number, n.state, n.series_id, COALESCE(p.payee, '') AS payee,
+              p.amount_minor, p.currency
+            FROM check_register n JOIN number_series s ON s.id = n.series_id LEFT JOIN payment p ON p.id = n.payment_id
             """;
 
     private final JdbcClient jdbc;
@@ -49,9 +53,11 @@ class Search {
         List<FoundView> found = new ArrayList<>();
         found.addAll(batches(sought));
         if (sought.number().isPresent()) {
-            found.addAll(checks(sought));
+            found.addAll(checks(sought, ""));
             found.addAll(entry(sought.number().getAsLong()));
         }
+        sought.lettered().ifPresent(check -> found.addAll(checks(check.digits(), check.prefix())));
+        found.addAll(elsewhere(sought));
         found.addAll(vendors(sought));
         found.addAll(invoices(sought));
         found.addAll(amounts(sought));
@@ -71,13 +77,35 @@ class Search {
                 .list();
     }
 
-    private List<FoundView> checks(Sought sought) {
-        String ranges = sought.numbersBeginningSo().stream()
+    /** @param prefix of their series; empty for any */
+    private List<FoundView> checks(Sought digits, String prefix) {
+        String ranges = digits.numbersBeginningSo().stream()
                 .map(range -> "n.number BETWEEN " + range.first() + " AND " + range.last())
                 .collect(Collectors.joining(" OR "));
-        return jdbc.sql(CHECK + " WHERE " + ranges + " ORDER BY n.number DESC LIMIT :most")
+        return ranges.isEmpty()
+                ? List.of()
+                : jdbc.sql(CHECK + " WHERE (" + ranges + ") AND (:prefix = '' OR s.prefix = :prefix)"
+                                + " ORDER BY n.number DESC LIMIT :most")
+                        .param("prefix", prefix)
+                        .param("most", MOST_FOUND)
+                        .query((r, n) -> check(r))
+                        .list();
+    }
+
+    /** Payments made elsewhere, by the reference the bank or the card's issuer gave. */
+    private List<FoundView> elsewhere(Sought sought) {
+        return jdbc.sql("SELECT n.number, w.method, p.payee, p.amount_minor, p.currency FROM outside_number n"
+                        + " JOIN way_to_pay w ON w.id = n.way_id JOIN payment p ON p.id = n.payment_id"
+                        + " WHERE n.number LIKE :beginning ORDER BY p.id DESC LIMIT :most")
+                .param("beginning", sought.beginning())
                 .param("most", MOST_FOUND)
-                .query((r, n) -> check(r))
+                .query((r, n) -> new FoundView(
+                        "Payment",
+                        PaymentMethod.valueOf(r.getString("method")).called(r.getString("number")),
+                        r.getString("payee") + ", "
+                                + MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))
+                                        .text(),
+                        "/outside?text=" + URLEncoder.encode(r.getString("number"), StandardCharsets.UTF_8)))
                 .list();
     }
 

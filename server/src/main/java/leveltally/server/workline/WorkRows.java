@@ -8,6 +8,7 @@ import java.util.Map;
 import leveltally.core.Dates;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Purpose;
 import leveltally.core.checks.NumberState;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.frame.MoneyView;
@@ -39,7 +40,7 @@ class WorkRows {
                 "print",
                 "Payments approved and not on paper yet",
                 "post",
-                "Checks that came out well and are not in the ledger yet",
+                "Checks that came out well, and payments made elsewhere that are agreed to: not in the ledger yet",
                 "bank",
                 "Checks and voids in no file yet, with the amount of the checks");
         Map<String, String> stations = new LinkedHashMap<>();
@@ -54,15 +55,20 @@ class WorkRows {
         stations.put("print", """
                 SELECT c.currency, COUNT(*) AS items, SUM(c.amount_minor) AS amount_minor FROM standing_claim c JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
-                WHERE b.state IN ('%s', '%s') AND b.method = '%s' AND p.posted_entry_id IS NULL
+                WHERE b.state IN ('%s', '%s') AND b.method = '%s' AND b.purpose <> '%s' AND p.posted_entry_id IS NULL
                   AND (n.id IS NULL OR n.state = '%s') GROUP BY c.currency
                 """.formatted(
-                        BatchState.APPROVED, BatchState.NUMBERED, PaymentMethod.CHECK, NumberState.TAKEN));
+                BatchState.APPROVED, BatchState.NUMBERED, PaymentMethod.CHECK, Purpose.OUTSIDE, NumberState.TAKEN));
         stations.put("post", """
-                SELECT p.currency, COUNT(*) AS items, SUM(p.amount_minor) AS amount_minor FROM payment p
-                JOIN check_number n ON n.live_payment_id = p.id AND n.state = '%s'
-                WHERE p.posted_entry_id IS NULL AND p.standing GROUP BY p.currency
-                """.formatted(NumberState.PRINTED));
+                SELECT x.currency, SUM(x.items) AS items, SUM(x.amount_minor) AS amount_minor FROM (
+                  SELECT p.currency, COUNT(*) AS items, SUM(p.amount_minor) AS amount_minor FROM payment p
+                  JOIN check_number n ON n.live_payment_id = p.id AND n.state = '%s'
+                  WHERE p.posted_entry_id IS NULL AND p.standing GROUP BY p.currency
+                  -- what was made elsewhere is posted once it is agreed to
+                  UNION ALL SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM batch b
+                  JOIN standing_claim c ON c.batch_id = b.id WHERE b.purpose = '%s' AND b.state = '%s' GROUP BY c.currency) x
+                GROUP BY x.currency
+                """.formatted(NumberState.PRINTED, Purpose.OUTSIDE, BatchState.APPROVED));
         stations.put("bank", """
                 -- issues and voids are never added
                 SELECT currency, COUNT(*) AS items, SUM(CASE WHEN kind = '%s' THEN amount_minor ELSE 0 END) AS amount_minor FROM bank_event

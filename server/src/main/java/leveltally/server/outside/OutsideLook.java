@@ -1,0 +1,238 @@
+package leveltally.server.outside;
+
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import leveltally.core.Dates;
+import leveltally.core.Refusal;
+import leveltally.core.batches.ClaimLine;
+import leveltally.core.checks.NumberState;
+import leveltally.core.checks.Tray;
+import leveltally.core.invoices.OpenInvoice;
+import leveltally.core.ledger.AccountKind;
+import leveltally.core.ledger.AccountLine;
+import leveltally.core.ledger.LedgerAccount;
+import leveltally.core.ledger.Period;
+import leveltally.core.money.Money;
+import leveltally.core.outside.OutsideDay;
+import leveltally.core.outside.OutsideLines;
+import leveltally.core.outside.OutsideNumber;
+import leveltally.core.outside.Said;
+import leveltally.server.batches.OutsideBatches;
+import leveltally.server.checks.NumberSeries;
+import leveltally.server.invoices.OpenItems;
+import leveltally.server.ledger.Periods;
+import leveltally.server.vendors.Vendors;
+import org.springframework.stereotype.Component;
+
+/** Understands typed rows: who was paid, what for, under which number. */
+@Component
+class OutsideLook {
+    private final OutsideReads reads;
+
+    OutsideLook(OutsideReads reads) {
+        this.reads = reads;
+    }
+
+    List<OutsideSeen> look(OutsideReads.On on, List<OutsideRow> rows) {
+        OutsideReads.Read read = reads.read(on, rows);
+        Set<String> before = new HashSet<>();
+        Set<Long> settled = new HashSet<>();
+        List<OutsideSeen> seen = new ArrayList<>();
+        for (OutsideRow row : rows) {
+            seen.add(look(on, row, read, before, settled));
+        }
+        return seen;
+    }
+
+    /**
+     * @param before the numbers of the rows above
+     * @param settled the invoices of the rows above
+     */
+    private OutsideSeen look(
+            OutsideReads.On on, OutsideRow row, OutsideReads.Read read, Set<String> before, Set<Long> settled) {
+        Vendors.Called vendor = read.vendors().get(row.vendor().strip().toLowerCase(Locale.ROOT));
+        String payee = vendor == null ? "" : vendor.name();
+        Money amount = OutsideReads.amount(row, on.account().currency()).orElse(null);
+        try {
+            String number = OutsideReads.kept(row, read.series());
+            mustBeFree(number, read, before);
+            LocalDate paidOn = OutsideDay.of(row.paidOn(), on.today());
+            LocalDate ledgerDate = ledgerDate(paidOn, on.today(), read);
+            if (vendor == null) {
+                throw Refusal.invalidField(
+                        "no-vendor",
+                        "vendor",
+                        row.vendor().isBlank()
+                                ? "Say whom it was paid to."
+                                : "No vendor, or more than one, is called “"
+                                        + row.vendor().strip() + "”. Type its number, or choose it.");
+            }
+            if (!vendor.currency().equals(on.account().currency().getCurrencyCode())) {
+                throw Refusal.invalidField(
+                        "other-currency",
+                        "vendor",
+                        vendor.name() + " is paid in " + vendor.currency() + ", and "
+                                + on.account().name() + " pays in "
+                                + on.account().currency().getCurrencyCode() + ".");
+            }
+            Money paid = Money.typed(row.amount(), on.account().currency(), "amount");
+            if (!paid.isPositive()) {
+                throw Refusal.invalidField("outside-amount", "amount", "Something above zero was paid.");
+            }
+            List<ClaimLine> lines = lines(row, number, vendor, paid, paidOn, ledgerDate, read, settled);
+            OutsideBatches.Paid claim = new OutsideBatches.Paid(
+                    vendor.id(), read.remitTos().get(vendor.id().value()), lines);
+            return new OutsideSeen(
+                    row, number, ledgerDate, payee, amount, claim, says(number, paidOn, ledgerDate, read), null);
+        } catch (Refusal problem) {
+            return new OutsideSeen(row, row.number(), row.paidOn(), payee, amount, null, "", problem);
+        }
+    }
+
+    private static void mustBeFree(String number, OutsideReads.Read read, Set<String> before) {
+        String where = read.used().get(number);
+        if (!before.add(number)) {
+            where = "in a row above";
+        }
+        NumberSeries of = read.series();
+        if (where == null && of != null) {
+            NumberState state = read.known().get(OutsideNumber.ofCheck(number, of.range()));
+            boolean free = state == null || state == NumberState.UNACCOUNTED;
+            where = free ? null : "and is " + state.words();
+            if (where == null && state == null && of.stock().isPrinted()) {
+                long asked = OutsideNumber.ofCheck(number, of.range());
+                // the same rule that posting applies
+                Tray.confirm(of.nextNumber(), Math.max(asked, of.nextNumber()), "passed over");
+            }
+        }
+        if (where != null) {
+            throw Refusal.invalidField(
+                    "number-used",
+                    "number",
+                    "Number " + number + " is used already, " + where + ". A number is there once: look at it again.");
+        }
+    }
+
+    private static LocalDate ledgerDate(LocalDate paidOn, LocalDate today, OutsideReads.Read read) {
+        Period own = read.periods().get(YearMonth.from(paidOn));
+        if (own != null && !own.locked()) {
+            return paidOn;
+        }
+        Periods.mustTake(read.periods(), today);
+        return today;
+    }
+
+    private static String says(String number, LocalDate paidOn, LocalDate ledgerDate, OutsideReads.Read read) {
+        List<String> says = new ArrayList<>();
+        if (!ledgerDate.equals(paidOn)) {
+            says.add("in the ledger on " + Dates.inWords(ledgerDate) + ", because "
+                    + new Period(YearMonth.from(paidOn), true).inWords() + " is locked");
+        }
+        NumberSeries of = read.series();
+        if (of != null && of.stock().isPrinted()) {
+            long asked = OutsideNumber.ofCheck(number, of.range());
+            if (read.known().get(asked) == NumberState.UNACCOUNTED) {
+                says.add("found again among the unaccounted numbers");
+            } else if (asked > of.nextNumber()) {
+                says.add(
+                        asked - of.nextNumber() == 1
+                                ? of.nextNumber() + " becomes unaccounted"
+                                : of.nextNumber() + " to " + (asked - 1) + " become unaccounted");
+            }
+        }
+        return String.join("; ", says);
+    }
+
+    private List<ClaimLine> lines(
+            OutsideRow row,
+            String number,
+            Vendors.Called vendor,
+            Money paid,
+            LocalDate paidOn,
+            LocalDate ledgerDate,
+            OutsideReads.Read read,
+            Set<Long> settled) {
+        Said said = Said.read(row.said(), read.accounts()::containsKey);
+        if (said instanceof Said.Accounts direct) {
+            return List.of(OutsideLines.direct(paid, number, shares(direct, paid, ledgerDate, read)));
+        }
+        List<OpenInvoice> wanted = said instanceof Said.Invoices named
+                ? named.references().stream()
+                        .map(reference -> named(reference, vendor, read))
+                        .toList()
+                : List.of(OutsideLines.toldBy(paid, fitting(vendor, read, settled), paidOn, read.graceDays()));
+        Set<Long> twice = new HashSet<>(settled);
+        for (OpenInvoice invoice : wanted) {
+            mustBeFree(invoice, ledgerDate, read);
+            if (!twice.add(invoice.id().value())) {
+                throw said(invoice.reference()
+                        + " stands in a row above already. One payment of it is recorded at a time.");
+            }
+        }
+        List<ClaimLine> lines = OutsideLines.settling(paid, wanted, paidOn, read.graceDays());
+        settled.addAll(twice);
+        return lines;
+    }
+
+    private static List<OpenInvoice> fitting(Vendors.Called vendor, OutsideReads.Read read, Set<Long> settled) {
+        return read.fitting().stream()
+                .filter(one -> one.vendor().equals(vendor.id()))
+                .map(OpenItems.OwedTo::invoice)
+                .filter(one -> !settled.contains(one.id().value())
+                        && !read.reserving().containsKey(one.id().value()))
+                .toList();
+    }
+
+    private static OpenInvoice named(String reference, Vendors.Called vendor, OutsideReads.Read read) {
+        return read.named().stream()
+                .filter(one -> one.vendor().equals(vendor.id()))
+                .map(OpenItems.OwedTo::invoice)
+                .filter(one -> one.reference().equalsIgnoreCase(reference))
+                .findFirst()
+                .orElseThrow(() -> said(vendor.name() + " has no open invoice " + reference
+                        + ". Look at its reference again, or enter the invoice first."));
+    }
+
+    private static void mustBeFree(OpenInvoice invoice, LocalDate ledgerDate, OutsideReads.Read read) {
+        String batch = read.reserving().get(invoice.id().value());
+        if (batch != null) {
+            throw said(invoice.reference() + " stands in the batch “" + batch
+                    + "”, which would pay it again. Take it out there first.");
+        }
+        if (!invoice.isOpenOn(ledgerDate)) {
+            throw said(invoice.reference() + " is not in the ledger, or not open, on " + Dates.inWords(ledgerDate)
+                    + ", so it cannot be paid then.");
+        }
+    }
+
+    private static List<AccountLine> shares(
+            Said.Accounts direct, Money paid, LocalDate ledgerDate, OutsideReads.Read read) {
+        List<AccountLine> lines = new ArrayList<>();
+        for (Said.Share share : direct.shares()) {
+            LedgerAccount account = read.accounts().get(share.code());
+            AccountKind kind = account.facts().kind();
+            if (kind == AccountKind.CASH || kind == AccountKind.PAYABLES) {
+                throw said(account.inWords() + " is an account of "
+                        + (kind == AccountKind.CASH ? "cash" : "what is owed")
+                        + ". Name the expense it was, or the invoices.");
+            }
+            account.mustTake(ledgerDate);
+            String typed = share.amount();
+            if (typed == null && direct.shares().size() > 1) {
+                throw said("Say how much of it is for " + account.inWords() + ".");
+            }
+            Money amount = typed == null ? paid : Money.typed(typed, paid.currency(), "said");
+            lines.add(new AccountLine(account.id(), share.job(), amount));
+        }
+        return lines;
+    }
+
+    private static Refusal said(String sentence) {
+        return Refusal.invalidField("outside-said", "said", sentence);
+    }
+}

@@ -1,0 +1,162 @@
+package leveltally.server.outside;
+
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.Collection;
+import java.util.Currency;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import leveltally.core.Refusal;
+import leveltally.core.checks.NumberState;
+import leveltally.core.ledger.LedgerAccount;
+import leveltally.core.ledger.Period;
+import leveltally.core.money.Money;
+import leveltally.core.outside.OutsideNumber;
+import leveltally.core.outside.Said;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.VendorId;
+import leveltally.server.batches.OutsideBatches;
+import leveltally.server.checks.NumberSeries;
+import leveltally.server.checks.Series;
+import leveltally.server.company.Companies;
+import leveltally.server.invoices.OpenItems;
+import leveltally.server.ledger.Accounts;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.Periods;
+import leveltally.server.ledger.WayToPay;
+import leveltally.server.vendors.Vendors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Reads all that typed rows are understood by; as many statements for many rows as for one. */
+@Component
+class OutsideReads {
+    private final Vendors vendors;
+    private final OpenItems openItems;
+    private final OutsideBatches batches;
+    private final OutsideNumbers numbers;
+    private final Series series;
+    private final Accounts accounts;
+    private final Periods periods;
+    private final Companies companies;
+
+    OutsideReads(
+            Vendors vendors,
+            OpenItems openItems,
+            OutsideBatches batches,
+            OutsideNumbers numbers,
+            Series series,
+            Accounts accounts,
+            Periods periods,
+            Companies companies) {
+        this.vendors = vendors;
+        this.openItems = openItems;
+        this.batches = batches;
+        this.numbers = numbers;
+        this.series = series;
+        this.accounts = accounts;
+        this.periods = periods;
+        this.companies = companies;
+    }
+
+    /** Where the rows stand: the account, its way, and the batch they are recorded in already; 0 for none. */
+    record On(BankAccount account, WayToPay way, long batch, LocalDate today) {}
+
+    /** Everything that was read for all rows; {@code series} is null where the way has no check numbers. */
+    record Read(
+            Map<String, Vendors.Called> vendors,
+            Map<Long, Long> remitTos,
+            Map<String, LedgerAccount> accounts,
+            List<OpenItems.OwedTo> named,
+            List<OpenItems.OwedTo> fitting,
+            Map<Long, String> reserving,
+            @Nullable NumberSeries series,
+            Map<String, String> used,
+            Map<Long, NumberState> known,
+            Map<YearMonth, Period> periods,
+            int graceDays) {}
+
+    Read read(On on, List<OutsideRow> rows) {
+        NumberSeries of =
+                on.way().method() == PaymentMethod.CHECK ? series.of(on.way().id()) : null;
+        Map<String, Vendors.Called> called =
+                vendors.called(rows.stream().map(row -> row.vendor().strip()).collect(Collectors.toSet()));
+        Set<VendorId> ids = called.values().stream().map(Vendors.Called::id).collect(Collectors.toSet());
+        Map<String, LedgerAccount> codes = accounts.all().stream()
+                .collect(Collectors.toMap(account -> account.facts().code(), account -> account, (a, b) -> a));
+        Set<String> references = new HashSet<>();
+        Set<Money> amounts = new HashSet<>();
+        for (OutsideRow row : rows) {
+            references(row, codes).forEach(references::add);
+            if (row.said().isBlank()) {
+                amount(row, on.account().currency()).ifPresent(amounts::add);
+            }
+        }
+        List<OpenItems.OwedTo> named = openItems.referenced(ids, references);
+        List<OpenItems.OwedTo> fitting = openItems.owing(ids, amounts);
+        Set<Long> invoices = Stream.of(named, fitting)
+                .flatMap(Collection::stream)
+                .map(one -> one.invoice().id().value())
+                .collect(Collectors.toSet());
+        List<String> typed =
+                rows.stream().flatMap(row -> number(row, of).stream()).toList();
+        return new Read(
+                called,
+                vendors.usualRemitTos(ids),
+                codes,
+                named,
+                fitting,
+                batches.reserving(invoices, on.batch()),
+                of,
+                numbers.used(on.way().id(), typed, on.batch()),
+                of == null
+                        ? Map.of()
+                        : numbers.known(
+                                on.way().id(),
+                                typed.stream()
+                                        .map(number -> OutsideNumber.ofCheck(number, of.range()))
+                                        .toList()),
+                periods.known(Stream.concat(rows.stream().map(OutsideRow::paidOn), Stream.of(on.today()))
+                        .map(YearMonth::from)
+                        .collect(Collectors.toSet())),
+                companies.company().graceDays());
+    }
+
+    private static List<String> references(OutsideRow row, Map<String, LedgerAccount> codes) {
+        try {
+            return Said.read(row.said(), codes::containsKey) instanceof Said.Invoices invoices
+                    ? invoices.references()
+                    : List.of();
+        } catch (Refusal unreadable) {
+            return List.of();
+        }
+    }
+
+    static Optional<Money> amount(OutsideRow row, Currency currency) {
+        try {
+            return Optional.of(Money.typed(row.amount(), currency, "amount"));
+        } catch (Refusal unreadable) {
+            return Optional.empty();
+        }
+    }
+
+    private static List<String> number(OutsideRow row, @Nullable NumberSeries of) {
+        try {
+            return List.of(kept(row, of));
+        } catch (Refusal unreadable) {
+            return List.of();
+        }
+    }
+
+    /** A number in the form it is kept in. */
+    static String kept(OutsideRow row, @Nullable NumberSeries of) {
+        return of == null
+                ? OutsideNumber.ofReference(row.number())
+                : of.range().prefix() + OutsideNumber.ofCheck(row.number(), of.range());
+    }
+}

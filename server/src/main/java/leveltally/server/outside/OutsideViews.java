@@ -1,0 +1,129 @@
+package leveltally.server.outside;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.BatchState;
+import leveltally.core.batches.ClaimLine;
+import leveltally.core.money.Money;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.batches.Batch;
+import leveltally.server.batches.Batches;
+import leveltally.server.checks.NumberSeries;
+import leveltally.server.checks.Series;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.WayToPay;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Puts what is recorded before those who look. */
+@Component
+class OutsideViews {
+    private final BankAccounts accounts;
+    private final Series series;
+    private final Batches batches;
+
+    OutsideViews(BankAccounts accounts, Series series, Batches batches) {
+        this.accounts = accounts;
+        this.series = series;
+        this.batches = batches;
+    }
+
+    /** Those that are only recorded first, then the printed checks, one of which may turn out to be written by hand. */
+    @Transactional(readOnly = true)
+    List<OutsideWay> ways() {
+        List<OutsideWay> ways = new ArrayList<>();
+        List<OutsideWay> printed = new ArrayList<>();
+        for (BankAccount account : accounts.list()) {
+            if (account.closedOn() != null) {
+                continue;
+            }
+            for (WayToPay way : account.ways()) {
+                if (way.recordedOnly()) {
+                    ways.add(view(account, way));
+                } else if (way.method() == PaymentMethod.CHECK) {
+                    printed.add(view(account, way));
+                }
+            }
+        }
+        ways.addAll(printed);
+        return ways;
+    }
+
+    private OutsideWay view(BankAccount account, WayToPay way) {
+        return new OutsideWay(
+                account.id().value(),
+                account.name(),
+                account.currency().getCurrencyCode(),
+                way.id().value(),
+                way.name(),
+                way.method().name(),
+                way.method().words(),
+                way.recordedOnly(),
+                way.method() == PaymentMethod.CHECK
+                        ? numbers(series.of(way.id()))
+                        : "as the bank or the issuer gave it");
+    }
+
+    private static String numbers(NumberSeries of) {
+        String prefix = of.range().prefix();
+        return of.stock().isPrinted()
+                ? "an unaccounted one, or from " + of.nextNumber() + " on"
+                : (prefix.isEmpty() ? "from " : prefix + " and ") + of.range().first() + " on";
+    }
+
+    @Transactional(readOnly = true)
+    OutsideBatch batch(BatchId id, List<OutsideRow> rows) {
+        Batch batch = batches.get(id);
+        return new OutsideBatch(
+                id.value(),
+                batch.version(),
+                batch.state().name(),
+                batch.state().words(),
+                batch.name(),
+                batch.note(),
+                batch.account().value(),
+                batch.way().value(),
+                batch.purpose().isAfterTheFact() && batch.state() == BatchState.DRAFT,
+                rows);
+    }
+
+    static OutsideLooked of(List<OutsideSeen> seen) {
+        Money total = seen.stream()
+                .filter(one -> one.problem() == null)
+                .map(one -> Objects.requireNonNull(one.amount()))
+                .reduce(Money::plus)
+                .orElse(null);
+        return new OutsideLooked(
+                seen.stream().map(OutsideViews::row).toList(), total == null ? "" : total.toString(), (int)
+                        seen.stream().filter(one -> one.problem() != null).count());
+    }
+
+    private static OutsideLooked.Row row(OutsideSeen seen) {
+        Refusal problem = seen.problem();
+        Money amount = seen.amount();
+        return new OutsideLooked.Row(
+                seen.number(),
+                seen.row().paidOn(),
+                seen.ledgerDate(),
+                seen.payee(),
+                amount == null ? "" : amount.toString(),
+                seen.paid() == null
+                        ? List.of()
+                        : seen.paid().lines().stream().map(OutsideViews::line).toList(),
+                seen.says(),
+                problem == null ? null : problem.sentence(),
+                problem == null ? Map.of() : problem.fields());
+    }
+
+    private static OutsideLooked.Settles line(ClaimLine line) {
+        return new OutsideLooked.Settles(
+                line.kind() == ClaimLine.Kind.DIRECT ? "" : line.reference(),
+                line.gross().toString(),
+                line.discount().isZero() ? "" : line.discount().toString());
+    }
+}
