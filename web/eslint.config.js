@@ -25,6 +25,7 @@ const ORDER = [
   "batches",
   "voiding",
   "checks",
+  "outside",
   "printers",
   "paper",
   "printing",

@@ -3,6 +3,7 @@ import { NotFetched } from "./frame/Boundary";
 
 // one module of many pages is named once: each name costs the first load
 const reports = () => import("./reports/ReportPage");
+const record = () => import("./outside/RecordPage").then((m) => m.RecordPage);
 
 /** Each address with the page that stands at it; a page is fetched when it is visited first. */
 const PAGES: Record<string, () => Promise<ComponentType>> = {
@@ -26,6 +27,9 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/register": () => import("./checks/RegisterPage").then((m) => m.RegisterPage),
   "/undo": () => import("./voiding/UndoPage").then((m) => m.UndoPage),
   "/undo/:id": () => import("./voiding/AskedPage").then((m) => m.AskedPage),
+  "/outside": () => import("./outside/OutsidePage").then((m) => m.OutsidePage),
+  "/outside/new": record,
+  "/outside/:batch": record,
   "/vendors": () => import("./vendors/VendorsPage").then((m) => m.VendorsPage),
   "/vendors/:id": () => import("./vendors/VendorPage").then((m) => m.VendorPage),
   "/vendors/new": () => import("./vendors/NewVendor").then((m) => m.NewVendor),

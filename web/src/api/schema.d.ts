@@ -4502,18 +4502,14 @@ export interface components {
             batch: number;
             rows: components["schemas"]["OutsideRow"][];
         };
-        OutsideLooked: {
-            rows: components["schemas"]["Row"][];
-            total: string;
-            /** Format: int32 */
-            problems: number;
-        };
-        Row: {
+        LookedRow: {
             number: string;
             /** Format: date */
             paidOn: string;
             /** Format: date */
             ledgerDate: string;
+            /** Format: int64 */
+            vendor?: number;
             payee: string;
             amount: string;
             settles: components["schemas"]["Settles"][];
@@ -4522,6 +4518,12 @@ export interface components {
             fields: {
                 [key: string]: string;
             };
+        };
+        OutsideLooked: {
+            rows: components["schemas"]["LookedRow"][];
+            total: string;
+            /** Format: int32 */
+            problems: number;
         };
         Settles: {
             what: string;
@@ -4728,6 +4730,7 @@ export interface components {
             notes: components["schemas"]["NoteRow"][];
             cancels?: string;
             changes?: string;
+            statement: boolean;
         };
         NoteRow: {
             /** Format: date-time */
@@ -4965,6 +4968,8 @@ export interface components {
             id: number;
             /** Format: int64 */
             number: number;
+            name: string;
+            byHand: boolean;
             /** Format: int64 */
             series: number;
             /** Format: int64 */
@@ -5109,6 +5114,7 @@ export interface components {
             apart: boolean;
             stubNote: string;
             held: string;
+            number: string;
             lines: components["schemas"]["LineView"][];
         };
         EditView: {
@@ -5140,6 +5146,7 @@ export interface components {
             hidden: boolean;
             ownCheck: boolean;
             held: string;
+            accounts: string;
         };
         DraftLines: {
             /** Format: int64 */
@@ -5466,8 +5473,7 @@ export interface components {
             method: "CHECK" | "CREDIT_TRANSFER" | "WIRE" | "CARD";
             /** Format: int64 */
             owed?: number;
-            /** Format: int64 */
-            issuer?: number;
+            issuer?: string;
         };
         SeriesWanted: {
             wayName: string;
@@ -5879,8 +5885,36 @@ export interface components {
             addresses: components["schemas"]["ReissueChoice"][];
             ways: components["schemas"]["ReissueChoice"][];
         };
+        ListedOutside: {
+            /** Format: int64 */
+            claim: number;
+            /** Format: int64 */
+            payment?: number;
+            /** Format: int64 */
+            check?: number;
+            kind: string;
+            number: string;
+            account: string;
+            payee: string;
+            /** Format: int64 */
+            vendor: number;
+            /** Format: date */
+            paidOn: string;
+            /** Format: date */
+            ledgerDate?: string;
+            amount: components["schemas"]["MoneyView"];
+            state: string;
+            inTheLedger: boolean;
+            undone: boolean;
+            /** Format: int64 */
+            batch: number;
+            batchName: string;
+            /** Format: int64 */
+            statement?: number;
+            statementReference?: string;
+        };
         OutsideListed: {
-            rows: components["schemas"]["Row"][];
+            rows: components["schemas"]["ListedOutside"][];
             amounts: components["schemas"]["MoneyView"][];
             more: boolean;
         };
@@ -6283,6 +6317,7 @@ export interface components {
             state: string;
             stateWords: string;
             partlyPosted: boolean;
+            elsewhere: boolean;
             /** Format: int32 */
             claims: number;
             amount: components["schemas"]["MoneyView"];
@@ -6501,6 +6536,7 @@ export interface components {
             micr: string;
             currencyWord: string;
             validity: string;
+            printed: boolean;
             printsNumbers: boolean;
             sameNumberReprint: boolean;
             signing: components["schemas"]["SigningView"];
@@ -6511,6 +6547,8 @@ export interface components {
             id: number;
             name: string;
             words: string;
+            elsewhere: boolean;
+            owed: string;
             series?: components["schemas"]["AccountSeries"];
         };
         BankHoliday: {
@@ -6577,6 +6615,7 @@ export interface components {
             /** Format: int64 */
             vendor: number;
             payee: string;
+            number: string;
             address: string;
             bank: string;
             amount: string;
@@ -6623,6 +6662,7 @@ export interface components {
             /** Format: int32 */
             changed: number;
             compared: boolean;
+            elsewhere: boolean;
         };
         GoneView: {
             payee: string;

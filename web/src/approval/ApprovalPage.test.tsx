@@ -12,6 +12,7 @@ function claim(id: number, payee: string, amount: string, more: Partial<Claim> =
     id,
     vendor: id,
     payee,
+    number: "",
     address: "1 Quay, Skerrow",
     bank: "",
     amount,
@@ -67,6 +68,7 @@ function asked(more: Partial<Asked> = {}): Asked {
     marked: 1,
     changed: 0,
     compared: false,
+    elsewhere: false,
     ...more,
   };
 }
@@ -91,6 +93,20 @@ describe("an approver's page", () => {
   afterEach(() => {
     cleanup();
     vi.restoreAllMocks();
+  });
+
+  it("tells an approver that the money has left, under which number", async () => {
+    open(
+      asked({
+        elsewhere: true,
+        note: "Ordered by the harbour master",
+        claims: [claim(1, "Fathom", "2,150.00", { number: "FT 2304-11", inTheWay: ["Fathom is held"] })],
+      }),
+    );
+    await screen.findByText("paid elsewhere already");
+    await screen.findByText("FT 2304-11");
+    await screen.findByText("Fathom is held. It was paid nevertheless.");
+    await screen.findByText("“Ordered by the harbour master”");
   });
 
   it("shows what deserves a look first, and the slip of the first payment", async () => {

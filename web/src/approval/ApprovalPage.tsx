@@ -40,8 +40,9 @@ function View({ asked }: { asked: Asked }) {
       sentence={
         <>
           <b>{asked.name}</b>, <b>{asked.stateWords}</b>
-          {asked.sentBy && `, asked by ${asked.sentBy}`}: checks of {shortDate(asked.checkDate)} from{" "}
-          {asked.account}.
+          {asked.sentBy && `, asked by ${asked.sentBy}`}:{" "}
+          {asked.elsewhere ? <b>paid elsewhere already</b> : "checks"} {asked.elsewhere ? "on" : "of"}{" "}
+          {shortDate(asked.checkDate)} from {asked.account}.
         </>
       }
       answer={
@@ -56,6 +57,7 @@ function View({ asked }: { asked: Asked }) {
           {asked.compared && (
             <Figure value={asked.changed + asked.gone.length}>changed since it was sent before</Figure>
           )}
+          {asked.note && <span>“{asked.note}”</span>}
           {asked.struck.length > 0 && <Figure value={asked.struck.length}>struck</Figure>}
           <Link className="go ml-auto" to={`/batches/${asked.id}`}>
             The whole batch

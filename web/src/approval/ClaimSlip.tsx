@@ -61,7 +61,8 @@ export function ClaimSlip({
           </header>
           {claim.inTheWay.map((words) => (
             <p key={words} className="callout-wrong">
-              {words}. It is refused at printing as it stands.
+              {words}.{" "}
+              {asked.elsewhere ? "It was paid nevertheless." : "It is refused at printing as it stands."}
             </p>
           ))}
           <Marks marks={claim.marks} />
@@ -126,7 +127,13 @@ function Lines({ batch, claim }: { batch: number; claim: Schemas["AskedClaim"] }
   return (
     <table className="w-full">
       <caption className="text-faint mb-1 text-left text-note font-semibold">
-        {claim.lines} {claim.lines === 1 ? "invoice" : "invoices and credits"}
+        {claim.number ? (
+          <>
+            Paid as <span className="font-mono">{claim.number}</span>, for
+          </>
+        ) : (
+          `${claim.lines} ${claim.lines === 1 ? "invoice" : "invoices and credits"}`
+        )}
       </caption>
       <thead className="text-faint text-note">
         <tr className="border-hair border-b">
@@ -176,7 +183,7 @@ function Check({ batch, claim }: { batch: Schemas["AskedView"]; claim: Schemas["
     <>
       {slip.data?.face && <Face page={slip.data.face} label={`Check to ${claim.payee}, not a check`} />}
       <p className="text-faint text-note">
-        Goes to {claim.address}
+        {batch.elsewhere ? "Known at" : "Goes to"} {claim.address}
         {claim.bank && `; ${claim.bank}`}
       </p>
     </>

@@ -76,6 +76,14 @@ export function BatchBar({
               <span className="max-[1400px]:hidden">Space takes out · a digit pays part · ? keys</span>
             )}
       </span>
+      {batch.purpose === "OUTSIDE" && batch.state === "DRAFT" && clerk && (
+        <Link
+          to={`/outside/${batch.id}`}
+          className="text-harbour border-faint bg-sheet inline-flex min-h-8 items-center border px-3"
+        >
+          Change what is recorded…
+        </Link>
+      )}
       {batch.kept && ["DRAFT", "IN_APPROVAL", "APPROVED"].includes(batch.state) && clerk && (
         <Button onClick={() => setAsking("withdraw")}>Withdraw…</Button>
       )}
@@ -94,10 +102,10 @@ export function BatchBar({
       )}
       {(batch.state === "APPROVED" || batch.state === "NUMBERED") && clerk && (
         <Link
-          to={`/print/${batch.id}`}
+          to={batch.purpose === "OUTSIDE" ? `/post?at=${batch.id}` : `/print/${batch.id}`}
           className="bg-harbour text-onharbour inline-flex min-h-8 items-center px-3 font-bold"
         >
-          Go to printing
+          {batch.purpose === "OUTSIDE" ? "Go to posting" : "Go to printing"}
         </Link>
       )}
       {asking === "about" && (

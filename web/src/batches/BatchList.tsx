@@ -14,6 +14,7 @@ export function BatchList({
   title,
   sentence,
   states,
+  which = () => true,
   columns = BATCH_COLUMNS,
   list,
   opens,
@@ -24,6 +25,8 @@ export function BatchList({
   title: string;
   sentence: ReactNode;
   states: BatchState[];
+  /** Those of them that are listed, where not all are. */
+  which?: (batch: Listed) => boolean;
   columns?: Column<Listed>[];
   /** The name its columns are kept under. */
   list: string;
@@ -36,28 +39,28 @@ export function BatchList({
   const [values, change] = useAddress();
   const navigate = useNavigate();
   const batches = useBatches(states);
-  const cursor = values.at ?? (batches.data?.length === 1 ? String(batches.data[0]!.id) : undefined);
-  const at = batches.data?.find((batch) => String(batch.id) === cursor);
+  const listed = batches.data?.filter(which);
+  const cursor = values.at ?? (listed?.length === 1 ? String(listed[0]!.id) : undefined);
+  const at = listed?.find((batch) => String(batch.id) === cursor);
   return (
     <Station
       title={title}
       sentence={sentence}
-      answer={
-        batches.data && (
-          <Figure value={batches.data.length}>{batches.data.length === 1 ? "batch" : "batches"}</Figure>
-        )
-      }
+      answer={listed && <Figure value={listed.length}>{listed.length === 1 ? "batch" : "batches"}</Figure>}
       list={
         <Loaded query={batches}>
           {(rows) => (
             <Grid
               list={list}
               label={title}
-              items={rows.map((row) => ({ key: String(row.id), row }))}
+              items={rows.filter(which).map((row) => ({ key: String(row.id), row }))}
               columns={columns}
               cursor={cursor}
               onCursor={(key) => change({ at: key })}
-              onEnter={(key) => navigate(`${opens}/${key}`)}
+              onEnter={(key) => {
+                const batch = rows.find((row) => String(row.id) === key);
+                navigate(`${batch?.elsewhere ? "/batches" : opens}/${key}`);
+              }}
               empty={empty}
             />
           )}

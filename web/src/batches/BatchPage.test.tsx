@@ -20,6 +20,7 @@ const line = (invoice: number, reference: string, cash: string): Schemas["LineVi
   hidden: false,
   ownCheck: false,
   held: "",
+  accounts: "",
 });
 const batch = (more: Partial<Schemas["BatchView"]> = {}): Schemas["BatchView"] => ({
   id: 7,
@@ -30,6 +31,7 @@ const batch = (more: Partial<Schemas["BatchView"]> = {}): Schemas["BatchView"] =
   accountName: "Operations",
   currency: "USD",
   method: "CHECK",
+  purpose: "RUN",
   checkDate: "2026-11-13",
   ledgerDate: "2026-11-13",
   state: "DRAFT",
@@ -48,6 +50,7 @@ const batch = (more: Partial<Schemas["BatchView"]> = {}): Schemas["BatchView"] =
       remitTo: 100,
       amount: "1,392.60",
       apart: false,
+      number: "",
       stubNote: "",
       held: "",
       lines: [line(11, "GRW 2217", "1,392.60")],

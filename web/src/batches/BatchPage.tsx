@@ -64,8 +64,18 @@ function View({ batch }: { batch: Batch }) {
       title={`Batch ${batch.name}`}
       sentence={
         <>
-          <b>{batch.name}</b>, <b>{batch.stateWords}</b>: checks of {shortDate(batch.checkDate)} from{" "}
-          {batch.accountName}, in the ledger on {shortDate(batch.ledgerDate)}, numbered by {batch.order}.
+          <b>{batch.name}</b>, <b>{batch.stateWords}</b>:{" "}
+          {batch.purpose === "OUTSIDE" ? (
+            <>
+              paid elsewhere on {shortDate(batch.checkDate)} from {batch.accountName},{" "}
+            </>
+          ) : (
+            <>
+              checks of {shortDate(batch.checkDate)} from {batch.accountName},{" "}
+            </>
+          )}
+          in the ledger on {shortDate(batch.ledgerDate)}
+          {batch.purpose !== "OUTSIDE" && `, numbered by ${batch.order}`}.
         </>
       }
       answer={<Figures batch={batch} marked={looks?.marks.length ?? 0} />}

@@ -123,7 +123,7 @@ function Payment({
   return (
     <div className="flex flex-col gap-4">
       {line === undefined && (
-        <p className="text-faint">Move the cursor onto a line: its check appears here.</p>
+        <p className="text-faint">Move the cursor onto a line: its payment appears here.</p>
       )}
       {line && slip.data && (
         <>

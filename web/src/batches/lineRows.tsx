@@ -41,7 +41,9 @@ function ClaimHeading({
     <div className="flex gap-2">
       <b className="truncate">{claim.payee}</b>
       <span className="text-faint truncate text-note">
-        {[claim.apart && "set apart", claim.stubNote && `“${claim.stubNote}”`].filter(Boolean).join(" · ")}
+        {[claim.number || (claim.apart && "set apart"), claim.stubNote && `“${claim.stubNote}”`]
+          .filter(Boolean)
+          .join(" · ")}
       </span>
       {(marks.length > 0 || noted) && (
         <span className="text-brass shrink-0 text-note">
@@ -63,7 +65,11 @@ export function columnsOf(batch: Batch, typing: (line: Line) => ReactNode): Colu
       width: "minmax(120px,1.4fr)",
       cell: (line) => (
         <>
-          <span className="font-mono text-note">{line.reference}</span>
+          {line.accounts ? (
+            <span>{line.accounts}</span>
+          ) : (
+            <span className="font-mono text-note">{line.reference}</span>
+          )}
           <span className="text-faint ml-2 text-note">
             {[
               line.kind === "CREDIT" && "credit",
@@ -90,9 +96,15 @@ export function columnsOf(batch: Batch, typing: (line: Line) => ReactNode): Colu
       title: "Due",
       width: "58px",
       value: (line) => line.dueDate,
-      cell: (line) => (line.kind === "CREDIT" ? "" : dayMonth(line.dueDate)),
+      cell: (line) => (line.kind === "CREDIT" || line.accounts ? "" : dayMonth(line.dueDate)),
     },
-    { key: "open", title: "Open", width: "88px", right: true, cell: (line) => line.open },
+    {
+      key: "open",
+      title: "Open",
+      width: "88px",
+      right: true,
+      cell: (line) => (line.accounts ? "" : line.open),
+    },
     { key: "settles", title: "Settles", width: "88px", right: true, cell: (line) => line.gross },
     {
       key: "discount",

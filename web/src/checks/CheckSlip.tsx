@@ -27,7 +27,8 @@ export function CheckSlip({ id }: { id: number }) {
   return (
     <div className="flex flex-col gap-4">
       <h2 className="text-base font-bold">
-        <span className="font-mono">{number.number}</span>, {number.stateWords}
+        <span className="font-mono">{number.name}</span>, {number.stateWords}
+        {number.byHand && ", written by hand"}
       </h2>
       {number.payee && (
         <p>
@@ -84,20 +85,20 @@ export function CheckSlip({ id }: { id: number }) {
         <>
           <StopPart
             payment={number.payment!}
-            name={String(number.number)}
+            name={number.name}
             stop={history.data.stop}
             undoing={history.data.undoing}
           >
-            <ReissuePart payment={number.payment!} name={String(number.number)} />
+            <ReissuePart payment={number.payment!} name={number.name} />
           </StopPart>
           {!history.data.undoing && (
-            <UndoPart key={number.payment} payment={number.payment!} name={String(number.number)} />
+            <UndoPart key={number.payment} payment={number.payment!} name={number.name} />
           )}
         </>
       )}
       {number.state === "UNACCOUNTED" && <Explained id={id} number={number} />}
-      {number.payee && invoices.length > 0 && <AdvicePart id={rested} number={number} />}
-      {number.payment && number.state !== "TAKEN" && (
+      {number.payee && invoices.length > 0 && !number.byHand && <AdvicePart id={rested} number={number} />}
+      {number.payment && number.state !== "TAKEN" && !number.byHand && (
         <p>
           <a
             className="go"

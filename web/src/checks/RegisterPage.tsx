@@ -29,6 +29,9 @@ const LOOKS: Record<string, string> = {
   STOPPED: "text-rust",
 };
 
+/** What became of it, and that no printer of ours wrote it. */
+const thenOf = (n: NumberRow) => [n.byHand && "written by hand", n.then].filter(Boolean).join("; ");
+
 const columnsOf = (all: Series[], every: boolean): Column<NumberRow>[] => [
   ...(every
     ? [
@@ -49,7 +52,8 @@ const columnsOf = (all: Series[], every: boolean): Column<NumberRow>[] => [
     sorts: true,
     title: "Number",
     width: "76px",
-    cell: (n) => <span className="font-mono">{n.number}</span>,
+    words: (n) => n.name,
+    cell: (n) => <span className="font-mono">{n.name}</span>,
   },
   {
     key: "STATE",
@@ -78,7 +82,8 @@ const columnsOf = (all: Series[], every: boolean): Column<NumberRow>[] => [
     key: "then",
     title: "Then",
     width: "minmax(130px,1.3fr)",
-    cell: (n) => <span className={n.look ? "text-brass" : "text-faint"}>{n.then}</span>,
+    words: (n) => thenOf(n),
+    cell: (n) => <span className={n.look ? "text-brass" : "text-faint"}>{thenOf(n)}</span>,
   },
 ];
 

@@ -9,7 +9,7 @@ export function StubsAgain({ rows }: { rows: Schemas["NumberView"][] }) {
   const { roles } = useSession();
   const queries = useQueryClient();
   const payments = rows.flatMap((row) =>
-    row.payment && row.state !== "TAKEN" && row.state !== "PRINTED" ? [row.payment] : [],
+    row.payment && !row.byHand && row.state !== "TAKEN" && row.state !== "PRINTED" ? [row.payment] : [],
   );
   const mailing = useDeed(() => call(api.POST("/api/stubs/mail", { body: { payments } })), {
     done: () => queries.invalidateQueries({ queryKey: ["mail"] }),

@@ -7,6 +7,7 @@ import { clock, longDate, shortDate } from "../parts/dates";
 import { Facts } from "../parts/Facts";
 import { Loaded } from "../parts/Loaded";
 import { InvoiceDeeds } from "./InvoiceDeeds";
+import { StatementPart } from "./StatementPart";
 
 type Document = Schemas["InvoicePage"];
 
@@ -60,6 +61,7 @@ function View({ document }: { document: Document }) {
         <div tabIndex={0} className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto p-5">
           <Lines document={document} />
           <Settled document={document} />
+          {document.statement && <StatementPart document={document} />}
           <Batches document={document} />
           <Notes document={document} />
         </div>

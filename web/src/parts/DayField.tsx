@@ -16,6 +16,7 @@ export function DayField({
   value,
   onDay,
   relative = false,
+  unseen = false,
   autoFocus = false,
   name,
 }: {
@@ -25,6 +26,8 @@ export function DayField({
   onDay: (day: string | undefined) => void;
   /** Keeps words that move with the day as they were typed. */
   relative?: boolean;
+  /** True where a heading says what the label says. */
+  unseen?: boolean;
   autoFocus?: boolean;
   name?: string;
 }) {
@@ -64,7 +67,7 @@ export function DayField({
   };
   return (
     <label className="flex flex-col gap-1">
-      <span className="text-faint text-note">{label}</span>
+      <span className={unseen ? "sr-only" : "text-faint text-note"}>{label}</span>
       <input
         name={name}
         value={text}

@@ -11,6 +11,7 @@ export function PrintStation() {
       title="Print"
       sentence={<>Batches that can be printed, or whose sheets wait for an answer.</>}
       states={["APPROVED", "NUMBERED"]}
+      which={(batch) => !batch.elsewhere}
       opens="/print"
       empty="Nothing to print. Approved batches appear here."
       slip={(batch) => <PrintSlip batch={batch} />}

@@ -4,6 +4,10 @@ import { Fragment } from "react";
 import { api, call } from "../api/client";
 import { Vial } from "../parts/Vial";
 
+/** “1 payment”, “12 payments”, “12 on paper”. */
+const worded = ({ words, count }: { words: string; count: number }) =>
+  words.charAt(0).toLowerCase() + (count === 1 ? words.slice(1).replace(/s$/, "") : words.slice(1));
+
 /** The level strip of one batch: five tallies, and between neighbours a vial that shows whether they agree. */
 export function LevelStrip({ batch }: { batch: number }) {
   const level = useQuery({
@@ -22,9 +26,7 @@ export function LevelStrip({ batch }: { batch: number }) {
           <span data-tally={tally.step}>
             <span className="text-faint">
               {i > 0 && tally.amount ? `${tally.count} ` : ""}
-              {i > 0 && tally.amount
-                ? tally.words.charAt(0).toLowerCase() + tally.words.slice(1)
-                : tally.words}
+              {i > 0 && tally.amount ? worded(tally) : tally.words}
             </span>{" "}
             {tally.amount ? <b>{tally.amount}</b> : <span className="text-faint">not yet</span>}
             {tally.step === "LEDGER" && level.data.voidedCount > 0 && (

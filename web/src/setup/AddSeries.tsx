@@ -38,7 +38,10 @@ export function AddSeries({ account, onClose }: { account: Account; onClose: () 
         await again();
         onClose();
       },
-      said: () => "Batches can be made and checks printed.",
+      said: (_, { stock }) =>
+        stock === "BY_HAND"
+          ? "Checks of this book can be recorded now."
+          : "Batches can be made and checks printed.",
     },
   );
   return (
@@ -53,17 +56,22 @@ export function AddSeries({ account, onClose }: { account: Account; onClose: () 
           choices={[
             { value: "BLANK", text: "blank: we print number and MICR line" },
             { value: "NUMBERED", text: "numbered: they are on the paper" },
+            { value: "BY_HAND", text: "a check book: written by hand, recorded here" },
           ]}
         />
         <Entry name="prefix" label="Prefix; empty for most" look="font-mono" />
-        <Entry name="currencyWord" label="Word that ends the amount" />
-        <Entry
-          name="micr"
-          className="col-span-2"
-          label="MICR line left and right of the routing number: C on-us, # number, K account"
-          look="font-mono"
-        />
-        <Entry name="validity" label="How long it is good for, in words" />
+        {form.watch("stock") !== "BY_HAND" && (
+          <>
+            <Entry name="currencyWord" label="Word that ends the amount" />
+            <Entry
+              name="micr"
+              className="col-span-2"
+              label="MICR line left and right of the routing number: C on-us, # number, K account"
+              look="font-mono"
+            />
+            <Entry name="validity" label="How long it is good for, in words" />
+          </>
+        )}
       </div>
     </Form>
   );

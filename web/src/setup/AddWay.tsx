@@ -1,3 +1,4 @@
+import { useQuery } from "@tanstack/react-query";
 import { api, call, type Schemas } from "../api/client";
 import { ChoiceEntry, Entry, Form } from "../parts/Form";
 import { useKeptForm } from "../parts/useKeptForm";
@@ -5,17 +6,31 @@ import { useAgain, type Account } from "./BankAccountPage";
 
 type Method = Schemas["WayWanted"]["method"];
 
+/** What is to be known of a way before it is added. */
+const SAYS: Partial<Record<Method, string>> = {
+  CREDIT_TRANSFER: "It takes no check numbers and needs bank details of the payee.",
+  WIRE: "Wires are ordered at the bank and recorded here, each under the reference the bank gave it.",
+  CARD: "What is paid by card is owed to its issuer from then on: its payments are recorded here, and stand on the issuer’s statements.",
+};
+
 /** A way to pay that takes no check numbers. */
 export function AddWay({ account, onClose }: { account: Account; onClose: () => void }) {
   const again = useAgain();
   const form = useKeptForm(
     `way ${account.id}`,
-    { wayName: "", method: account.otherWays[0]?.method ?? "" },
+    { wayName: "", method: account.otherWays[0]?.method ?? "", owed: "", issuer: "" },
     (typed) =>
       call(
         api.POST("/api/bank-accounts/{id}/ways", {
           params: { path: { id: account.id } },
-          body: { wayName: typed.wayName, method: typed.method as Method },
+          body: {
+            wayName: typed.wayName,
+            method: typed.method as Method,
+            ...(typed.method === "CARD" && {
+              owed: typed.owed ? Number(typed.owed) : undefined,
+              issuer: typed.issuer,
+            }),
+          },
         }),
       ),
     {
@@ -23,9 +38,21 @@ export function AddWay({ account, onClose }: { account: Account; onClose: () => 
         await again();
         onClose();
       },
-      said: () => "Batches can choose it for payees that it reaches.",
+      said: (_, { method }) =>
+        method === "CREDIT_TRANSFER"
+          ? "Batches can choose it for payees that it reaches."
+          : "What is paid so can be recorded now.",
     },
   );
+  const method = form.watch("method");
+  const accounts = useQuery({
+    queryKey: ["ledger-accounts"],
+    queryFn: () => call(api.GET("/api/ledger-accounts")),
+    enabled: method === "CARD",
+  });
+  const owed = (accounts.data ?? [])
+    .filter((one) => one.open && one.kind === "LIABILITY")
+    .map((one) => ({ value: String(one.id), text: `${one.code} ${one.name}` }));
   return (
     <Form form={form} label="Way to pay" deed="Add this way" onClose={onClose}>
       <ChoiceEntry
@@ -34,7 +61,17 @@ export function AddWay({ account, onClose }: { account: Account; onClose: () => 
         choices={account.otherWays.map((one) => ({ value: one.method, text: one.words }))}
       />
       <Entry name="wayName" label="What this way to pay is called" autoFocus />
-      <p className="text-faint text-note">It takes no check numbers and needs bank details of the payee.</p>
+      {method === "CARD" && (
+        <>
+          <Entry name="issuer" label="Its issuer, by number or whole name" />
+          <ChoiceEntry
+            name="owed"
+            label="The account of what is owed to it"
+            choices={[{ value: "", text: "choose one" }, ...owed]}
+          />
+        </>
+      )}
+      <p className="text-faint text-note">{SAYS[method as Method]}</p>
     </Form>
   );
 }

@@ -38,21 +38,27 @@ export function Ways({ account }: { account: Account }) {
         <div key={way.id} className="border-hair border-b py-2">
           <p>
             <b>{way.name}</b>
-            {!way.series && <span className="text-faint">, by {way.words}</span>}
+            {!way.series && (
+              <span className="text-faint">
+                , by {way.words}
+                {way.elsewhere && ", made elsewhere and recorded here"}
+                {way.owed && `; owed to ${way.owed}`}
+              </span>
+            )}
           </p>
           {way.series && <SeriesFacts series={way.series} />}
-          {way.series && (
+          {way.series?.printed && (
             <Link className="go mr-4 inline-block min-h-6" to={`/layouts/${way.series.id}`}>
               How they stand on paper
             </Link>
           )}
-          {way.series && <Signing series={way.series} account={account} />}
-          {way.series && !way.series.printsNumbers && <StockRoom series={way.series.id} />}
+          {way.series?.printed && <Signing series={way.series} account={account} />}
+          {way.series?.printed && !way.series.printsNumbers && <StockRoom series={way.series.id} />}
           {way.series && <Reprints series={way.series} account={account} />}
           {way.series?.correction ? (
             <Correction series={way.series} account={account} />
           ) : (
-            way.series &&
+            way.series?.printed &&
             account.mayCorrect && (
               <Button look="bare" onClick={() => setCorrecting(way.series ?? undefined)}>
                 Correct the next number…
@@ -80,17 +86,25 @@ function SeriesFacts({ series }: { series: Series }) {
   const mono = "font-mono text-body";
   return (
     <p className="text-faint">
-      On {series.stock}, {series.prefix && <span className={mono}>{series.prefix} </span>}
-      from <span className={mono}>{series.first}</span>
+      {series.printed ? `On ${series.stock}` : "A check book, written by hand and recorded here"}, from{" "}
+      <span className={mono}>
+        {series.prefix}
+        {series.first}
+      </span>
       {series.last ? (
         <>
           {" "}
           to <span className={mono}>{series.last}</span>
         </>
       ) : null}
-      ; the next is <b className={`${mono} text-ink`}>{series.next}</b>. MICR line{" "}
-      <span className={mono}>{series.micr}</span>
-      {series.validity && `, “${series.validity}”`}.
+      {series.printed && (
+        <>
+          ; the next is <b className={`${mono} text-ink`}>{series.next}</b>. MICR line{" "}
+          <span className={mono}>{series.micr}</span>
+          {series.validity && `, “${series.validity}”`}
+        </>
+      )}
+      .
     </p>
   );
 }

@@ -39,6 +39,8 @@ const account = (more: Partial<Schemas["AccountPage"]> = {}): Schemas["AccountPa
       id: 1,
       name: "Checks",
       words: "check",
+      elsewhere: false,
+      owed: "",
       series: {
         id: 50,
         prefix: "",
@@ -48,6 +50,7 @@ const account = (more: Partial<Schemas["AccountPage"]> = {}): Schemas["AccountPa
         micr: "C########C|KC",
         currencyWord: "dollars",
         validity: "",
+        printed: true,
         printsNumbers: true,
         sameNumberReprint: false,
         signing: { pictured: false, upTo: "", secondAbove: "", most: "" },

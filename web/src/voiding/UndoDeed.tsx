@@ -38,7 +38,7 @@ export function UndoDeed({ undo, done }: { undo: Undo; done?: () => void }) {
         deed={deed}
         grave
         wide
-        reason={view.byTwo ? "Why, for whoever agrees" : "Why it is voided"}
+        reason={view.byTwo ? "Why, for whoever agrees" : `Why it is ${view.paper ? "voided" : "reversed"}`}
         run={async (reason) => {
           const answer = await call(api.POST("/api/undoing", { body: { asked: undo.asked, reason } }));
           await queries.invalidateQueries();

@@ -14,6 +14,7 @@ const FATES: Record<Fate["how"], string> = {
 /** The sentence of undoing: on which day, and what becomes of the invoices. */
 export function UndoWords({ undo, today }: { undo: Undo; today: string }) {
   const { wish, change } = undo;
+  const paidInvoices = undo.would.data?.payments.some((one) => one.items.length > 0) ?? true;
   return (
     <>
       on{" "}
@@ -30,9 +31,26 @@ export function UndoWords({ undo, today }: { undo: Undo; today: string }) {
         none="Its own date"
         onChange={(date) => change({ date })}
       />
-      ; invoices{" "}
-      <FateWord name="Invoices" fate={wish.others} onFate={(others) => change({ others, single: {} })} />
-      {wish.others.how === "OPEN" && <DraftWord undo={undo} />}.
+      {paidInvoices && (
+        <>
+          ; invoices{" "}
+          <FateWord name="Invoices" fate={wish.others} onFate={(others) => change({ others, single: {} })} />
+          {wish.others.how === "OPEN" && <DraftWord undo={undo} />}
+        </>
+      )}
+      {undo.would.data?.comesBack && (
+        <>
+          ; the bank calls its return{" "}
+          <input
+            aria-label="The bank’s reference of the return"
+            className="min-h-7 w-40 py-0 font-mono"
+            maxLength={35}
+            value={wish.bankReference ?? ""}
+            onChange={(event) => change({ bankReference: event.target.value || undefined })}
+          />
+        </>
+      )}
+      .
     </>
   );
 }

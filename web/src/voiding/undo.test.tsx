@@ -36,6 +36,7 @@ const payment = (id: number, more: Partial<Schemas["UndoneView"]> = {}): Schemas
   discountLost: "25.00",
   year: "",
   bank: "The void goes into its next file.",
+  warning: "",
   ...more,
 });
 
@@ -45,6 +46,7 @@ const view = (
 ): Schemas["UndoView"] => ({
   what: payments.length === 1 ? "check 1" : `${payments.length} checks`,
   paper: true,
+  comesBack: false,
   payments,
   amounts: [{ text: "2,450.00", currency: "USD" }],
   recap: [{ period: "March 2026", account: "1010 Cash", debit: "2,450.00", credit: "", currency: "USD" }],

@@ -15,6 +15,8 @@ export interface Wish {
   single: Record<string, Fate>;
   /** The draft that takes what is open again. */
   into?: number;
+  /** What the bank calls the return of what comes back through it. */
+  bankReference?: string;
 }
 
 export const singleOf = (payment: number, invoice: number) => `${payment} ${invoice}`;
@@ -30,6 +32,7 @@ function askedOf(payments: number[], wish: Wish): Schemas["UndoAsked"] {
     date: wish.date,
     others: wish.others,
     into: wish.into,
+    bankReference: wish.bankReference,
   };
 }
 

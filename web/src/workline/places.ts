@@ -16,6 +16,7 @@ export const GROUPS: { title: string; places: Place[] }[] = [
     title: "Look things up",
     places: [
       { to: "/register", title: "Register", also: "check numbers void" },
+      { to: "/outside", title: "Payments made elsewhere", also: "outside wire card hand written manual" },
       { to: "/vendors", title: "Vendors" },
       { to: "/outstanding", title: "Outstanding checks", also: "as of stale aging uncleared" },
       { to: "/aging", title: "What is owed", also: "aging open items payables as of" },
@@ -31,6 +32,12 @@ export const GROUPS: { title: string; places: Place[] }[] = [
     title: "Bring in",
     places: [
       { to: "/enter", title: "Enter an invoice", roles: ["CLERK"], also: "credit" },
+      {
+        to: "/outside/new",
+        title: "Record payments made elsewhere",
+        roles: ["CLERK"],
+        also: "outside wire card hand written manual check",
+      },
       { to: "/vendors/new", title: "New vendor", roles: ["CLERK"], also: "enter add supplier" },
       { to: "/bring-in", title: "Bring in files", also: "import csv" },
     ],

@@ -103,6 +103,13 @@ BEGIN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L4: a statement is matched to payments by its card';
   END IF;
 END//
+-- A statement that is cancelled bills nothing: its payments stand on none again.
+CREATE TRIGGER cancelled_statement_bills_nothing AFTER UPDATE ON invoice FOR EACH ROW
+BEGIN
+  IF NEW.cancelled_on IS NOT NULL AND OLD.cancelled_on IS NULL THEN
+    DELETE FROM card_match WHERE invoice_id = NEW.id;
+  END IF;
+END//
 -- A payment by card is not undone while it is matched: the match loses the line in the same deed.
 CREATE TRIGGER card_match_is_undone_first BEFORE UPDATE ON payment FOR EACH ROW
 BEGIN

@@ -400,4 +400,36 @@ class OutsideTest {
         assertThat(number("SELECT COUNT(*) FROM outside_number WHERE number LIKE 'FTM %'"))
                 .isEqualTo(300);
     }
+
+    @Test
+    void aCompanyCardIsSetUpWithItsIssuerAndTheAccountOfWhatIsOwed() {
+        Http joss = Http.signedIn("joss");
+        String path = "/api/bank-accounts/" + App.operations().value() + "/ways";
+        long owed = number("SELECT id FROM ledger_account WHERE code = '2100'");
+        String wanted = "{\"wayName\": \"Card of the yard\", \"method\": \"CARD\", \"owed\": %d, \"issuer\": \"%s\"}";
+        Http.Answer nobody = joss.post(path, wanted.formatted(owed, "Nobody At All"));
+        assertThat(nobody.status()).isEqualTo(422);
+        assertThat(nobody.body()).contains("issuer");
+        assertThat(joss.post(path, wanted.formatted(0, "v1900")).body()).contains("other liability");
+        assertThat(joss.post(path, wanted.formatted(owed, "v1900")).status()).isEqualTo(200);
+        assertThat(joss.get("/api/outside/ways").body()).contains("Card of the yard");
+        // what is only recorded is no way for a batch
+        assertThat(joss.get("/api/bank-accounts").body()).doesNotContain("Card of the yard");
+        // what the issuer is owed for cannot be changed under its payments
+        assertThatThrownBy(() -> App.asRoot("UPDATE way_to_pay SET owed_account_id = 1 WHERE name = 'Company card'"))
+                .isNotNull();
+    }
+
+    @Test
+    void aCancelledStatementBillsNothing() {
+        PaymentId paid = posted(card(), row(fresh("88400-"), "Kittiwake Uniforms", "5700", "41.00"));
+        InvoiceId statement = statement("STMT C", 4_100);
+        bean(CardStatements.class).match(ines(), statement, Set.of(paid));
+        bean(leveltally.server.invoices.InvoiceChanging.class)
+                .cancel(ines(), statement, PAID, "the issuer sent another");
+        InvoiceId other = statement("STMT D", 4_100);
+        bean(CardStatements.class).match(ines(), other, Set.of(paid));
+        assertThat(number("SELECT invoice_id FROM card_match WHERE payment_id = ?", paid.value()))
+                .isEqualTo(other.value());
+    }
 }

@@ -125,19 +125,21 @@ class AskedBatches {
                         .filter(one -> one.since().since() == Comparison.Since.NEW
                                 || one.since().since() == Comparison.Since.CHANGED)
                         .count(),
-                before >= 0);
+                before >= 0,
+                batch.purpose().isAfterTheFact());
     }
 
     /** A claim with all that decides its place in the list. */
     private record Looked(
             Claim claim, Comparison.Compared since, List<MarkView> marks, List<String> inTheWay, Attention attention) {
         AskedView.AskedClaim view(Map<ClaimId, Place> places) {
-            Place place = places.getOrDefault(claim.id(), new Place("", ""));
+            Place place = places.getOrDefault(claim.id(), new Place("", "", ""));
             Money was = since.was();
             return new AskedView.AskedClaim(
                     claim.id().value(),
                     claim.vendor().value(),
                     claim.remitTo().payee(),
+                    place.number(),
                     place.address(),
                     place.bank(),
                     claim.amount().toString(),
@@ -151,12 +153,13 @@ class AskedBatches {
 
     @Transactional(readOnly = true)
     List<AskedLine> lines(BatchId batch, ClaimId claim) {
+        Map<Long, String> shares = shares(claim);
         return jdbc.sql("""
                         SELECT l.id, l.kind, l.reference, l.invoice_date, i.due_date, l.gross_minor, l.discount_minor,
                           l.credit_minor, l.cash_minor, l.currency,
                           (SELECT GROUP_CONCAT(DISTINCT a.name ORDER BY a.name SEPARATOR ', ') FROM ledger_account a
-                            WHERE a.id IN (SELECT n.account_id FROM invoice_line n WHERE n.invoice_id = l.invoice_id
-                              UNION SELECT x.account_id FROM claim_line_account x WHERE x.line_id = l.id)) AS accounts
+                            WHERE a.id IN (SELECT n.account_id FROM invoice_line n WHERE n.invoice_id = l.invoice_id))
+                            AS accounts
                         FROM claim c JOIN claim_line l ON l.claim_id = c.id LEFT JOIN invoice i ON i.id = l.invoice_id
                         WHERE c.batch_id = ? AND c.id = ? ORDER BY l.kind DESC, l.invoice_date, l.invoice_id, l.id
                         """)
@@ -176,16 +179,34 @@ class AskedBatches {
                             shown(r.getLong("discount_minor"), currency),
                             credit ? "" : shown(r.getLong("credit_minor"), currency),
                             Money.ofMinor(r.getLong("cash_minor"), currency).toString(),
-                            what == null ? "" : what);
+                            what == null ? shares.getOrDefault(r.getLong("id"), "") : what);
                 })
                 .list();
+    }
+
+    /** What lines without an invoice are for: each account with its share. */
+    private Map<Long, String> shares(ClaimId claim) {
+        Map<Long, String> shares = new HashMap<>();
+        jdbc.sql("SELECT x.line_id, a.code, a.name, x.job, x.amount_minor, l.currency FROM claim_line l"
+                        + " JOIN claim_line_account x ON x.line_id = l.id JOIN ledger_account a ON a.id = x.account_id"
+                        + " WHERE l.claim_id = ? ORDER BY x.line_id, x.position")
+                .param(claim.value())
+                .query((ResultSet r) -> {
+                    String job = r.getString("job");
+                    String share =
+                            r.getString("code") + " " + r.getString("name") + (job.isEmpty() ? "" : ", job " + job)
+                                    + " " + Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"));
+                    shares.merge(r.getLong("line_id"), share, (before, next) -> before + "; " + next);
+                });
+        return shares;
     }
 
     private static String shown(long minor, String currency) {
         return minor == 0 ? "" : Money.ofMinor(minor, currency).toString();
     }
 
-    private record Place(String address, String bank) {}
+    /** @param number under which it was paid elsewhere; empty for all others */
+    private record Place(String number, String address, String bank) {}
 
     private static Looked looked(
             Claim claim,
@@ -209,12 +230,16 @@ class AskedBatches {
 
     private Map<ClaimId, Place> places(BatchId id) {
         Map<ClaimId, Place> places = new HashMap<>();
-        jdbc.sql("SELECT id, address, bank_mask FROM claim WHERE batch_id = ?")
+        jdbc.sql("SELECT c.id, c.address, c.bank_mask, COALESCE(o.number, '') AS number FROM claim c"
+                        + " LEFT JOIN outside_entry o ON o.claim_id = c.id WHERE c.batch_id = ?")
                 .param(id.value())
                 .query((ResultSet r) -> {
                     places.put(
                             new ClaimId(r.getLong("id")),
-                            new Place(r.getString("address").replace("\n", ", "), r.getString("bank_mask")));
+                            new Place(
+                                    r.getString("number"),
+                                    r.getString("address").replace("\n", ", "),
+                                    r.getString("bank_mask")));
                 });
         return places;
     }

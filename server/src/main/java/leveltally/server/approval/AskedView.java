@@ -6,7 +6,7 @@ import java.util.List;
 import leveltally.server.marks.MarkView;
 import org.jspecify.annotations.Nullable;
 
-/** A batch as an approver is asked for it; {@code seen} is handed back with an approval; {@code compared} is true when there is an earlier round to compare. */
+/** A batch as an approver is asked for it; {@code seen} is handed back with an approval; {@code compared} is true when there is an earlier round to compare; {@code elsewhere} where the money has left already. */
 public record AskedView(
         long id,
         String name,
@@ -35,12 +35,14 @@ public record AskedView(
         List<LooksView.NoteView> notes,
         int marked,
         int changed,
-        boolean compared) {
-    /** {@code since} is NEW, CHANGED, SAME or FIRST; {@code was} the amount before, {@code inTheWay} why it cannot go on. */
+        boolean compared,
+        boolean elsewhere) {
+    /** {@code since} is NEW, CHANGED, SAME or FIRST; {@code was} the amount before, {@code inTheWay} why it cannot go on, {@code number} the one it was paid under elsewhere, empty for all others. */
     record AskedClaim(
             long id,
             long vendor,
             String payee,
+            String number,
             String address,
             String bank,
             String amount,

@@ -43,6 +43,7 @@ class BatchController {
         this.list = list;
     }
 
+    /** {@code accounts} are those a line without an invoice names, in words; empty for all others. */
     record LineView(
             long invoice,
             String kind,
@@ -58,9 +59,10 @@ class BatchController {
             boolean byHand,
             boolean hidden,
             boolean ownCheck,
-            String held) {}
+            String held,
+            String accounts) {}
 
-    /** {@code held} says why the vendor is held; empty when it is not. */
+    /** {@code held} says why the vendor is held, {@code number} under which it was paid elsewhere; empty when it is not. */
     record ClaimView(
             long id,
             long vendor,
@@ -71,6 +73,7 @@ class BatchController {
             boolean apart,
             String stubNote,
             String held,
+            String number,
             List<LineView> lines) {}
 
     /** One step of the draft's life; {@code state} is done, undone or dropped. */

@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Purpose;
 import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
 import org.springframework.core.io.Resource;
@@ -29,7 +30,7 @@ class BatchList {
     List<ListedView> in(Collection<BatchState> states) {
         return jdbc.sql("""
                         SELECT b.id, b.name, a.name AS account, b.state, a.currency, b.check_date, p.name AS who,
-                          b.changed_at, b.sent_at, b.sent_back_reason,
+                          b.changed_at, b.sent_at, b.sent_back_reason, b.purpose,
                           (SELECT COUNT(*) FROM standing_claim c WHERE c.batch_id = b.id) AS claims,
                           (SELECT COALESCE(SUM(c.amount_minor), 0) FROM standing_claim c WHERE c.batch_id = b.id) AS amount,
                           (SELECT COUNT(*) FROM payment y WHERE y.batch_id = b.id AND y.posted_entry_id IS NOT NULL) AS posted
@@ -48,6 +49,7 @@ class BatchList {
                             s.name(),
                             s.words(),
                             s.isPartlyPosted(r.getInt("posted")),
+                            Purpose.valueOf(r.getString("purpose")).isAfterTheFact(),
                             r.getInt("claims"),
                             MoneyView.of(r.getLong("amount"), r.getString("currency")),
                             r.getObject("check_date", LocalDate.class),

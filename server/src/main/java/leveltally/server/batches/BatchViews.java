@@ -121,7 +121,8 @@ class BatchViews {
             Money amount,
             boolean apart,
             String note,
-            String held) {}
+            String held,
+            String number) {}
 
     /** What these lines come to. */
     @Transactional(readOnly = true)
@@ -141,9 +142,14 @@ class BatchViews {
                           COALESCE(v.hold_reason, '') AS vendor_held, COALESCE(l.invoice_id, -l.id) AS entry, l.kind, l.reference,
                           COALESCE(l.invoice_date, b.check_date) AS invoice_date, COALESCE(i.due_date, b.check_date) AS due_date,
                           COALESCE(i.open_minor, 0) AS open_minor, l.gross_minor, l.discount_minor, l.credit_minor, l.cash_minor, l.part, l.by_hand,
-                          l.hidden, l.own_check, COALESCE(i.hold_reason, '') AS invoice_held
+                          l.hidden, l.own_check, COALESCE(i.hold_reason, '') AS invoice_held,
+                          COALESCE(o.number, '') AS outside_number,
+                          COALESCE((SELECT GROUP_CONCAT(CONCAT(a.code, ' ', a.name, IF(x.job = '', '', CONCAT(', job ', x.job)))
+                            ORDER BY x.position SEPARATOR '; ') FROM claim_line_account x
+                            JOIN ledger_account a ON a.id = x.account_id WHERE x.line_id = l.id), '') AS accounts
                         FROM standing_claim c JOIN vendor v ON v.id = c.vendor_id JOIN claim_line l ON l.claim_id = c.id
                         JOIN batch b ON b.id = c.batch_id LEFT JOIN invoice i ON i.id = l.invoice_id
+                        LEFT JOIN outside_entry o ON o.claim_id = c.id
                         WHERE c.batch_id = :batch ORDER BY c.order_key, c.id, l.kind DESC, l.invoice_date, l.invoice_id
                         """).param("batch", id.value()).query((java.sql.ResultSet r) -> {
             long claim = r.getLong("id");
@@ -161,7 +167,8 @@ class BatchViews {
                                 amount,
                                 r.getBoolean("apart"),
                                 r.getString("stub_note"),
-                                r.getString("vendor_held")));
+                                r.getString("vendor_held"),
+                                r.getString("outside_number")));
                 lines.put(claim, new ArrayList<>());
             }
             Money discount = Money.ofMinor(r.getLong("discount_minor"), account.currency());
@@ -188,7 +195,8 @@ class BatchViews {
                             r.getBoolean("by_hand"),
                             r.getBoolean("hidden"),
                             r.getBoolean("own_check"),
-                            r.getString("invoice_held")));
+                            r.getString("invoice_held"),
+                            r.getString("accounts")));
         });
         return heads.values().stream()
                 .map(h -> new BatchController.ClaimView(
@@ -201,6 +209,7 @@ class BatchViews {
                         h.apart(),
                         h.note(),
                         h.held(),
+                        h.number(),
                         lines.get(h.id())))
                 .toList();
     }

@@ -5,7 +5,11 @@ import java.time.LocalDate;
 import leveltally.server.frame.MoneyView;
 import org.jspecify.annotations.Nullable;
 
-/** A batch in the list of batches. */
+/**
+ * A batch in the list of batches.
+ *
+ * @param elsewhere true where its payments were made elsewhere, so that nothing of it is printed
+ */
 public record ListedView(
         long id,
         String name,
@@ -13,6 +17,7 @@ public record ListedView(
         String state,
         String stateWords,
         boolean partlyPosted,
+        boolean elsewhere,
         int claims,
         MoneyView amount,
         LocalDate checkDate,

@@ -27,12 +27,13 @@ class RegisterRows {
     private static final int PAGE = 200;
 
     static final String ROW = """
-            SELECT n.id, n.number, n.series_id, n.payment_id, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
+            SELECT n.id, n.number, CONCAT(q.prefix, n.number) AS name, w.state = 'WRITTEN' AS by_hand, n.series_id, n.payment_id, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
               p.check_date, p.batch_id, b.name AS batch_name,
               (SELECT x.number FROM check_number x WHERE x.live_payment_id = n.payment_id) AS live_number,
               s.asked_on AS stop_asked, s.confirmed_on AS stop_confirmed, s.reference AS stop_reference,
               s.expires_on AS stop_expires
             FROM check_register n
+            JOIN check_number w ON w.id = n.id JOIN number_series q ON q.id = n.series_id
             LEFT JOIN payment p ON p.id = n.payment_id
             LEFT JOIN standing_stop s ON s.payment_id = p.id
             LEFT JOIN batch b ON b.id = p.batch_id
@@ -133,9 +134,9 @@ class RegisterRows {
     ResponseEntity<Resource> csv(RegisterAsked asked, LocalDate today) {
         RegisterFilter filter = RegisterFilter.of(asked, Currency.getInstance(currency(asked)), today);
         return lists.of("register.csv", """
-                SELECT n.number, a.account_name AS account, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee,
-                  p.check_date, p.amount_minor, a.currency, n.explanation, p.batch_id AS batch
-                FROM check_register n JOIN series_of_account a ON a.id = n.series_id
+                SELECT CONCAT(a.prefix, n.number) AS number, a.account_name AS account, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee,
+                  p.check_date, p.amount_minor, a.currency, n.explanation, p.batch_id AS batch, IF(w.state = 'WRITTEN', 'written by hand', '') AS kind
+                FROM check_register n JOIN series_of_account a ON a.id = n.series_id JOIN check_number w ON w.id = n.id
                 LEFT JOIN payment p ON p.id = n.payment_id
                 """ + filter.joins() + filter.where() + order(asked), filter.params());
     }
@@ -168,6 +169,8 @@ class RegisterRows {
         return new RegisterView.NumberView(
                 r.getLong("id"),
                 r.getLong("number"),
+                r.getString("name"),
+                r.getBoolean("by_hand"),
                 r.getLong("series_id"),
                 payee == null || !line.pays() ? null : r.getLong("payment_id"),
                 state.name(),

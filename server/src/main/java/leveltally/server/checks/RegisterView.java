@@ -21,12 +21,16 @@ public record RegisterView(
         List<NumberView> rows,
         @Nullable Long next) {
     /**
+     * @param name the number with what its series puts before it
+     * @param byHand true for a check that was written by hand
      * @param look somebody should: it is stale-dated, or its stop is not confirmed or ends
      * @param payment the payment it carries, or did; null where it stands for none
      */
     record NumberView(
             long id,
             long number,
+            String name,
+            boolean byHand,
             long series,
             @Nullable Long payment,
             String state,

@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param corrects the entry number of the document it was entered anew for, {@code correctedBy} of the one in its place
  * @param cancels why it cannot be cancelled whole now; null where it can
  * @param changes why its terms cannot be changed now; null where they can
+ * @param statement whether it is of the issuer of a company card, so that payments by card can stand on it
  */
 public record InvoicePage(
         long id,
@@ -44,7 +45,8 @@ public record InvoicePage(
         List<InBatch> batches,
         List<NoteRow> notes,
         @Nullable String cancels,
-        @Nullable String changes) {
+        @Nullable String changes,
+        boolean statement) {
     record InvoiceAddress(long id, String words) {}
 
     record DocumentLine(String code, String account, String amount, String job) {}

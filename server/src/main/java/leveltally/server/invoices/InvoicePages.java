@@ -30,7 +30,7 @@ class InvoicePages {
         List<InvoicePage.SettledRow> settled = new ArrayList<>();
         return jdbc.sql("""
                         SELECT i.*, v.name AS vendor_name, j.file_name, b.name AS reserved, b.state AS batch_state,
-                          c.id AS corrected_by
+                          c.id AS corrected_by, EXISTS (SELECT 1 FROM way_to_pay w WHERE w.issuer_id = i.vendor_id) AS of_issuer
                         FROM invoice i JOIN vendor v ON v.id = i.vendor_id LEFT JOIN import_job j ON j.id = i.import_id
                         LEFT JOIN reservation r ON r.invoice_id = i.id LEFT JOIN batch b ON b.id = r.batch_id
                         LEFT JOIN invoice c ON c.corrects_id = i.id WHERE i.id = ?
@@ -80,7 +80,8 @@ class InvoicePages {
                 batches(id),
                 notes(id),
                 cancels(amount, open, cancelled, reserved),
-                changes(open, cancelled, reserved, r.getString("batch_state")));
+                changes(open, cancelled, reserved, r.getString("batch_state")),
+                kind == InvoiceKind.INVOICE && cancelled == null && r.getBoolean("of_issuer"));
     }
 
     private static String discount(ResultSet r) throws SQLException {

@@ -43,6 +43,7 @@ class BankAccountController {
             @Nullable LocalDate closedOn,
             List<WayView> ways) {}
 
+    /** A way that payments can be made by. */
     record WayView(long id, String name, String method, String words) {}
 
     /** @param closed whether closed ones are listed, too */
@@ -60,6 +61,7 @@ class BankAccountController {
                         a.floor().toString(),
                         a.closedOn(),
                         a.ways().stream()
+                                .filter(w -> !w.recordedOnly())
                                 .map(w -> new WayView(
                                         w.id().value(),
                                         w.name(),

@@ -94,7 +94,7 @@ class OutsideController {
     @Needs(Deed.READ)
     OutsideLooked look(Actor by, @Valid @RequestBody OutsideAsked asked) {
         by.mayDo(Deed.READ);
-        return OutsideViews.of(outside.look(
+        return views.looked(outside.look(
                 by, new BankAccountId(asked.account()), new WayId(asked.way()), asked.batch(), asked.rows()));
     }
 

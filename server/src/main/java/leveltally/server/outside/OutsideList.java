@@ -36,7 +36,7 @@ class OutsideList {
         String like =
                 "%" + text.strip().replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%";
         List<Money> amounts = new ArrayList<>();
-        List<OutsideListed.Row> rows = jdbc.sql("""
+        List<OutsideListed.ListedOutside> rows = jdbc.sql("""
                         SELECT c.id AS claim, p.id AS payment, k.id AS check_id, w.method, o.number, a.name AS account, c.payee,
                           c.vendor_id AS vendor, b.check_date, p.ledger_date, c.amount_minor, c.currency, p.state AS payment_state,
                           b.state AS batch_state, b.id AS batch, b.name AS batch_name, m.invoice_id AS statement,
@@ -61,7 +61,7 @@ class OutsideList {
                     String state = r.getString("payment_state");
                     PaymentState of = state == null ? null : PaymentState.valueOf(state);
                     amounts.add(Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")));
-                    return new OutsideListed.Row(
+                    return new OutsideListed.ListedOutside(
                             r.getLong("claim"),
                             r.getObject("payment", Long.class),
                             r.getObject("check_id", Long.class),
@@ -85,7 +85,7 @@ class OutsideList {
                             r.getString("statement_reference"));
                 })
                 .list();
-        List<OutsideListed.Row> shown = rows.subList(0, Math.min(MOST_LISTED, rows.size()));
+        List<OutsideListed.ListedOutside> shown = rows.subList(0, Math.min(MOST_LISTED, rows.size()));
         Map<String, Money> sums = new TreeMap<>();
         for (int i = 0; i < shown.size(); i++) {
             if (!shown.get(i).undone()) {

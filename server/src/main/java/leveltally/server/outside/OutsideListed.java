@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param more true where there are more than are listed
  */
-record OutsideListed(List<Row> rows, List<MoneyView> amounts, boolean more) {
+record OutsideListed(List<ListedOutside> rows, List<MoneyView> amounts, boolean more) {
     /**
      * @param payment null until it is posted
      * @param check its number's id in the register; null for what is no check
@@ -19,7 +19,7 @@ record OutsideListed(List<Row> rows, List<MoneyView> amounts, boolean more) {
      * @param undone true where it was undone
      * @param statement the card issuer's statement it stands on; null for none
      */
-    record Row(
+    record ListedOutside(
             long claim,
             @Nullable Long payment,
             @Nullable Long check,

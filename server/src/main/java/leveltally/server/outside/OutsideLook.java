@@ -22,6 +22,7 @@ import leveltally.core.outside.OutsideDay;
 import leveltally.core.outside.OutsideLines;
 import leveltally.core.outside.OutsideNumber;
 import leveltally.core.outside.Said;
+import leveltally.core.vendors.VendorId;
 import leveltally.server.batches.OutsideBatches;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.invoices.OpenItems;
@@ -56,6 +57,7 @@ class OutsideLook {
     private OutsideSeen look(
             OutsideReads.On on, OutsideRow row, OutsideReads.Read read, Set<String> before, Set<Long> settled) {
         Vendors.Called vendor = read.vendors().get(row.vendor().strip().toLowerCase(Locale.ROOT));
+        VendorId of = vendor == null ? null : vendor.id();
         String payee = vendor == null ? "" : vendor.name();
         Money amount = OutsideReads.amount(row, on.account().currency()).orElse(null);
         try {
@@ -88,9 +90,9 @@ class OutsideLook {
             OutsideBatches.Paid claim = new OutsideBatches.Paid(
                     vendor.id(), read.remitTos().get(vendor.id().value()), lines);
             return new OutsideSeen(
-                    row, number, ledgerDate, payee, amount, claim, says(number, paidOn, ledgerDate, read), null);
+                    row, number, ledgerDate, of, payee, amount, claim, says(number, paidOn, ledgerDate, read), null);
         } catch (Refusal problem) {
-            return new OutsideSeen(row, row.number(), row.paidOn(), payee, amount, null, "", problem);
+            return new OutsideSeen(row, row.number(), row.paidOn(), of, payee, amount, null, "", problem);
         }
     }
 

@@ -11,18 +11,20 @@ import org.jspecify.annotations.Nullable;
  * @param total what the rows come to that are right; empty for none
  * @param problems how many are not
  */
-record OutsideLooked(List<Row> rows, String total, int problems) {
+record OutsideLooked(List<LookedRow> rows, String total, int problems) {
     /**
      * @param paidOn the day it was paid; {@code ledgerDate} when the ledger takes it
+     * @param vendor null where nobody is called so
      * @param amount as it is understood; empty where it cannot be read
      * @param settles what it settles or debits
      * @param says what else is worth knowing
      * @param problem why it cannot be recorded so, by the field at fault; null where it can
      */
-    record Row(
+    record LookedRow(
             String number,
             LocalDate paidOn,
             LocalDate ledgerDate,
+            @Nullable Long vendor,
             String payee,
             String amount,
             List<Settles> settles,

@@ -3,6 +3,7 @@ package leveltally.server.outside;
 import java.time.LocalDate;
 import leveltally.core.Refusal;
 import leveltally.core.money.Money;
+import leveltally.core.vendors.VendorId;
 import leveltally.server.batches.OutsideBatches;
 import org.jspecify.annotations.Nullable;
 
@@ -18,6 +19,7 @@ record OutsideSeen(
         OutsideRow row,
         String number,
         LocalDate ledgerDate,
+        @Nullable VendorId vendor,
         String payee,
         @Nullable Money amount,
         OutsideBatches.@Nullable Paid paid,

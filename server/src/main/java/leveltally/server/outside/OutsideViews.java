@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
@@ -14,6 +15,7 @@ import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
+import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.WayToPay;
@@ -26,11 +28,13 @@ class OutsideViews {
     private final BankAccounts accounts;
     private final Series series;
     private final Batches batches;
+    private final Accounts ledger;
 
-    OutsideViews(BankAccounts accounts, Series series, Batches batches) {
+    OutsideViews(BankAccounts accounts, Series series, Batches batches, Accounts ledger) {
         this.accounts = accounts;
         this.series = series;
         this.batches = batches;
+        this.ledger = ledger;
     }
 
     /** Those that are only recorded first, then the printed checks, one of which may turn out to be written by hand. */
@@ -73,7 +77,7 @@ class OutsideViews {
         String prefix = of.range().prefix();
         return of.stock().isPrinted()
                 ? "an unaccounted one, or from " + of.nextNumber() + " on"
-                : (prefix.isEmpty() ? "from " : prefix + " and ") + of.range().first() + " on";
+                : prefix + of.range().first() + " and on";
     }
 
     @Transactional(readOnly = true)
@@ -92,38 +96,50 @@ class OutsideViews {
                 rows);
     }
 
-    static OutsideLooked of(List<OutsideSeen> seen) {
+    OutsideLooked looked(List<OutsideSeen> seen) {
+        Map<Long, String> names = ledger.names();
         Money total = seen.stream()
                 .filter(one -> one.problem() == null)
                 .map(one -> Objects.requireNonNull(one.amount()))
                 .reduce(Money::plus)
                 .orElse(null);
         return new OutsideLooked(
-                seen.stream().map(OutsideViews::row).toList(), total == null ? "" : total.toString(), (int)
+                seen.stream().map(one -> row(one, names)).toList(), total == null ? "" : total.toString(), (int)
                         seen.stream().filter(one -> one.problem() != null).count());
     }
 
-    private static OutsideLooked.Row row(OutsideSeen seen) {
+    private static OutsideLooked.LookedRow row(OutsideSeen seen, Map<Long, String> names) {
         Refusal problem = seen.problem();
         Money amount = seen.amount();
-        return new OutsideLooked.Row(
+        return new OutsideLooked.LookedRow(
                 seen.number(),
                 seen.row().paidOn(),
                 seen.ledgerDate(),
+                seen.vendor() == null ? null : seen.vendor().value(),
                 seen.payee(),
                 amount == null ? "" : amount.toString(),
                 seen.paid() == null
                         ? List.of()
-                        : seen.paid().lines().stream().map(OutsideViews::line).toList(),
+                        : seen.paid().lines().stream()
+                                .flatMap(line -> settles(line, names))
+                                .toList(),
                 seen.says(),
                 problem == null ? null : problem.sentence(),
                 problem == null ? Map.of() : problem.fields());
     }
 
-    private static OutsideLooked.Settles line(ClaimLine line) {
-        return new OutsideLooked.Settles(
-                line.kind() == ClaimLine.Kind.DIRECT ? "" : line.reference(),
+    private static Stream<OutsideLooked.Settles> settles(ClaimLine line, Map<Long, String> names) {
+        if (line instanceof ClaimLine.Direct direct) {
+            return direct.accounts().stream()
+                    .map(one -> new OutsideLooked.Settles(
+                            names.getOrDefault(one.account().value(), "")
+                                    + (one.job().isEmpty() ? "" : ", job " + one.job()),
+                            one.amount().toString(),
+                            ""));
+        }
+        return Stream.of(new OutsideLooked.Settles(
+                line.reference(),
                 line.gross().toString(),
-                line.discount().isZero() ? "" : line.discount().toString());
+                line.discount().isZero() ? "" : line.discount().toString()));
     }
 }

@@ -152,6 +152,16 @@ class SlipController {
                 .filter(c -> c.id().equals(new ClaimId(claim)))
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound("not-in-batch", "This payment is not in the batch any more."));
+        if (of.purpose().isAfterTheFact()) {
+            return new SlipView(
+                    "Paid elsewhere, nothing is printed",
+                    List.of(found.remitTo().payee()),
+                    null,
+                    "",
+                    "",
+                    List.of(),
+                    0);
+        }
         Stub stub = claimRows.stubs(List.of(found)).get(found.id());
         PageView face = of.method() == PaymentMethod.CHECK
                 ? draw(found, pages.payer(of.account(), of.way()), of.checkDate(), stub)

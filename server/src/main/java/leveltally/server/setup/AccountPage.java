@@ -39,11 +39,21 @@ record AccountPage(
         boolean mayCorrect,
         boolean maySign) {
 
-    /** @param series null where its payments carry no check numbers */
+    /**
+     * @param elsewhere true where its payments are made elsewhere and recorded here
+     * @param owed for a company card, to whom and on which account its payments are owed; empty for all others
+     * @param series null where its payments carry no check numbers
+     */
     record AccountWay(
-            long id, String name, String words, @Nullable AccountSeries series) {}
+            long id,
+            String name,
+            String words,
+            boolean elsewhere,
+            String owed,
+            @Nullable AccountSeries series) {}
 
     /**
+     * @param printed false for a check book, whose checks are written by hand
      * @param printsNumbers whether we print the numbers ourselves
      * @param correction a next number that waits for a second person
      */
@@ -57,6 +67,7 @@ record AccountPage(
             String micr,
             String currencyWord,
             String validity,
+            boolean printed,
             boolean printsNumbers,
             boolean sameNumberReprint,
             SigningView signing,

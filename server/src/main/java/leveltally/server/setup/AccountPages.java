@@ -20,6 +20,7 @@ import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.BankHolidays;
 import leveltally.server.ledger.WayToPay;
+import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -36,6 +37,7 @@ class AccountPages {
     private final SeriesCorrections corrections;
     private final PositivePay positivePay;
     private final AccountClosing closing;
+    private final Vendors vendors;
 
     AccountPages(
             BankAccounts accounts,
@@ -44,7 +46,8 @@ class AccountPages {
             Series series,
             SeriesCorrections corrections,
             PositivePay positivePay,
-            AccountClosing closing) {
+            AccountClosing closing,
+            Vendors vendors) {
         this.accounts = accounts;
         this.holidays = holidays;
         this.ledger = ledger;
@@ -52,6 +55,7 @@ class AccountPages {
         this.corrections = corrections;
         this.positivePay = positivePay;
         this.closing = closing;
+        this.vendors = vendors;
     }
 
     @Transactional(readOnly = true)
@@ -81,6 +85,8 @@ class AccountPages {
                                 way.id().value(),
                                 way.name(),
                                 way.method().words(),
+                                way.recordedOnly(),
+                                owed(way.card()),
                                 numbers(by, numbers.get(way.id()), account.currency())))
                         .toList(),
                 Arrays.stream(PaymentMethod.values())
@@ -96,6 +102,13 @@ class AccountPages {
                 Deed.SET_BANK_ACCOUNT.allowedTo(by.roles()),
                 Deed.CORRECT_NUMBERS.allowedTo(by.roles()),
                 Deed.SET_SIGNING.allowedTo(by.roles()));
+    }
+
+    private String owed(WayToPay.@Nullable Card card) {
+        return card == null
+                ? ""
+                : vendors.get(card.issuer()).name() + " on "
+                        + ledger.names().getOrDefault(card.owed().value(), "");
     }
 
     private String layout(BankAccount account) {
@@ -120,6 +133,7 @@ class AccountPages {
                 of.micr().written(),
                 of.currencyWord(),
                 of.validity(),
+                of.stock().isPrinted(),
                 of.stock() == Stock.BLANK,
                 of.sameNumberReprint(),
                 AccountPage.SigningView.of(of.signing(), currency),

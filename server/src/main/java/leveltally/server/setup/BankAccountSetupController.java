@@ -5,6 +5,8 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Locale;
+import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.SeriesId;
@@ -27,6 +29,7 @@ import leveltally.server.ledger.BankAccountChanges;
 import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.ledger.BankHolidays;
 import leveltally.server.ledger.WayToPay;
+import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -48,6 +51,7 @@ class BankAccountSetupController {
     private final SeriesCorrections corrections;
     private final PositivePay positivePay;
     private final AccountClosing closing;
+    private final Vendors vendors;
 
     BankAccountSetupController(
             AccountPages pages,
@@ -57,7 +61,8 @@ class BankAccountSetupController {
             SeriesSetup series,
             SeriesCorrections corrections,
             PositivePay positivePay,
-            AccountClosing closing) {
+            AccountClosing closing,
+            Vendors vendors) {
         this.pages = pages;
         this.setup = setup;
         this.changes = changes;
@@ -66,6 +71,7 @@ class BankAccountSetupController {
         this.corrections = corrections;
         this.positivePay = positivePay;
         this.closing = closing;
+        this.vendors = vendors;
     }
 
     record OpenedBankAccount(
@@ -100,7 +106,7 @@ class BankAccountSetupController {
             @NotNull @Size(max = 200) String wayName,
             @NotNull PaymentMethod method,
             @Nullable Long owed,
-            @Nullable Long issuer) {}
+            @Nullable @Size(max = 120) String issuer) {}
 
     record NextNumberWanted(
             long next, @NotNull @Size(max = 400) String reason) {}
@@ -180,14 +186,13 @@ class BankAccountSetupController {
         if (wanted.method() == PaymentMethod.CHECK) {
             throw Refusal.invalidField("way-of-checks", "method", "Checks come with a series of numbers. Add that.");
         }
-        Long owed = wanted.owed();
-        Long issuer = wanted.issuer();
-        if (wanted.method() == PaymentMethod.CARD && owed != null && issuer != null) {
+        if (wanted.method() == PaymentMethod.CARD) {
+            Long owed = wanted.owed();
             setup.addCard(
                     by,
                     new BankAccountId(id),
                     wanted.wayName(),
-                    new WayToPay.Card(new AccountId(owed), new VendorId(issuer)));
+                    new WayToPay.Card(new AccountId(owed == null ? 0 : owed), issuer(wanted.issuer())));
             return;
         }
         setup.addWay(
@@ -195,6 +200,18 @@ class BankAccountSetupController {
                 new BankAccountId(id),
                 new BankAccountSetup.WantedWay(
                         wanted.wayName(), wanted.method(), wanted.method() != PaymentMethod.CREDIT_TRANSFER));
+    }
+
+    private VendorId issuer(@Nullable String typed) {
+        String text = typed == null ? "" : typed.strip().toLowerCase(Locale.ROOT);
+        Vendors.Called vendor = vendors.called(Set.of(text)).get(text);
+        if (vendor == null) {
+            throw Refusal.invalidField(
+                    "no-issuer",
+                    "issuer",
+                    "Type the number or the whole name of the card's issuer, who is a vendor: its statements are its invoices.");
+        }
+        return vendor.id();
     }
 
     @PostMapping("/bank-accounts/{id}/holidays")
