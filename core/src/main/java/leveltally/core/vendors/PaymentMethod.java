@@ -1,5 +1,8 @@
 package leveltally.core.vendors;
 
+import java.util.Arrays;
+import java.util.List;
+
 /** How a vendor is paid. */
 public enum PaymentMethod {
     CHECK("check"),
@@ -22,6 +25,14 @@ public enum PaymentMethod {
     /** True where cash leaves the bank account it is paid from. */
     public boolean movesCash() {
         return this != CARD;
+    }
+
+    /** The names of those by which cash leaves. */
+    public static List<String> movingCash() {
+        return Arrays.stream(values())
+                .filter(PaymentMethod::movesCash)
+                .map(PaymentMethod::name)
+                .toList();
     }
 
     /** {@code Check 10012}, {@code Wire FT-2291}: what people call a payment that carries this number. */

@@ -9,6 +9,7 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.reports.Report;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reportable;
 import leveltally.core.vendors.ReportableTotals;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -70,7 +71,8 @@ class ReportableYear implements ReportSource {
         close(sums, lines);
         return new Report(
                 "Reportable payments of " + year,
-                List.of("cash paid by check date; a reissue counts in the year of the payment it replaces"),
+                List.of(
+                        "cash paid by check date, without what was paid by company card; a reissue counts in the year of the payment it replaces"),
                 HEADS,
                 lines);
     }
@@ -91,25 +93,30 @@ class ReportableYear implements ReportSource {
                         FROM (SELECT p.vendor_id, COALESCE(p.reported_year, YEAR(p.check_date)) AS paid_in,
                             YEAR(e.ledger_date) AS undone_in, EXISTS (SELECT 1 FROM payment r WHERE r.replacing_id = p.id
                               AND r.posted_entry_id IS NOT NULL) AS replaced, p.amount_minor, p.currency
-                          FROM payment p LEFT JOIN journal_entry e ON e.id = p.undone_entry_id
+                          FROM payment p JOIN batch b ON b.id = p.batch_id AND b.method IN (:cash)
+                          LEFT JOIN journal_entry e ON e.id = p.undone_entry_id
                           WHERE p.posted_entry_id IS NOT NULL) x
                         JOIN vendor v ON v.id = x.vendor_id AND v.reportable <> :no
                         WHERE x.paid_in = :year
                         GROUP BY v.id, x.paid_in, CASE WHEN x.replaced THEN x.paid_in ELSE x.undone_in END, x.currency
                         ORDER BY v.reportable, v.name, v.number
-                        """).param("no", Reportable.NO.name()).param("year", year).query((java.sql.ResultSet r) -> {
-            Vendor vendor = new Vendor(
-                    r.getString("number"),
-                    r.getString("name"),
-                    r.getString("tax_number_mask"),
-                    Reportable.valueOf(r.getString("reportable")));
-            found.computeIfAbsent(vendor, none -> new ArrayList<>())
-                    .add(new ReportableTotals.Paid(
-                            r.getInt("paid_in"),
-                            r.getObject("undone_in", Integer.class),
-                            r.getInt("payments"),
-                            Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"))));
-        });
+                        """)
+                .param("no", Reportable.NO.name())
+                .param("cash", PaymentMethod.movingCash())
+                .param("year", year)
+                .query((java.sql.ResultSet r) -> {
+                    Vendor vendor = new Vendor(
+                            r.getString("number"),
+                            r.getString("name"),
+                            r.getString("tax_number_mask"),
+                            Reportable.valueOf(r.getString("reportable")));
+                    found.computeIfAbsent(vendor, none -> new ArrayList<>())
+                            .add(new ReportableTotals.Paid(
+                                    r.getInt("paid_in"),
+                                    r.getObject("undone_in", Integer.class),
+                                    r.getInt("payments"),
+                                    Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"))));
+                });
         return found;
     }
 }

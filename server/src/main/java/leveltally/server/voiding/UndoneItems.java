@@ -11,6 +11,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reportable;
 import leveltally.core.voiding.Effect;
 import leveltally.core.voiding.Outcome;
@@ -87,8 +88,9 @@ class UndoneItems {
     Map<PaymentId, Reportable> reportable(Collection<PaymentId> ids) {
         Map<PaymentId, Reportable> found = new HashMap<>();
         if (!ids.isEmpty()) {
-            jdbc.sql(
-                            "SELECT p.id, v.reportable FROM payment p JOIN vendor v ON v.id = p.vendor_id WHERE p.id IN (:ids)")
+            jdbc.sql("SELECT p.id, v.reportable FROM payment p JOIN vendor v ON v.id = p.vendor_id"
+                            + " JOIN batch b ON b.id = p.batch_id AND b.method IN (:cash) WHERE p.id IN (:ids)")
+                    .param("cash", PaymentMethod.movingCash())
                     .param("ids", ids.stream().map(PaymentId::value).toList())
                     .query((java.sql.ResultSet r) -> {
                         found.put(new PaymentId(r.getLong("id")), Reportable.valueOf(r.getString("reportable")));
