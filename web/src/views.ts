@@ -22,6 +22,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/aging": () => reports().then((m) => m.AgingPage),
   "/outstanding": () => reports().then((m) => m.OutstandingPage),
   "/reportable": () => reports().then((m) => m.ReportablePage),
+  "/reportable/changed": () => import("./reports/EarlierYearsPage").then((m) => m.EarlierYearsPage),
   "/post": () => import("./posting/PostStation").then((m) => m.PostStation),
   "/bank": () => import("./bankfiles/BankStation").then((m) => m.BankStation),
   "/register": () => import("./checks/RegisterPage").then((m) => m.RegisterPage),

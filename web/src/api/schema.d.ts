@@ -1044,6 +1044,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_4"];
+        put?: never;
+        post: operations["make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger-files/{id}/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["taken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger-files/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBack_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger-accounts": {
         parameters: {
             query?: never;
@@ -1364,6 +1412,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/earlier-years": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["changed"];
+        put?: never;
+        post: operations["choose_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deputies": {
         parameters: {
             query?: never;
@@ -1371,7 +1435,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_4"];
+        get: operations["all_5"];
         put?: never;
         post: operations["name"];
         delete?: never;
@@ -1501,7 +1565,7 @@ export interface paths {
         };
         get: operations["list_2"];
         put?: never;
-        post: operations["make"];
+        post: operations["make_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2045,7 +2109,7 @@ export interface paths {
         };
         get: operations["list_3"];
         put?: never;
-        post: operations["make_1"];
+        post: operations["make_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2667,7 +2731,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_5"];
+        get: operations["all_6"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3028,6 +3092,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger-files/{id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_4"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger-accounts/roles": {
         parameters: {
             query?: never;
@@ -3307,7 +3387,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_4"];
+        get: operations["csv_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3435,7 +3515,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_5"];
+        get: operations["csv_6"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3579,7 +3659,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_6"];
+        get: operations["csv_7"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4572,6 +4652,13 @@ export interface components {
             descending: boolean;
             folded: string[];
         };
+        HandOver: {
+            /** Format: date */
+            upTo: string;
+        };
+        TakenBack: {
+            reason: string;
+        };
         NewLedgerAccount: {
             code: string;
             name: string;
@@ -4837,6 +4924,11 @@ export interface components {
         };
         BringInWanted: {
             onlyGood: boolean;
+        };
+        YearChosen: {
+            payments: number[];
+            falls: boolean;
+            reason: string;
         };
         NameDeputy: {
             /** Format: int64 */
@@ -6009,6 +6101,34 @@ export interface components {
             by: string;
             lines: components["schemas"]["LedgerLineView"][];
         };
+        LedgerFileView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            upTo: string;
+            state: string;
+            stateWords: string;
+            /** Format: int32 */
+            entries: number;
+            debits: components["schemas"]["MoneyView"][];
+            madeBy: string;
+            /** Format: date-time */
+            madeAt: string;
+            answeredBy?: string;
+            /** Format: date-time */
+            answeredAt?: string;
+            why: string;
+        };
+        LedgerFilesView: {
+            /** Format: int32 */
+            waiting: number;
+            /** Format: date */
+            from?: string;
+            /** Format: date */
+            to?: string;
+            debits: components["schemas"]["MoneyView"][];
+            files: components["schemas"]["LedgerFileView"][];
+        };
         AccountView: {
             /** Format: int64 */
             id: number;
@@ -6080,6 +6200,27 @@ export interface components {
             required: boolean;
             about: string;
             example: string;
+        };
+        EarlierYear: {
+            /** Format: int64 */
+            payment: number;
+            name: string;
+            /** Format: int64 */
+            vendor: number;
+            vendorName: string;
+            as: string;
+            amount: components["schemas"]["MoneyView"];
+            /** Format: date */
+            checkDate: string;
+            /** Format: int32 */
+            year: number;
+            /** Format: date */
+            undoneOn: string;
+            falls: boolean;
+            chosenBy?: string;
+            /** Format: date-time */
+            chosenAt?: string;
+            reason: string;
         };
         CashWayView: {
             way: string;
@@ -8550,6 +8691,94 @@ export interface operations {
             };
         };
     };
+    all_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerFilesView"];
+                };
+            };
+        };
+    };
+    make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOver"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
+                };
+            };
+        };
+    };
+    taken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    takeBack_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     accounts: {
         parameters: {
             query?: never;
@@ -9137,7 +9366,51 @@ export interface operations {
             };
         };
     };
-    all_4: {
+    changed: {
+        parameters: {
+            query: {
+                year: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarlierYear"][];
+                };
+            };
+        };
+    };
+    choose_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearChosen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    all_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -9407,7 +9680,7 @@ export interface operations {
             };
         };
     };
-    make: {
+    make_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -10306,7 +10579,7 @@ export interface operations {
             };
         };
     };
-    make_1: {
+    make_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -11285,7 +11558,7 @@ export interface operations {
             };
         };
     };
-    all_5: {
+    all_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -11778,6 +12051,28 @@ export interface operations {
             header?: never;
             path: {
                 month: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    csv_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
             };
             cookie?: never;
         };
@@ -12321,7 +12616,7 @@ export interface operations {
             };
         };
     };
-    csv_4: {
+    csv_5: {
         parameters: {
             query?: {
                 account?: number;
@@ -12561,7 +12856,7 @@ export interface operations {
             };
         };
     };
-    csv_5: {
+    csv_6: {
         parameters: {
             query?: {
                 series?: number | null;
@@ -12771,7 +13066,7 @@ export interface operations {
             };
         };
     };
-    csv_6: {
+    csv_7: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
-import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { api, call, type Schemas } from "../api/client";
 import type { paths } from "../api/schema";
@@ -8,6 +8,8 @@ import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
+import { DeedDialog } from "../parts/DeedDialog";
+import { toast } from "sonner";
 import { longDate } from "../parts/dates";
 import { Download } from "../parts/Download";
 import { Grid, type Column } from "../parts/Grid";
@@ -115,9 +117,13 @@ const itemsOf = (pages: Schemas["RegisterView"][]) =>
 function Selected({ rows }: { rows: NumberRow[] }) {
   const navigate = useNavigate();
   const { roles } = useSession();
+  const queries = useQueryClient();
+  const [stopping, setStopping] = useState(false);
   const payments = rows.flatMap((row) =>
     (row.state === "OUTSTANDING" || row.state === "STOPPED") && row.payment ? [row.payment] : [],
   );
+  const unstopped = rows.flatMap((row) => (row.state === "OUTSTANDING" && row.payment ? [row.payment] : []));
+  const checks = `${unstopped.length} ${unstopped.length === 1 ? "check" : "checks"}`;
   return (
     <>
       <Figure value={rows.length}>selected, {payments.length} of them can be voided</Figure>
@@ -128,6 +134,26 @@ function Selected({ rows }: { rows: NumberRow[] }) {
       >
         Void {payments.length} checks…
       </Button>
+      {roles.includes("CLERK") && unstopped.length > 0 && (
+        <Button onClick={() => setStopping(true)}>Stop {checks}…</Button>
+      )}
+      <DeedDialog
+        open={stopping}
+        onClose={() => setStopping(false)}
+        title={`Stop ${checks}`}
+        deed={`Stop ${checks}`}
+        reason="Why they are stopped"
+        run={async (reason) => {
+          await call(api.POST("/api/stops", { body: { payments: unstopped, reason } }));
+          await queries.invalidateQueries();
+          toast(`${checks} stopped here. Ask the bank for them, and write down what it answers.`);
+        }}
+      >
+        <p>
+          All of them, or none. They stay in the ledger and their invoices stay paid; each waits for the
+          bank’s answer.
+        </p>
+      </DeedDialog>
     </>
   );
 }

@@ -8,6 +8,7 @@ import { Loaded } from "../parts/Loaded";
 import { ChoiceWord } from "../parts/Word";
 import { AccountsView } from "./AccountsView";
 import { Entries } from "./Entries";
+import { HandOverView } from "./HandOverView";
 import { OpenMonth, PeriodLock } from "./PeriodDeeds";
 import { TrialBalance } from "./TrialBalance";
 
@@ -15,6 +16,7 @@ const VIEWS = [
   { value: "entries", text: "entries" },
   { value: "balance", text: "trial balance" },
   { value: "accounts", text: "accounts" },
+  { value: "hand-over", text: "hand-over" },
 ];
 
 /** What is shown of the ledger, as the first word of its sentence. */
@@ -36,6 +38,12 @@ export function LedgerPage() {
   const periods = useQuery({ queryKey: ["periods"], queryFn: () => call(api.GET("/api/periods")) });
   if (values.view === "accounts")
     return <AccountsView word={<ViewWord view="accounts" onChange={(view) => change({ view })} />} />;
+  if (values.view === "hand-over")
+    return (
+      <HandOverView
+        word={<ViewWord view="hand-over" onChange={(view) => change({ view, at: undefined })} />}
+      />
+    );
   return <Loaded query={periods}>{(data) => <Months periods={data} />}</Loaded>;
 }
 

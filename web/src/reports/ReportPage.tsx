@@ -143,6 +143,7 @@ export function ReportablePage() {
     <Named
       name="reportable"
       asked={{ year }}
+      back={{ to: `/reportable/changed?year=${year}`, words: "Undone in a later year" }}
       empty="No vendor that was paid in that year is reported. What a vendor is reported as stands on its page."
       sentence={
         <>

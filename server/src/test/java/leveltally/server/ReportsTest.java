@@ -5,15 +5,23 @@ import static leveltally.server.App.ines;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.time.LocalDate;
+import java.util.List;
 import leveltally.core.batches.BatchId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.paper.Measure;
 import leveltally.core.paper.PageSize;
+import leveltally.core.payments.PaymentId;
 import leveltally.core.printing.Answer;
 import leveltally.core.reports.Report;
 import leveltally.core.reports.ReportPages;
+import leveltally.server.outside.OutsidePayments;
+import leveltally.server.outside.OutsideRow;
 import leveltally.server.paper.Pdf;
 import leveltally.server.posting.Posting;
 import leveltally.server.reports.Reported;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
@@ -117,6 +125,7 @@ class ReportsTest {
                 App.number("SELECT SUM(p.amount_minor) FROM payment p JOIN journal_entry j ON j.id = p.posted_entry_id"
                         + " WHERE p.bank_account_id = " + App.operations().value()
                         + " AND p.state IN ('OUTSTANDING', 'STOPPED')"
+                        + " AND EXISTS (SELECT 1 FROM check_number n WHERE n.live_payment_id = p.id)"
                         + " AND j.ledger_date <= '2026-11-12'");
         String text = lines(Http.signedIn("priya"), "/api/reports/outstanding?on=2026-11-12")
                 .toString();
@@ -143,5 +152,82 @@ class ReportsTest {
             assertThat(new PDFTextStripper().getText(document))
                     .contains("What will be paid: Test batch", "Bollard Foundry", "66.25", "1 payment", "page 1 of 1");
         }
+    }
+
+    private static PaymentId paidInDecember() {
+        BatchId batch = bean(OutsidePayments.class)
+                .record(
+                        ines(),
+                        new OutsidePayments.Recorded(
+                                App.operations(),
+                                new WayId(App.number("SELECT id FROM way_to_pay WHERE name = 'Wires'")),
+                                "",
+                                "",
+                                List.of(new OutsideRow(
+                                        "FT DEC 1",
+                                        LocalDate.of(2025, 12, 29),
+                                        "Fathom Survey Partners",
+                                        "5500",
+                                        "90.00"))),
+                        true)
+                .get(0);
+        App.approve(batch);
+        bean(Posting.class).post(ines(), batch);
+        return new PaymentId(App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+    }
+
+    @Test
+    void theControllerChoosesWhetherAYearThatWasReportedFalls() {
+        // paid in December by wire, written down and undone a year later
+        long payment = paidInDecember().value();
+        bean(Undoing.class)
+                .undo(
+                        ines(),
+                        new Wanted(
+                                List.of(new Wanted.One(payment, List.of())),
+                                App.TODAY,
+                                Wanted.Fate.OPEN,
+                                null,
+                                "RET 1"),
+                        "it came back");
+        long year = App.number("SELECT paid_in FROM reported_payment WHERE id = ?", payment);
+        long vendor = App.number("SELECT vendor_id FROM reported_payment WHERE id = ?", payment);
+        String before = App.jdbc()
+                .sql("SELECT reportable FROM vendor WHERE id = ?")
+                .param(vendor)
+                .query(String.class)
+                .single();
+        App.asRoot("UPDATE vendor SET reportable = 'SERVICES' WHERE id = " + vendor);
+        Http ruth = Http.signedIn("ruth");
+        String page = "/api/vendors/" + vendor;
+        String list = "/api/earlier-years?year=" + year;
+        String chosen = "{\"payments\": [%d], \"falls\": %s, \"reason\": \"%s\"}";
+        String stood = ruth.get(page).body();
+        assertThat(ruth.get(list).body()).contains("\"payment\":" + payment, "\"falls\":false");
+        assertThat(Http.signedIn("ines")
+                        .post("/api/earlier-years", chosen.formatted(payment, true, "x"))
+                        .status())
+                .isEqualTo(403);
+        assertThat(ruth.post("/api/earlier-years", chosen.formatted(payment, true, " "))
+                        .body())
+                .contains("Say why");
+        long standing =
+                App.number("SELECT MIN(id) FROM payment WHERE posted_entry_id IS NOT NULL AND undone_entry_id IS NULL");
+        assertThat(ruth.post("/api/earlier-years", chosen.formatted(standing, true, "no"))
+                        .status())
+                .isEqualTo(409);
+        assertThat(ruth.post("/api/earlier-years", chosen.formatted(payment, true, "the form was corrected"))
+                        .status())
+                .isEqualTo(200);
+        assertThat(ruth.get(list).body()).contains("\"falls\":true", "the form was corrected", "Ruth Castellane");
+        assertThat(ruth.get(page).body()).isNotEqualTo(stood);
+        // chosen again, the year is as it was reported
+        assertThat(ruth.post("/api/earlier-years", chosen.formatted(payment, false, "it was not"))
+                        .status())
+                .isEqualTo(200);
+        assertThat(ruth.get(page).body()).isEqualTo(stood);
+        assertThat(App.number("SELECT COUNT(*) FROM year_choice WHERE payment_id = ?", payment))
+                .isEqualTo(2);
+        App.asRoot("UPDATE vendor SET reportable = '" + before + "' WHERE id = " + vendor);
     }
 }

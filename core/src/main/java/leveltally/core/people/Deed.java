@@ -37,6 +37,8 @@ public enum Deed {
     SET_PRINTERS("set up printers", ADMINISTRATOR),
     MAIL_ADVICE("send advice by mail", CLERK, CONTROLLER),
     POST("post payments", CLERK),
+    HAND_OVER_LEDGER("hand entries to the general ledger", CLERK, CONTROLLER),
+    CHOOSE_YEAR("choose whether an earlier year that was reported falls", CONTROLLER),
     RECORD_OUTSIDE("record payments made elsewhere, and match those by card", CLERK),
     UNDO_PAYMENT("void checks and reverse payments", CLERK),
     STOP_PAYMENT("stop checks, and have stops lifted", CLERK),

@@ -37,8 +37,8 @@ class NumbersTest {
 
     @ParameterizedTest
     @EnumSource
-    void onlyATakenOrPrintedNumberCarriesItsPayment(NumberState state) {
-        if (state == NumberState.TAKEN || state == NumberState.PRINTED) {
+    void onlyATakenPrintedOrWrittenNumberCarriesItsPayment(NumberState state) {
+        if (state == NumberState.TAKEN || state == NumberState.PRINTED || state == NumberState.WRITTEN) {
             state.mustCarry(1);
         } else {
             assertThatThrownBy(() -> state.mustCarry(41670))

@@ -92,13 +92,13 @@ class OutstandingChecks implements ReportSource {
 
     private List<Out> out(LocalDate on) {
         return jdbc.sql("""
-                        SELECT CONCAT(a.name, ', ', p.currency) AS account, n.number, p.payee, p.check_date, e.to_state,
+                        SELECT CONCAT(a.name, ', ', p.currency) AS account, CONCAT(s.prefix, n.number) AS number, p.payee, p.check_date, e.to_state,
                           p.amount_minor, p.currency
                         FROM payment p JOIN journal_entry j ON j.id = p.posted_entry_id AND j.ledger_date <= :on
                         JOIN bank_account a ON a.id = p.bank_account_id
                         JOIN payment_event e ON e.payment_id = p.id AND e.step = (SELECT MAX(x.step) FROM payment_event x
                           WHERE x.payment_id = p.id AND x.business_date <= :on)
-                        JOIN check_number n ON n.live_payment_id = p.id
+                        JOIN check_number n ON n.live_payment_id = p.id JOIN number_series s ON s.id = n.series_id
                         WHERE e.to_state IN (:waiting) ORDER BY account, p.check_date, n.number
                         """)
                 .param("on", on)

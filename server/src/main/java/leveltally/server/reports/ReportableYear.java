@@ -9,7 +9,6 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.reports.Report;
-import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reportable;
 import leveltally.core.vendors.ReportableTotals;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -88,35 +87,25 @@ class ReportableYear implements ReportSource {
         Map<Vendor, List<ReportableTotals.Paid>> found = new LinkedHashMap<>();
         jdbc.sql("""
                         SELECT v.number, v.name, v.tax_number_mask, v.reportable, x.paid_in,
-                          CASE WHEN x.replaced THEN x.paid_in ELSE x.undone_in END AS undone_in, COUNT(*) AS payments,
-                          SUM(x.amount_minor) AS amount_minor, x.currency
-                        FROM (SELECT p.vendor_id, COALESCE(p.reported_year, YEAR(p.check_date)) AS paid_in,
-                            YEAR(e.ledger_date) AS undone_in, EXISTS (SELECT 1 FROM payment r WHERE r.replacing_id = p.id
-                              AND r.posted_entry_id IS NOT NULL) AS replaced, p.amount_minor, p.currency
-                          FROM payment p JOIN batch b ON b.id = p.batch_id AND b.method IN (:cash)
-                          LEFT JOIN journal_entry e ON e.id = p.undone_entry_id
-                          WHERE p.posted_entry_id IS NOT NULL) x
-                        JOIN vendor v ON v.id = x.vendor_id AND v.reportable <> :no
+                          CASE WHEN x.replaced OR x.falls THEN x.paid_in ELSE x.undone_in END AS undone_in,
+                          COUNT(*) AS payments, SUM(x.amount_minor) AS amount_minor, x.currency
+                        FROM reported_payment x JOIN vendor v ON v.id = x.vendor_id AND v.reportable <> :no
                         WHERE x.paid_in = :year
-                        GROUP BY v.id, x.paid_in, CASE WHEN x.replaced THEN x.paid_in ELSE x.undone_in END, x.currency
+                        GROUP BY v.id, x.paid_in, CASE WHEN x.replaced OR x.falls THEN x.paid_in ELSE x.undone_in END, x.currency
                         ORDER BY v.reportable, v.name, v.number
-                        """)
-                .param("no", Reportable.NO.name())
-                .param("cash", PaymentMethod.movingCash())
-                .param("year", year)
-                .query((java.sql.ResultSet r) -> {
-                    Vendor vendor = new Vendor(
-                            r.getString("number"),
-                            r.getString("name"),
-                            r.getString("tax_number_mask"),
-                            Reportable.valueOf(r.getString("reportable")));
-                    found.computeIfAbsent(vendor, none -> new ArrayList<>())
-                            .add(new ReportableTotals.Paid(
-                                    r.getInt("paid_in"),
-                                    r.getObject("undone_in", Integer.class),
-                                    r.getInt("payments"),
-                                    Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"))));
-                });
+                        """).param("no", Reportable.NO.name()).param("year", year).query((java.sql.ResultSet r) -> {
+            Vendor vendor = new Vendor(
+                    r.getString("number"),
+                    r.getString("name"),
+                    r.getString("tax_number_mask"),
+                    Reportable.valueOf(r.getString("reportable")));
+            found.computeIfAbsent(vendor, none -> new ArrayList<>())
+                    .add(new ReportableTotals.Paid(
+                            r.getInt("paid_in"),
+                            r.getObject("undone_in", Integer.class),
+                            r.getInt("payments"),
+                            Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"))));
+        });
         return found;
     }
 }

@@ -81,15 +81,10 @@ class VendorPage {
 
     private List<VendorView.PaidYear> paid(VendorId id) {
         List<ReportableTotals.Paid> paid = jdbc.sql("""
-                        SELECT x.paid_in, CASE WHEN x.replaced THEN x.paid_in ELSE x.undone_in END AS undone_in,
+                        SELECT x.paid_in, CASE WHEN x.replaced OR x.falls THEN x.paid_in ELSE x.undone_in END AS undone_in,
                           COUNT(*) AS payments, SUM(x.amount_minor) AS amount_minor, x.currency
-                        FROM (SELECT COALESCE(p.reported_year, YEAR(p.check_date)) AS paid_in, YEAR(v.ledger_date) AS undone_in,
-                            -- what replaces it is reported in its year, so that nothing of that changed
-                            EXISTS (SELECT 1 FROM payment r WHERE r.replacing_id = p.id AND r.posted_entry_id IS NOT NULL)
-                              AS replaced, p.amount_minor, p.currency
-                          FROM payment p LEFT JOIN journal_entry v ON v.id = p.undone_entry_id
-                          WHERE p.vendor_id = :vendor AND p.posted_entry_id IS NOT NULL) x
-                        GROUP BY x.paid_in, CASE WHEN x.replaced THEN x.paid_in ELSE x.undone_in END, x.currency
+                        FROM reported_payment x WHERE x.vendor_id = :vendor
+                        GROUP BY x.paid_in, CASE WHEN x.replaced OR x.falls THEN x.paid_in ELSE x.undone_in END, x.currency
                         """)
                 .param("vendor", id.value())
                 .query((r, n) -> new ReportableTotals.Paid(

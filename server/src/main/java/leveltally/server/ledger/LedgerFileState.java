@@ -1,0 +1,18 @@
+package leveltally.server.ledger;
+
+/** What became of a file of entries. */
+enum LedgerFileState {
+    MADE("waits for the general ledger"),
+    TAKEN("taken by the general ledger"),
+    TAKEN_BACK("taken back");
+
+    private final String words;
+
+    LedgerFileState(String words) {
+        this.words = words;
+    }
+
+    String words() {
+        return words;
+    }
+}
