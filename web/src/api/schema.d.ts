@@ -772,6 +772,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/periods/{month}/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -2269,7 +2285,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["close"];
+        post: operations["close_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2333,7 +2349,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["close_1"];
+        post: operations["close_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4516,6 +4532,9 @@ export interface components {
         UnlockReason: {
             reason: string;
         };
+        Closing: {
+            closing: boolean;
+        };
         AddPerson: {
             signIn: string;
             name: string;
@@ -5886,6 +5905,7 @@ export interface components {
             /** @enum {string} */
             kind: "GROUP" | "ROW" | "TOTAL";
             cells: string[];
+            leads?: string;
         };
         ReportView: {
             title: string;
@@ -5916,6 +5936,8 @@ export interface components {
             name: string;
             counted: string;
             locked: boolean;
+            closing: boolean;
+            stand: string;
         };
         InTheWay: {
             /** Format: int64 */
@@ -8193,6 +8215,30 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                month: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Closing"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -10859,7 +10905,7 @@ export interface operations {
             };
         };
     };
-    close: {
+    close_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -10956,7 +11002,7 @@ export interface operations {
             };
         };
     };
-    close_1: {
+    close_2: {
         parameters: {
             query?: never;
             header?: never;

@@ -78,11 +78,11 @@ function Months({ periods }: { periods: Schemas["PeriodView"][] }) {
             choices={periods.map((p) => ({
               value: p.month,
               text: p.name,
-              detail: p.locked ? "locked" : "open",
+              detail: p.stand,
             }))}
             onChange={(value) => change({ month: value })}
           />
-          , {month.locked ? "locked" : "open"}.
+          , {month.stand}.
         </>
       }
       answer={

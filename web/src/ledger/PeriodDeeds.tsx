@@ -13,12 +13,27 @@ export function PeriodLock({ period }: { period: Schemas["PeriodView"] }) {
   const session = useSession();
   const queries = useQueryClient();
   const [asking, setAsking] = useState(false);
+  const path = { params: { path: { month: period.month } } };
+  const closing = useDeed(
+    () => call(api.POST("/api/periods/{month}/closing", { ...path, body: { closing: !period.closing } })),
+    {
+      done: () => queries.invalidateQueries(),
+      said: () =>
+        period.closing
+          ? `${period.name} is open again for everything.`
+          : `${period.name} is being closed: clerks finish what is under way in it, and begin nothing new.`,
+    },
+  );
   if (!session.roles.includes("CONTROLLER"))
     return <span>{period.locked ? "Nothing can be written into it." : "A controller locks it."}</span>;
-  const path = { params: { path: { month: period.month } } };
   const deed = `${period.locked ? "Unlock" : "Lock"} ${period.name}`;
   return (
     <>
+      {!period.locked && (
+        <Button look="bare" disabled={closing.busy} onClick={() => void closing.run()}>
+          {period.closing ? "Let clerks begin in it again" : "Let clerks begin nothing new in it"}
+        </Button>
+      )}
       <Button look="bare" onClick={() => setAsking(true)}>
         {period.locked ? "Unlock it…" : "Lock it…"}
       </Button>

@@ -9,6 +9,7 @@ import { Station } from "../frame/Station";
 import { Download } from "../parts/Download";
 import { Grid, type Column, type Item } from "../parts/Grid";
 import { longDate } from "../parts/dates";
+import { PeriodLock } from "../ledger/PeriodDeeds";
 import { Loaded } from "../parts/Loaded";
 import { ChoiceWord, DayWord } from "../parts/Word";
 
@@ -23,10 +24,12 @@ function Named({
   asked,
   sentence,
   back,
+  deeds,
   empty,
 }: {
   name: string;
   asked: Asked;
+  deeds?: ReactNode;
   sentence?: ReactNode;
   back?: { to: string; words: string };
   empty?: string;
@@ -39,7 +42,15 @@ function Named({
   return (
     <Loaded query={report}>
       {(data) => (
-        <Listed name={name} report={data} asked={asked} sentence={sentence} back={back} empty={empty} />
+        <Listed
+          name={name}
+          report={data}
+          asked={asked}
+          sentence={sentence}
+          back={back}
+          deeds={deeds}
+          empty={empty}
+        />
       )}
     </Loaded>
   );
@@ -130,7 +141,36 @@ export function OutstandingPage() {
 
 /** What a month still holds before it is locked; any day of it says which month. */
 export function ClosingPage() {
-  return <AsOf name="closing" words="What is still to be looked at in the month of" />;
+  const { today } = useSession();
+  const [values, change] = useAddress();
+  const periods = useQuery({ queryKey: ["periods"], queryFn: () => call(api.GET("/api/periods")) });
+  const month = values.month ?? (values.on ?? today).slice(0, 7);
+  const period = periods.data?.find((one) => one.month === month);
+  return (
+    <Named
+      name="closing"
+      asked={{ on: `${month}-01` }}
+      empty="Nothing of this month waits: all of it is posted, answered and told."
+      sentence={
+        <>
+          What is still to be looked at in{" "}
+          <ChoiceWord
+            name="Month"
+            text={period?.name ?? month}
+            value={month}
+            choices={(periods.data ?? []).map((one) => ({
+              value: one.month,
+              text: one.name,
+              detail: one.stand,
+            }))}
+            onChange={(next) => change({ month: next, on: undefined, at: undefined })}
+          />
+          {period && `, ${period.stand}`}.
+        </>
+      }
+      deeds={period && <PeriodLock key={period.month} period={period} />}
+    />
+  );
 }
 
 /** What reportable vendors were paid in a year. */
@@ -171,6 +211,7 @@ function Listed({
   asked,
   sentence,
   back,
+  deeds,
   empty = "Nothing stands on this list yet.",
 }: {
   name: string;
@@ -178,6 +219,7 @@ function Listed({
   asked: Asked;
   sentence?: ReactNode;
   back?: { to: string; words: string };
+  deeds?: ReactNode;
   empty?: string;
 }) {
   const query = new URLSearchParams(
@@ -218,10 +260,15 @@ function Listed({
         />
       }
       bar={
-        back && (
-          <Link className="go" to={back.to}>
-            {back.words}
-          </Link>
+        (back || deeds) && (
+          <>
+            {deeds}
+            {back && (
+              <Link className="go" to={back.to}>
+                {back.words}
+              </Link>
+            )}
+          </>
         )
       }
     />
@@ -236,7 +283,17 @@ function columnsOf(report: Report): Column<Line>[] {
     right: head.right,
     // totals stay below what they sum up, whatever somebody sorts by
     value: () => undefined,
-    cell: ({ kind, cells }) => (kind === "TOTAL" ? <b>{cells[i]}</b> : cells[i]),
+    words: ({ cells }) => cells[i] ?? "",
+    cell: ({ kind, cells, leads }) =>
+      kind === "TOTAL" ? (
+        <b>{cells[i]}</b>
+      ) : leads && i === 0 ? (
+        <Link className="go" to={leads}>
+          {cells[i]}
+        </Link>
+      ) : (
+        cells[i]
+      ),
   }));
 }
 

@@ -80,3 +80,6 @@ DELIMITER ;
 GRANT SELECT, INSERT, UPDATE (state, answered_at, answered_by, why) ON ledger_file TO ${appUser};
 GRANT SELECT, INSERT ON ledger_file_entry TO ${appUser};
 GRANT SELECT ON waiting_entry TO ${appUser};
+
+-- ------------------------------------------------------------ a month that is being closed: clerks begin nothing new in it
+ALTER TABLE period ADD COLUMN closing BOOLEAN NOT NULL DEFAULT FALSE;

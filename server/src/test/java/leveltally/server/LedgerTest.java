@@ -1,6 +1,7 @@
 package leveltally.server;
 
 import static leveltally.server.App.bean;
+import static leveltally.server.App.number;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -10,6 +11,7 @@ import java.util.HashSet;
 import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.server.ledger.Periods;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
@@ -95,5 +97,39 @@ class LedgerTest {
             assertThat(total.get("debit")).isEqualTo(total.get("credit"));
         }
         assertThat(september.get("locked").asBoolean()).isTrue();
+    }
+
+    @Test
+    void aMonthThatIsBeingClosedFinishesWhatIsUnderWayAndTakesNothingNew() {
+        BatchId underWay = App.printed(App.invoice("Bollard Foundry", "73.10"));
+        InvoiceId invoice = App.invoice("Bollard Foundry", "73.20");
+        Http ruth = Http.signedIn("ruth");
+        String path = "/api/periods/2026-11/closing";
+        assertThat(Http.signedIn("ines").post(path, "{\"closing\": true}").status())
+                .isEqualTo(403);
+        assertThat(ruth.post(path, "{\"closing\": true}").status()).isEqualTo(200);
+        try {
+            assertThat(ruth.get("/api/periods").body()).contains("being closed");
+            bean(Posting.class).post(App.ines(), underWay);
+            assertThatThrownBy(() -> App.invoice("Bollard Foundry", "73.30")).hasMessageContaining("is being closed");
+            assertThatThrownBy(() -> App.draft(invoice)).hasMessageContaining("is being closed");
+            long payment = number("SELECT MAX(p.id) FROM payment p JOIN check_number n ON n.live_payment_id = p.id"
+                    + " WHERE p.state = 'OUTSTANDING' AND p.ledger_date <= '2026-11-12'");
+            assertThat(Http.signedIn("ines")
+                            .post(
+                                    "/api/undoing/preview",
+                                    "{\"payments\": [{\"payment\": %d, \"invoices\": []}], \"date\": \"2026-11-12\", \"others\": {\"how\": \"OPEN\"}}"
+                                            .formatted(payment))
+                            .body())
+                    .contains("November 2026 is being closed", "\"refused\":1");
+            assertThat(ruth.get("/api/reports/closing?on=2026-11-01").body())
+                    .contains("/ledger?view=hand-over", "/register?series=all&state=OUTSTANDING&from=2026-11-01");
+        } finally {
+            assertThat(ruth.post(path, "{\"closing\": false}").status()).isEqualTo(200);
+        }
+        App.invoice("Bollard Foundry", "73.30");
+        assertThat(ruth.post("/api/periods/2025-12/closing", "{\"closing\": true}")
+                        .body())
+                .contains("is locked already");
     }
 }

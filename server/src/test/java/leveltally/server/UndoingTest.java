@@ -262,7 +262,9 @@ class UndoingTest {
 
     private static long outstanding() {
         return number(
-                "SELECT MAX(p.id) FROM payment p WHERE p.state = 'OUTSTANDING' AND p.ledger_date <= ?", App.TODAY);
+                "SELECT MAX(p.id) FROM payment p JOIN check_number n ON n.live_payment_id = p.id AND n.state = 'PRINTED'"
+                        + " WHERE p.state = 'OUTSTANDING' AND p.ledger_date <= ?",
+                App.TODAY);
     }
 
     @Test

@@ -1,6 +1,7 @@
 package leveltally.core.reports;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A list with groups and totals, its words and figures ready to be read.
@@ -37,9 +38,23 @@ public record Report(String title, List<String> facts, List<Head> heads, List<Li
         TOTAL
     }
 
-    public record Line(Kind kind, List<String> cells) {
+    /**
+     * @param leads the address of the page on which what it counts is looked at; null for none
+     */
+    public record Line(
+            Kind kind, List<String> cells, @Nullable String leads) {
         public Line {
             cells = List.copyOf(cells);
+        }
+
+        /** One that leads nowhere. */
+        public Line(Kind kind, List<String> cells) {
+            this(kind, cells, null);
+        }
+
+        /** The same, leading to a page. */
+        public Line leadingTo(String address) {
+            return new Line(kind, cells, address);
         }
 
         public static Line group(String... texts) {

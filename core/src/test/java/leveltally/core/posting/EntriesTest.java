@@ -6,6 +6,7 @@ import static leveltally.core.Cases.usd;
 import static leveltally.core.ledger.JournalLine.credit;
 import static leveltally.core.ledger.JournalLine.debit;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.LocalDate;
@@ -13,6 +14,7 @@ import java.time.YearMonth;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
@@ -28,6 +30,7 @@ import leveltally.core.ledger.AccountLine;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.Period;
 import leveltally.core.payments.PaymentState;
+import leveltally.core.people.Role;
 import leveltally.core.terms.PartPayment;
 import leveltally.core.voiding.UndoPlan;
 import org.junit.jupiter.api.Test;
@@ -185,5 +188,20 @@ class EntriesTest {
         assertThatThrownBy(() -> january.mustTake(day("2026-01-28")))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("January 2026 is locked");
+    }
+
+    @Test
+    void aMonthThatIsBeingClosedTakesNothingNewExceptOfAController() {
+        LocalDate day = day("2026-01-28");
+        Period closing = new Period(YearMonth.of(2026, 1), false, true);
+        assertThatCode(() -> closing.mustTake(day)).doesNotThrowAnyException();
+        assertThatCode(() -> closing.mustTakeNew(day, Set.of(Role.CONTROLLER))).doesNotThrowAnyException();
+        assertThatThrownBy(() -> closing.mustTakeNew(day, Set.of(Role.CLERK)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("January 2026 is being closed");
+        assertThat(new Period(YearMonth.of(2026, 1), true, true).takesNew(Set.of(Role.CONTROLLER)))
+                .isFalse();
+        assertThat(new Period(YearMonth.of(2026, 1), false).takesNew(Set.of(Role.CLERK)))
+                .isTrue();
     }
 }

@@ -79,7 +79,7 @@ public class AboutBatch {
         batch.name = wanted.name().strip();
         batch.note = wanted.note().strip();
         if (!batch.ledgerDate.equals(wanted.ledgerDate())) {
-            periods.shareOpen(wanted.ledgerDate());
+            periods.shareForNew(by, wanted.ledgerDate());
             what.add("ledger date " + Dates.inWords(wanted.ledgerDate()));
             batch.ledgerDate = wanted.ledgerDate();
             if (batch.purpose != Purpose.REISSUE) {

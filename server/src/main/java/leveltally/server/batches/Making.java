@@ -66,7 +66,7 @@ public class Making {
         DueQuestion asked = wanted.question();
         BankAccount account = accounts.get(asked.bankAccount());
         account.mustBeOpen();
-        periods.shareOpen(asked.ledgerDay(account, by.today()));
+        periods.shareForNew(by, asked.ledgerDay(account, by.today()));
         WayToPay way = account.way(asked.wayId());
         if (way.recordedOnly()) {
             throw Refusal.invalid(

@@ -80,7 +80,7 @@ public class Entering {
         }
         refuseKnown(wanted, vendor);
         accounts.mustTake(wanted.lines().stream().map(NewInvoice.Line::account).toList(), wanted.ledgerDate());
-        periods.shareOpen(wanted.ledgerDate());
+        periods.shareForNew(by, wanted.ledgerDate());
         InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()), null, corrects);
         Money amount = wanted.amount(vendor.currency());
         audit.record(by, "enter invoice", "invoice " + id.value(), Map.of("amount", amount.plain()));
@@ -99,7 +99,7 @@ public class Entering {
                 .map(arrival -> arrival.invoice().ledgerDate().withDayOfMonth(1))
                 .distinct()
                 .sorted()
-                .forEach(periods::shareOpen);
+                .forEach(month -> periods.shareForNew(by, month));
         List<InvoiceId> ids = new ArrayList<>();
         for (Arrival arrival : arrivals) {
             ids.add(write(by, arrival.invoice(), arrival.vendor(), arrival.remitTo(), importId, null));

@@ -86,7 +86,7 @@ public class InvoiceChanging {
     private void reverse(Actor by, InvoiceId id, LocalDate on) {
         Cancelling.Standing standing = locked(id);
         Cancelling cancelling = Cancelling.of(standing, on, by.today());
-        periods.shareOpen(on);
+        periods.shareForNew(by, on);
         EntryLinks links = new EntryLinks(null, null, id.value(), entryOf(id).value());
         EntryId entry = ledger.write(by, EntryKind.CANCELLATION, cancelling.entry(), links);
         settlements.cancel(Map.of(id, cancelling.amount()), on, entry);

@@ -77,7 +77,7 @@ public class Offsets {
     public Offset make(Actor by, VendorId of, List<InvoiceId> wanted, List<InvoiceId> credits) {
         by.mayDo(Deed.APPLY_CREDIT);
         Vendor vendor = vendors.get(of);
-        periods.shareOpen(by.today());
+        periods.shareForNew(by, by.today());
         List<InvoiceId> all = new ArrayList<>(wanted);
         all.addAll(credits);
         lock(all, vendor, by);
@@ -150,7 +150,7 @@ public class Offsets {
                     "Offset " + row.reference + " can be taken back on a day from " + Dates.inWords(row.ledgerDate)
                             + " to today, " + Dates.inWords(by.today()) + ".");
         }
-        periods.shareOpen(on);
+        periods.shareForNew(by, on);
         Long written = row.entryId;
         Long turned = null;
         if (written != null) {

@@ -97,7 +97,7 @@ public class Refunds {
                     "Money is received today or before; " + Dates.inWords(wanted.on()) + " has not come.");
         }
         openItems.mustBeOpenOn(wanted.on(), Map.of(id, amount));
-        periods.shareOpen(wanted.on());
+        periods.shareForNew(by, wanted.on());
         JournalEntry entry = new JournalEntry(
                 wanted.on(),
                 "Refund " + reference + " of credit " + credit.reference,
@@ -199,7 +199,7 @@ public class Refunds {
                     "It can be taken back on a day from " + Dates.inWords(row.date()) + " to today, "
                             + Dates.inWords(by.today()) + ".");
         }
-        periods.shareOpen(on);
+        periods.shareForNew(by, on);
         JournalEntry entry = ledger.entry(new EntryId(row.entry()));
         EntryLinks links = new EntryLinks(null, null, row.invoice(), row.entry());
         EntryId turned = ledger.write(by, EntryKind.REFUND, entry.reversed(on, "Taken back: " + entry.text()), links);

@@ -37,11 +37,18 @@ class LedgerRows {
     @Transactional(readOnly = true)
     List<PeriodView> periods() {
         FiscalYear year = companies.year();
-        return jdbc.sql("SELECT month, locked FROM period ORDER BY month DESC")
+        return jdbc.sql("SELECT month, locked, closing FROM period ORDER BY month DESC")
                 .query((row, n) -> {
                     YearMonth month = YearMonth.parse(row.getString("month"));
-                    var period = new leveltally.core.ledger.Period(month, row.getBoolean("locked"));
-                    return new PeriodView(month.toString(), period.inWords(), year.inWords(month), period.locked());
+                    var period = new leveltally.core.ledger.Period(
+                            month, row.getBoolean("locked"), row.getBoolean("closing"));
+                    return new PeriodView(
+                            month.toString(),
+                            period.inWords(),
+                            year.inWords(month),
+                            period.locked(),
+                            period.closing(),
+                            period.stand());
                 })
                 .list();
     }

@@ -32,6 +32,8 @@ class PeriodController {
     /** The month that can be opened next. */
     record NextMonth(String month, String name, boolean mayOpen) {}
 
+    record Closing(boolean closing) {}
+
     record UnlockReason(@NotNull @Size(max = 300) String reason) {}
 
     @GetMapping
@@ -65,6 +67,13 @@ class PeriodController {
     @Needs(Deed.LOCK_PERIOD)
     void lock(Actor by, @PathVariable String month) {
         periods.lock(by, LedgerController.parsed(month));
+    }
+
+    /** Whether clerks begin nothing new in it. */
+    @PostMapping("/{month}/closing")
+    @Needs(Deed.LOCK_PERIOD)
+    void close(Actor by, @PathVariable String month, @Valid @RequestBody Closing wanted) {
+        periods.close(by, LedgerController.parsed(month), wanted.closing());
     }
 
     @PostMapping("/{month}/unlock")

@@ -11,6 +11,8 @@ class PeriodEntity {
 
     boolean locked;
 
+    boolean closing;
+
     @Version
     long version;
 }

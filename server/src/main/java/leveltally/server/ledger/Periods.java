@@ -7,12 +7,14 @@ import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.Collection;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.OpenedMonths;
 import leveltally.core.ledger.Period;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.people.Role;
 import leveltally.server.audit.AuditTrail;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -72,6 +74,19 @@ public class Periods {
         view(period).mustTake(ledgerDate);
     }
 
+    /**
+     * The same for something new: a month that is being closed takes none, except of a controller.
+     *
+     * @throws Refusal when the period does not exist, is locked, or is being closed
+     */
+    @Transactional
+    public void shareForNew(Actor by, LocalDate ledgerDate) {
+        shareOpen(ledgerDate);
+        PeriodEntity period =
+                entities.find(PeriodEntity.class, YearMonth.from(ledgerDate).toString());
+        view(period).mustTakeNew(ledgerDate, by.roles());
+    }
+
     /** Those of these months that there are, as they stand now; nobody is kept from locking one. */
     @Transactional(readOnly = true)
     public Map<YearMonth, Period> known(Collection<YearMonth> months) {
@@ -83,16 +98,16 @@ public class Periods {
     }
 
     /**
-     * The same question as {@link #shareOpen} for who only looks.
+     * The same question as {@link #shareForNew} for who only looks.
      *
-     * @throws Refusal when the month of that day is not among the known ones, or is locked
+     * @throws Refusal when the month of that day is not among the known ones, is locked, or is being closed
      */
-    public static void mustTake(Map<YearMonth, Period> known, LocalDate ledgerDate) {
+    public static void mustTakeNew(Set<Role> roles, Map<YearMonth, Period> known, LocalDate ledgerDate) {
         Period period = known.get(YearMonth.from(ledgerDate));
         if (period == null) {
             throw unknown(ledgerDate);
         }
-        period.mustTake(ledgerDate);
+        period.mustTakeNew(ledgerDate, roles);
     }
 
     private static Refusal unknown(LocalDate ledgerDate) {
@@ -161,6 +176,21 @@ public class Periods {
                 .orElse(by.now());
     }
 
+    /** Begins or ends the closing of an open month: while it lasts, clerks finish what is under way and begin nothing new. */
+    @Transactional
+    public void close(Actor by, YearMonth month, boolean closing) {
+        by.mayDo(Deed.LOCK_PERIOD);
+        PeriodEntity period = exclusively(month);
+        if (period.locked) {
+            throw Refusal.conflict("locked-already", view(period).inWords() + " is locked already.");
+        }
+        if (period.closing != closing) {
+            period.closing = closing;
+            audit.record(
+                    by, closing ? "begin closing period" : "end closing period", "period " + period.month, Map.of());
+        }
+    }
+
     /** Opens a locked period again; the reason is kept. */
     @Transactional
     public void unlock(Actor by, YearMonth month, String reason) {
@@ -194,6 +224,6 @@ public class Periods {
     }
 
     private static Period view(PeriodEntity period) {
-        return new Period(YearMonth.parse(period.month), period.locked);
+        return new Period(YearMonth.parse(period.month), period.locked, period.closing);
     }
 }

@@ -64,7 +64,7 @@ class OutsideLook {
             String number = OutsideReads.kept(row, read.series());
             mustBeFree(number, read, before);
             LocalDate paidOn = OutsideDay.of(row.paidOn(), on.today());
-            LocalDate ledgerDate = ledgerDate(paidOn, on.today(), read);
+            LocalDate ledgerDate = ledgerDate(paidOn, on, read);
             if (vendor == null) {
                 throw Refusal.invalidField(
                         "no-vendor",
@@ -120,20 +120,22 @@ class OutsideLook {
         }
     }
 
-    private static LocalDate ledgerDate(LocalDate paidOn, LocalDate today, OutsideReads.Read read) {
+    private static LocalDate ledgerDate(LocalDate paidOn, OutsideReads.On on, OutsideReads.Read read) {
         Period own = read.periods().get(YearMonth.from(paidOn));
-        if (own != null && !own.locked()) {
+        if (own != null && own.takesNew(on.roles())) {
             return paidOn;
         }
-        Periods.mustTake(read.periods(), today);
-        return today;
+        Periods.mustTakeNew(on.roles(), read.periods(), on.today());
+        return on.today();
     }
 
     private static String says(String number, LocalDate paidOn, LocalDate ledgerDate, OutsideReads.Read read) {
         List<String> says = new ArrayList<>();
         if (!ledgerDate.equals(paidOn)) {
-            says.add("in the ledger on " + Dates.inWords(ledgerDate) + ", because "
-                    + new Period(YearMonth.from(paidOn), true).inWords() + " is locked");
+            YearMonth month = YearMonth.from(paidOn);
+            Period own = read.periods().get(month);
+            says.add("in the ledger on " + Dates.inWords(ledgerDate) + ", because " + new Period(month, false).inWords()
+                    + " is " + (own == null ? "not opened" : own.stand()));
         }
         NumberSeries of = read.series();
         if (of != null && of.stock().isPrinted()) {

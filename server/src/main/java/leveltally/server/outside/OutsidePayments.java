@@ -101,7 +101,7 @@ public class OutsidePayments {
                     "made-here",
                     "What is paid by “" + way.name() + "” is made here, so it is not recorded. Choose another way.");
         }
-        return new OutsideReads.On(account, way, batch, by.today());
+        return new OutsideReads.On(account, way, batch, by.today(), by.roles());
     }
 
     /**
@@ -122,7 +122,7 @@ public class OutsidePayments {
         seen.forEach(
                 one -> days.computeIfAbsent(new Day(one.row().paidOn(), one.ledgerDate()), none -> new ArrayList<>())
                         .add(one));
-        days.keySet().stream().map(Day::ledgerDate).distinct().sorted().forEach(periods::shareOpen);
+        days.keySet().stream().map(Day::ledgerDate).distinct().sorted().forEach(day -> periods.shareForNew(by, day));
         List<BatchId> made = new ArrayList<>();
         days.forEach((day, rows) -> {
             OutsideBatches.Made batch = recording.make(
@@ -205,7 +205,7 @@ public class OutsidePayments {
                     "several-days",
                     "This batch is of one day. Give its rows one day, and record those of other days in a new batch.");
         }
-        periods.shareOpen(seen.get(0).ledgerDate());
+        periods.shareForNew(by, seen.get(0).ledgerDate());
         String name = name(wanted.name(), on.way(), seen.get(0).row().paidOn(), 1);
         OutsideBatches.Made made = recording.replace(by, id, version, batch(on, name, wanted.note(), seen), paid(seen));
         typed(made, seen);

@@ -18,6 +18,7 @@ import leveltally.core.ledger.Period;
 import leveltally.core.money.Money;
 import leveltally.core.outside.OutsideNumber;
 import leveltally.core.outside.Said;
+import leveltally.core.people.Role;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.batches.OutsideBatches;
@@ -65,7 +66,7 @@ class OutsideReads {
     }
 
     /** Where the rows stand: the account, its way, and the batch they are recorded in already; 0 for none. */
-    record On(BankAccount account, WayToPay way, long batch, LocalDate today) {}
+    record On(BankAccount account, WayToPay way, long batch, LocalDate today, Set<Role> roles) {}
 
     /** Everything that was read for all rows; {@code series} is null where the way has no check numbers. */
     record Read(

@@ -39,44 +39,52 @@ class ClosingList implements ReportSource {
         return "closing";
     }
 
-    /** @param sql counts as {@code n}, and sums as {@code amount_minor} by {@code currency} where there is an amount */
-    private record Question(String what, String sql) {}
+    /** @param sql counts as {@code n}, and sums as {@code amount_minor} by {@code currency} where there is an amount; {@code leads} to where they are dealt with */
+    private record Question(String what, String leads, String sql) {}
 
     private static final List<Question> IN_THE_WAY =
-            List.of(new Question("payments with a number that are not posted", """
+            List.of(new Question("payments with a number that are not posted", "/post", """
                     SELECT COUNT(*) AS n, SUM(p.amount_minor) AS amount_minor, p.currency FROM payment p
                     WHERE p.state = :prepared AND p.ledger_date BETWEEN :from AND :to GROUP BY p.currency
                     """));
 
     private static final List<Question> TO_LOOK_AT = List.of(
-            new Question("batches dated in it that are not posted", """
+            new Question("batches dated in it that are not posted", "/batches", """
                     SELECT COUNT(DISTINCT b.id) AS n, SUM(c.amount_minor) AS amount_minor, c.currency FROM batch b
                     JOIN standing_claim c ON c.batch_id = b.id
                     WHERE b.state IN (:live) AND b.ledger_date BETWEEN :from AND :to GROUP BY c.currency
                     """),
-            new Question("sheets without an answer", """
+            new Question("sheets without an answer", "/print", """
                     SELECT COUNT(*) AS n, SUM(p.amount_minor) AS amount_minor, p.currency FROM document d
                     JOIN print_run r ON r.id = d.run_id AND r.sent_at IS NOT NULL JOIN payment p ON p.id = d.payment_id
                     WHERE d.kind = 'CHECK' AND d.answer IS NULL AND p.state = :prepared
                       AND p.ledger_date BETWEEN :from AND :to GROUP BY p.currency
                     """),
-            new Question("issues and voids the bank was not told of", """
+            new Question("issues and voids the bank was not told of", "/bank", """
                     SELECT COUNT(*) AS n, NULL AS amount_minor, NULL AS currency FROM bank_event e
                     WHERE e.file_id IS NULL AND e.never_reported IS NULL AND e.event_date BETWEEN :from AND :to
                     """),
-            new Question("checks dated in it that the bank has not paid", """
+            new Question(
+                    "checks dated in it that the bank has not paid",
+                    "/register?series=all&state=OUTSTANDING&from={from}&to={to}",
+                    """
                     SELECT COUNT(*) AS n, SUM(p.amount_minor) AS amount_minor, p.currency FROM payment p
                     WHERE p.state IN (:waiting) AND p.ledger_date BETWEEN :from AND :to GROUP BY p.currency
                     """),
-            new Question("payments whose undoing waits for a second person", """
+            new Question("payments whose undoing waits for a second person", "/approval", """
                     SELECT COUNT(*) AS n, SUM(p.amount_minor) AS amount_minor, p.currency FROM waiting_undoing w
                     JOIN payment p ON p.id = w.payment_id WHERE p.ledger_date BETWEEN :from AND :to GROUP BY p.currency
                     """),
-            new Question("stops the bank has not confirmed", """
+            new Question("stops the bank has not confirmed", "/register?series=all&state=STOPPED", """
                     SELECT COUNT(*) AS n, SUM(p.amount_minor) AS amount_minor, p.currency FROM standing_stop s
                     JOIN payment p ON p.id = s.payment_id WHERE s.confirmed_on IS NULL AND s.asked_on <= :to GROUP BY p.currency
                     """),
-            new Question("held documents dated in it", """
+            new Question("entries the general ledger has not got", "/ledger?view=hand-over", """
+                    SELECT COUNT(DISTINCT e.id) AS n, SUM(l.debit_minor) AS amount_minor, l.currency FROM waiting_entry w
+                    JOIN journal_entry e ON e.id = w.entry_id JOIN journal_line l ON l.entry_id = e.id
+                    WHERE e.ledger_date BETWEEN :from AND :to GROUP BY l.currency
+                    """),
+            new Question("held documents dated in it", "/due", """
                     SELECT COUNT(*) AS n, SUM(i.open_minor) AS amount_minor, i.currency FROM invoice i
                     WHERE i.hold_reason IS NOT NULL AND i.is_open = 1 AND i.ledger_date BETWEEN :from AND :to GROUP BY i.currency
                     """));
@@ -125,13 +133,16 @@ class ClosingList implements ReportSource {
                 String currency = r.getString("currency");
                 if (r.getLong("n") > 0) {
                     lines.add(Report.Line.row(
-                            question.what(),
-                            "" + r.getLong("n"),
-                            currency == null
-                                    ? ""
-                                    : Money.ofMinor(r.getLong("amount_minor"), currency)
-                                            .toString(),
-                            currency == null ? "" : currency));
+                                    question.what(),
+                                    "" + r.getLong("n"),
+                                    currency == null
+                                            ? ""
+                                            : Money.ofMinor(r.getLong("amount_minor"), currency)
+                                                    .toString(),
+                                    currency == null ? "" : currency)
+                            .leadingTo(question.leads()
+                                    .replace("{from}", month.atDay(1).toString())
+                                    .replace("{to}", month.atEndOfMonth().toString())));
                 }
             });
         }

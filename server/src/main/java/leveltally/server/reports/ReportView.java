@@ -2,12 +2,15 @@ package leveltally.server.reports;
 
 import java.util.List;
 import leveltally.core.reports.Report;
+import org.jspecify.annotations.Nullable;
 
 /** A report to be read on a screen. */
 record ReportView(String title, List<String> facts, List<ReportHeadView> heads, List<ReportLineView> lines) {
     record ReportHeadView(String title, int share, boolean right) {}
 
-    record ReportLineView(Report.Kind kind, List<String> cells) {}
+    /** @param leads the page on which what it counts is looked at; null for none */
+    record ReportLineView(
+            Report.Kind kind, List<String> cells, @Nullable String leads) {}
 
     static ReportView of(Report report) {
         return new ReportView(
@@ -17,7 +20,7 @@ record ReportView(String title, List<String> facts, List<ReportHeadView> heads, 
                         .map(head -> new ReportHeadView(head.title(), head.share(), head.right()))
                         .toList(),
                 report.lines().stream()
-                        .map(line -> new ReportLineView(line.kind(), line.cells()))
+                        .map(line -> new ReportLineView(line.kind(), line.cells(), line.leads()))
                         .toList());
     }
 }

@@ -140,7 +140,7 @@ public class Reissuing {
             stops.stop(by, List.of(id), reason);
         }
         To to = to(payment, wanted);
-        periods.shareOpen(ledgerDate);
+        periods.shareForNew(by, ledgerDate);
         BatchId batch = reissues.make(
                 by,
                 new Reissues.NewReissue(

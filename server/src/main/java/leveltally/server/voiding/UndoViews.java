@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.TreeMap;
 import leveltally.core.Refusal;
 import leveltally.core.checks.BankKnows;
@@ -16,6 +17,7 @@ import leveltally.core.ledger.JournalLine;
 import leveltally.core.ledger.Period;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
+import leveltally.core.people.Role;
 import leveltally.core.voiding.Effect;
 import leveltally.core.voiding.UndoPlan;
 import leveltally.server.checks.BankEvents;
@@ -42,8 +44,11 @@ class UndoViews {
         this.months = months;
     }
 
+    /**
+     * @param roles of whoever begins it; a controller's where it is finished only, because somebody asked for it before
+     */
     @Transactional(readOnly = true)
-    UndoView of(Actor by, Wanted wanted) {
+    UndoView of(Actor by, Wanted wanted, Set<Role> roles) {
         List<Looked> looked = undoing.look(by, wanted, "");
         Map<Long, String> names = accounts.names();
         Map<CheckNumberId, BankKnows> bank = told.bankKnows(looked.stream()
@@ -66,24 +71,26 @@ class UndoViews {
         return new UndoView(
                 what(looked, paper),
                 paper,
-                looked.stream().map(one -> view(one, names, bank, periods)).toList(),
+                looked.stream()
+                        .map(one -> view(one, names, bank, refused(one, periods, roles)))
+                        .toList(),
                 amounts.values().stream().map(MoneyView::of).toList(),
                 recap(writing, names),
                 months.of(writing, undone, names, periods),
                 planned.stream().anyMatch(one -> plan(one).needsSecond()),
                 looked.stream().anyMatch(Looked::comesBack),
                 (int) looked.stream()
-                        .filter(one -> refused(one, periods) != null)
+                        .filter(one -> refused(one, periods, roles) != null)
                         .count());
     }
 
     /** Why a payment cannot be undone as it is wanted: it has no plan, or its day lies in no open month. */
-    private static @Nullable String refused(Looked one, Map<YearMonth, Period> periods) {
+    private static @Nullable String refused(Looked one, Map<YearMonth, Period> periods, Set<Role> roles) {
         if (one.refused() != null) {
             return one.refused().sentence();
         }
         try {
-            Periods.mustTake(periods, one.on());
+            Periods.mustTakeNew(roles, periods, one.on());
             return null;
         } catch (Refusal noMonth) {
             return noMonth.sentence();
@@ -101,7 +108,7 @@ class UndoViews {
     }
 
     private static UndoView.UndoneView view(
-            Looked one, Map<Long, String> names, Map<CheckNumberId, BankKnows> bank, Map<YearMonth, Period> periods) {
+            Looked one, Map<Long, String> names, Map<CheckNumberId, BankKnows> bank, @Nullable String refused) {
         UndoPlan plan = one.plan();
         Effect effect = one.effect();
         return new UndoView.UndoneView(
@@ -131,7 +138,7 @@ class UndoViews {
                         ? ""
                         : Objects.requireNonNull(bank.get(one.check().id())).ofAVoid(),
                 warning(one),
-                refused(one, periods));
+                refused);
     }
 
     private static String warning(Looked one) {

@@ -108,6 +108,7 @@ public class Undoing implements Agreed {
         mustAllBePlanned(looked);
         mustNameReturn(wanted, looked);
         rows.mustNotWait(ids(wanted));
+        looked.stream().map(Looked::on).distinct().sorted().forEach(day -> periods.shareForNew(by, day));
         boolean byTwo = looked.stream().anyMatch(one -> plan(one).needsSecond());
         long id = rows.ask(by, UndoingKind.UNDO, wanted, byTwo, reason.strip());
         if (byTwo) {

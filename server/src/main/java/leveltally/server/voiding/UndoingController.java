@@ -87,7 +87,7 @@ class UndoingController {
     @Needs(Deed.READ)
     UndoView preview(Actor by, @Valid @RequestBody UndoAsked wanted) {
         by.mayDo(Deed.READ);
-        return views.of(by, wanted.wanted());
+        return views.of(by, wanted.wanted(), by.roles());
     }
 
     @PostMapping

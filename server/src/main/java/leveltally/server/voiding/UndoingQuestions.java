@@ -5,11 +5,13 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import leveltally.core.Refusal;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.core.people.Role;
 import leveltally.server.frame.MoneyView;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -61,7 +63,9 @@ class UndoingQuestions {
                 row.view(),
                 row.state().words(),
                 decided,
-                waits && row.view().kind().equals(UndoingKind.UNDO.name()) ? views.of(by, wanted) : null);
+                waits && row.view().kind().equals(UndoingKind.UNDO.name())
+                        ? views.of(by, wanted, Set.of(Role.CONTROLLER))
+                        : null);
     }
 
     private List<Row> rows(Actor by, String which, Map<String, ?> params) {
