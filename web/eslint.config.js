@@ -26,6 +26,7 @@ const ORDER = [
   "voiding",
   "checks",
   "outside",
+  "contacts",
   "printers",
   "paper",
   "printing",

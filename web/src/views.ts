@@ -31,6 +31,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/outside": () => import("./outside/OutsidePage").then((m) => m.OutsidePage),
   "/outside/new": record,
   "/outside/:batch": record,
+  "/stale": () => import("./contacts/StalePage").then((m) => m.StalePage),
   "/vendors": () => import("./vendors/VendorsPage").then((m) => m.VendorsPage),
   "/vendors/:id": () => import("./vendors/VendorPage").then((m) => m.VendorPage),
   "/vendors/new": () => import("./vendors/NewVendor").then((m) => m.NewVendor),

@@ -324,6 +324,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stale/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mail_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stale/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["letter"];
+        put?: never;
+        post: operations["changeLetter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stale/contacts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1277,7 +1325,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["note"];
+        post: operations["note_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1565,7 +1613,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["mail_1"];
+        post: operations["mail_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2029,7 +2077,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["note_1"];
+        post: operations["note_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2668,6 +2716,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["stale"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stale/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["letters"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4145,6 +4225,29 @@ export interface components {
             reference: string;
             /** Format: date */
             until?: string;
+        };
+        ContactMailed: {
+            payments: number[];
+        };
+        ContactsSent: {
+            /** Format: int32 */
+            sent: number;
+            without: string[];
+        };
+        LetterView: {
+            subject: string;
+            text: string;
+            marks?: {
+                [key: string]: string;
+            };
+        };
+        ContactNoted: {
+            payments: number[];
+            /** @enum {string} */
+            how: "LETTER" | "MAIL" | "CALL" | "NOTE";
+            /** Format: date */
+            on: string;
+            note: string;
         };
         SignIn: {
             signIn: string;
@@ -5813,6 +5916,51 @@ export interface components {
             facts: components["schemas"]["TrailFact"][];
             hash: string;
         };
+        AgeView: {
+            words: string;
+            /** Format: int32 */
+            checks: number;
+            amount: components["schemas"]["MoneyView"];
+            /** Format: int32 */
+            share: number;
+        };
+        ContactView: {
+            how: string;
+            /** Format: date */
+            on: string;
+            note: string;
+            who: string;
+            /** Format: date-time */
+            at: string;
+        };
+        StaleCheck: {
+            /** Format: int64 */
+            payment: number;
+            /** Format: int64 */
+            check: number;
+            name: string;
+            payee: string;
+            /** Format: int64 */
+            vendor: number;
+            address: string;
+            /** Format: date */
+            checkDate: string;
+            /** Format: int64 */
+            days: number;
+            amount: components["schemas"]["MoneyView"];
+            stopped: boolean;
+            waits: boolean;
+            reachable: boolean;
+            printed: boolean;
+            contacts: components["schemas"]["ContactView"][];
+        };
+        StaleView: {
+            /** Format: int32 */
+            days: number;
+            checks: components["schemas"]["StaleCheck"][];
+            amounts: components["schemas"]["MoneyView"][];
+            ages: components["schemas"]["AgeView"][];
+        };
         Mark: {
             /** Format: date */
             date: string;
@@ -7438,6 +7586,94 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["StopConfirmed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    mail_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ContactMailed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContactsSent"];
+                };
+            };
+        };
+    };
+    letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterView"];
+                };
+            };
+        };
+    };
+    changeLetter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetterView"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ContactNoted"];
             };
         };
         responses: {
@@ -9114,7 +9350,7 @@ export interface operations {
             };
         };
     };
-    note: {
+    note_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9678,7 +9914,7 @@ export interface operations {
             };
         };
     };
-    mail_1: {
+    mail_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -10447,7 +10683,7 @@ export interface operations {
             };
         };
     };
-    note_1: {
+    note_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -11472,6 +11708,50 @@ export interface operations {
         };
     };
     pdf: {
+        parameters: {
+            query: {
+                payments: number[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
+    stale: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleView"];
+                };
+            };
+        };
+    };
+    letters: {
         parameters: {
             query: {
                 payments: number[] | null;

@@ -3,7 +3,7 @@ import { Link, useParams } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { TrailFold } from "../audit/TrailOf";
 import { Figure, Station } from "../frame/Station";
-import { clock, longDate, shortDate } from "../parts/dates";
+import { clock, longDate } from "../parts/dates";
 import { Facts } from "../parts/Facts";
 import { Loaded } from "../parts/Loaded";
 import { InvoiceDeeds } from "./InvoiceDeeds";
@@ -197,7 +197,7 @@ function Notes({ document }: { document: Document }) {
           <li key={i} className="border-hair border-t py-1">
             {note.text}
             <span className="text-faint block text-note">
-              {note.who}, {shortDate(note.at.slice(0, 10))}, {clock(note.at)}
+              {note.who}, {clock(note.at)}
             </span>
           </li>
         ))}

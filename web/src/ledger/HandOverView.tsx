@@ -7,7 +7,7 @@ import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
 import { Button } from "../parts/Button";
-import { clock, longDate, shortDate } from "../parts/dates";
+import { clock, longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Dialog } from "../parts/Dialog";
 import { Download } from "../parts/Download";
@@ -27,7 +27,7 @@ const COLUMNS: Column<File>[] = [
   {
     key: "up-to",
     title: "Entries up to",
-    width: "130px",
+    width: "122px",
     value: (file) => file.upTo,
     cell: (file) => longDate(file.upTo),
   },
@@ -35,17 +35,17 @@ const COLUMNS: Column<File>[] = [
   {
     key: "debits",
     title: "Debits",
-    width: "minmax(150px,1.4fr)",
+    width: "minmax(236px,1.6fr)",
     right: true,
     cell: (file) => sums(file.debits),
   },
   {
     key: "state",
     title: "State",
-    width: "minmax(150px,1.2fr)",
+    width: "minmax(110px,1fr)",
     cell: (file) => <span className={LOOKS[file.state] ?? ""}>{file.stateWords}</span>,
   },
-  { key: "made-by", title: "Made by", width: "minmax(90px,0.8fr)", cell: (file) => file.madeBy },
+  { key: "made-by", title: "Made by", width: "112px", cell: (file) => file.madeBy },
 ];
 
 /** Entries handed to the company's general ledger: what waits, and what became of each file. */
@@ -161,12 +161,11 @@ function FileSlip({ file, may }: { file: File; may: boolean }) {
       </h2>
       <p>
         <b>{file.entries}</b> {file.entries === 1 ? "entry" : "entries"} up to {longDate(file.upTo)},{" "}
-        {sums(file.debits)} of debits and as much of credits. Made by {file.madeBy},{" "}
-        {shortDate(file.madeAt.slice(0, 10))}, {clock(file.madeAt)}.
+        {sums(file.debits)} of debits and as much of credits. Made by {file.madeBy}, {clock(file.madeAt)}.
       </p>
       {file.answeredBy && file.answeredAt && (
         <p>
-          {file.answeredBy}, {shortDate(file.answeredAt.slice(0, 10))}, {clock(file.answeredAt)}
+          {file.answeredBy}, {clock(file.answeredAt)}
           {file.why && `: “${file.why}”`}
         </p>
       )}

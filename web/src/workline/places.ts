@@ -19,6 +19,7 @@ export const GROUPS: { title: string; places: Place[] }[] = [
       { to: "/outside", title: "Payments made elsewhere", also: "outside wire card hand written manual" },
       { to: "/vendors", title: "Vendors" },
       { to: "/outstanding", title: "Outstanding checks", also: "as of stale aging uncleared" },
+      { to: "/stale", title: "Checks not presented", also: "stale dated old contact payee letter unclaimed" },
       { to: "/aging", title: "What is owed", also: "aging open items payables as of" },
       { to: "/reportable", title: "Reportable payments", also: "year vendor tax" },
       { to: "/reportable/changed", title: "Reported, undone later", also: "earlier year changed reportable" },

@@ -34,6 +34,7 @@ class ArchitectureTest {
             "printing",
             "posting",
             "voiding",
+            "contacts",
             "bankfiles",
             "audit",
             "proof",

@@ -83,3 +83,25 @@ GRANT SELECT ON waiting_entry TO ${appUser};
 
 -- ------------------------------------------------------------ a month that is being closed: clerks begin nothing new in it
 ALTER TABLE period ADD COLUMN closing BOOLEAN NOT NULL DEFAULT FALSE;
+
+-- ------------------------------------------------------------ payees asked about checks they do not present
+CREATE TABLE contact (
+  id BIGINT AUTO_INCREMENT PRIMARY KEY,
+  payment_id BIGINT NOT NULL REFERENCES payment (id),
+  how VARCHAR(10) NOT NULL CHECK (how IN ('LETTER', 'MAIL', 'CALL', 'NOTE')),
+  contacted_on DATE NOT NULL,
+  note VARCHAR(300) NOT NULL,
+  made_at DATETIME(6) NOT NULL,
+  made_by BIGINT NOT NULL REFERENCES person (id),
+  INDEX (payment_id)
+);
+-- What is written to them; the newest is used.
+CREATE TABLE contact_letter (
+  id BIGINT AUTO_INCREMENT PRIMARY KEY,
+  subject VARCHAR(120) NOT NULL,
+  text VARCHAR(3000) NOT NULL,
+  made_at DATETIME(6) NOT NULL,
+  made_by BIGINT NOT NULL REFERENCES person (id)
+);
+GRANT SELECT, INSERT ON contact TO ${appUser};
+GRANT SELECT, INSERT ON contact_letter TO ${appUser};

@@ -36,6 +36,7 @@ class ArchitectureTest {
             "reports",
             "outside",
             "voiding",
+            "contacts",
             "posting",
             "bankfiles",
             "proof",

@@ -155,9 +155,13 @@ class HttpTest {
         String due = "/api/due?checkDate=2026-11-13&dueBy=2026-11-20&account="
                 + App.operations().value();
         String ways = "SELECT w.id FROM way_to_pay w JOIN bank_account a ON a.id = w.bank_account_id WHERE a.name = ";
-        assertThat(INES.get(due + "&wayToPay=" + App.number(ways + "'Operations'"))
+        assertThat(INES.get(due + "&wayToPay=" + App.number(ways + "'Operations' AND w.name = 'Checks'"))
                         .status())
                 .isEqualTo(200);
+        // what is only recorded pays nothing
+        Http.Answer recorded = INES.get(due + "&wayToPay=" + App.number(ways + "'Operations' AND w.name = 'Wires'"));
+        assertThat(recorded.status()).isEqualTo(422);
+        assertThat(recorded.body()).contains("recorded-only");
         Http.Answer other = INES.get(due + "&wayToPay=" + App.number(ways + "'Continental'"));
         assertThat(other.status()).isEqualTo(422);
         assertThat(other.body()).contains("no-way").contains("Operations does not pay that way");

@@ -183,6 +183,22 @@ class OutsideTest {
     }
 
     @Test
+    void aHandWrittenCheckIsPaidOnceMoreByAPrintedOne() {
+        PaymentId check = posted(book(), row("711", "Ebb Tide Linen", "5400", "17.00"));
+        BatchId batch = bean(leveltally.server.voiding.Reissuing.class)
+                .reissue(
+                        ines(),
+                        check,
+                        new leveltally.server.voiding.Reissuing.Once(
+                                App.CHECK_DATE, null, null, null, "lost in the mail"));
+        assertThat(text(
+                        "SELECT w.name FROM batch b JOIN way_to_pay w ON w.id = b.way_id WHERE b.id = ?",
+                        batch.value()))
+                .isEqualTo("Checks");
+        withdraw(batch);
+    }
+
+    @Test
     void anUnaccountedNumberOfPrintedStockTurnsOutToBeOne() {
         WayId checks = new WayId(number("SELECT way_id FROM number_series WHERE id = ?", App.series()));
         long next = App.nextNumber();

@@ -67,14 +67,7 @@ public class Making {
         BankAccount account = accounts.get(asked.bankAccount());
         account.mustBeOpen();
         periods.shareForNew(by, asked.ledgerDay(account, by.today()));
-        WayToPay way = account.way(asked.wayId());
-        if (way.recordedOnly()) {
-            throw Refusal.invalid(
-                    "recorded-only",
-                    "What is paid by “" + way.name()
-                            + "” is paid elsewhere and recorded here afterwards. Choose a way whose"
-                            + " payments are made here, or record them under Payments made elsewhere.");
-        }
+        WayToPay way = account.payingWay(asked.wayId());
         if (way.method() != PaymentMethod.CHECK) {
             throw Refusal.invalid(
                     "only-checks",

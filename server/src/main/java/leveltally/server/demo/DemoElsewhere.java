@@ -9,6 +9,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.Stock;
+import leveltally.core.contacts.How;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountFacts;
@@ -25,6 +26,7 @@ import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.SeriesSetup;
+import leveltally.server.contacts.Contacts;
 import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.ledger.Accounts;
@@ -61,6 +63,7 @@ class DemoElsewhere {
     private final Batches batches;
     private final Approvals approvals;
     private final Posting posting;
+    private final Contacts contacts;
     private final JdbcClient jdbc;
 
     DemoElsewhere(
@@ -76,6 +79,7 @@ class DemoElsewhere {
             Batches batches,
             Approvals approvals,
             Posting posting,
+            Contacts contacts,
             JdbcClient jdbc) {
         this.accounts = accounts;
         this.setup = setup;
@@ -89,6 +93,7 @@ class DemoElsewhere {
         this.batches = batches;
         this.approvals = approvals;
         this.posting = posting;
+        this.contacts = contacts;
         this.jdbc = jdbc;
     }
 
@@ -149,6 +154,15 @@ class DemoElsewhere {
                         row("88213-02", "Lanternlight Electric", "5600/PIER-2", "96.20", "2026-11-05"),
                         row("88213-03", "Ebb Tide Linen", "5400", "144.00", "2026-11-09")));
         statement(stage, owed, issuer);
+        contacts.note(
+                stage.cast().on(LocalDate.of(2026, 10, 20), "ines"),
+                jdbc.sql(
+                                "SELECT id FROM payment WHERE state = 'OUTSTANDING' AND check_date < '2026-05-01' ORDER BY check_date LIMIT 1")
+                        .query((r, n) -> new PaymentId(r.getLong("id")))
+                        .list(),
+                How.CALL,
+                LocalDate.of(2026, 10, 20),
+                "They look for it and call back");
         outside.record(
                 stage.cast().on(TODAY, "tomas"),
                 new OutsidePayments.Recorded(

@@ -62,6 +62,26 @@ public record BankAccount(
                         name + " does not pay that way. Choose one of its own ways to pay, or another account."));
     }
 
+    /**
+     * The way asked for, or the first by which payments are made here.
+     *
+     * @throws Refusal when the account does not pay that way, or what is paid so is only recorded
+     */
+    public WayToPay payingWay(@Nullable WayId wanted) {
+        WayToPay way = wanted != null
+                ? way(wanted)
+                : ways.stream().filter(one -> !one.recordedOnly()).findFirst().orElseGet(() -> way(null));
+        if (way.recordedOnly()) {
+            throw Refusal.invalidField(
+                    "recorded-only",
+                    "wayToPay",
+                    "What is paid by “" + way.name()
+                            + "” is paid elsewhere and recorded here afterwards. Choose a way whose"
+                            + " payments are made here, or record them under Payments made elsewhere.");
+        }
+        return way;
+    }
+
     /** What payments of one of its ways credit: its cash, or what is owed to the issuer of a card. */
     public AccountId paidFrom(WayId way) {
         WayToPay.Card card = way(way).card();

@@ -2,8 +2,8 @@ package leveltally.server.ledger;
 
 /** What became of a file of entries. */
 enum LedgerFileState {
-    MADE("waits for the general ledger"),
-    TAKEN("taken by the general ledger"),
+    MADE("waits to be taken"),
+    TAKEN("taken"),
     TAKEN_BACK("taken back");
 
     private final String words;

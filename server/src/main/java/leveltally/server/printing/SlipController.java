@@ -120,7 +120,7 @@ class SlipController {
                     .orElseThrow();
             int count = draft.rows().size();
             title = "As it will be paid · " + (count == 1 ? "1 invoice" : count + " invoices");
-            WayToPay way = account.way(question.wayId());
+            WayToPay way = account.payingWay(question.wayId());
             if (way.method() == PaymentMethod.CHECK) {
                 face = face(draft, remitTo, pages.payer(account.id(), way.id()), checkDate);
             }

@@ -246,7 +246,7 @@ public record DueQuestion(
                 : isUsual(nextRun) ? from.runs().nextRun(check) : day(nextRun, "nextRun", "next run", today);
         return new Criteria(
                 from.currency(),
-                from.way(wayId()).method(),
+                from.payingWay(wayId()).method(),
                 check,
                 ledgerDay(from, today),
                 due,

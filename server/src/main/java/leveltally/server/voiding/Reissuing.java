@@ -202,8 +202,12 @@ public class Reissuing {
                         .orElseThrow(() -> Refusal.invalidField(
                                 "no-way", "way", "There is no such way to pay. Choose one shown."))));
         account.mustBeOpen();
+        if (wanted.way() == null && account.way(way).recordedOnly()) {
+            // a check that was written by hand is paid once more by one that is printed
+            way = account.payingWay(null).id();
+        }
         if (!account.currency().equals(payment.amount().currency())
-                || account.way(way).method() != PaymentMethod.CHECK) {
+                || account.payingWay(way).method() != PaymentMethod.CHECK) {
             throw Refusal.invalidField(
                     "other-way",
                     "way",
