@@ -16,6 +16,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
 import leveltally.server.batches.Withdrawing;
 import leveltally.server.invoices.Entering;
@@ -23,8 +24,12 @@ import leveltally.server.invoices.InvoiceChanging;
 import leveltally.server.invoices.InvoiceChanging.Otherwise;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.invoices.Refunds;
+import leveltally.server.outside.OutsidePayments;
+import leveltally.server.outside.OutsideRow;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -72,7 +77,7 @@ class InvoiceChangingTest {
         InvoiceId wrong = bean(Entering.class).enter(ines(), document(InvoiceKind.INVOICE, reference, "120.00"));
         assertThatThrownBy(() -> CHANGING.cancel(ines(), wrong, App.TODAY, " ")).hasMessageContaining("Say why");
         assertThatThrownBy(() -> CHANGING.cancel(ines(), wrong, LocalDate.of(2026, 11, 1), "twice"))
-                .hasMessageContaining("on a day from Mon 2 Nov 2026 to today");
+                .hasMessageContaining("in the ledger from Mon 2 Nov 2026");
         CHANGING.cancel(ines(), wrong, LocalDate.of(2026, 11, 5), "sent to us by mistake");
         assertThat(open(wrong)).isZero();
         assertThat(page(wrong).get("state").asString()).isEqualTo("cancelled on Thu 5 Nov 2026");
@@ -188,5 +193,49 @@ class InvoiceChangingTest {
                         .isInstanceOf(SQLException.class);
             }
         }
+    }
+
+    @Test
+    void whatWasPaidMeanwhileIsCancelledFromTheDayItIsOpenAgain() {
+        InvoiceId invoice = App.invoice("Bollard Foundry", "88.80");
+        String reference = App.jdbc()
+                .sql("SELECT reference FROM invoice WHERE id = ?")
+                .param(invoice.value())
+                .query(String.class)
+                .single();
+        BatchId batch = bean(OutsidePayments.class)
+                .record(
+                        ines(),
+                        new OutsidePayments.Recorded(
+                                App.operations(),
+                                new WayId(App.number("SELECT id FROM way_to_pay WHERE name = 'Wires'")),
+                                "",
+                                "",
+                                List.of(new OutsideRow(
+                                        "FT CANCEL 1",
+                                        LocalDate.of(2026, 11, 4),
+                                        "Bollard Foundry",
+                                        reference,
+                                        "88.80"))),
+                        true)
+                .get(0);
+        App.approve(batch);
+        bean(Posting.class).post(ines(), batch);
+        long payment = App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value());
+        bean(Undoing.class)
+                .undo(
+                        ines(),
+                        new Wanted(
+                                List.of(new Wanted.One(payment, List.of())),
+                                App.TODAY,
+                                Wanted.Fate.OPEN,
+                                null,
+                                "RET 3"),
+                        "came back");
+        InvoiceChanging changing = bean(InvoiceChanging.class);
+        assertThatThrownBy(() -> changing.cancel(ines(), invoice, LocalDate.of(2026, 11, 5), "not ours"))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("is open again from Thu 12 Nov 2026");
+        changing.cancel(ines(), invoice, App.TODAY, "not ours");
     }
 }

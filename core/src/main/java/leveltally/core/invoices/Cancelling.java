@@ -16,10 +16,17 @@ public record Cancelling(JournalEntry entry, Money amount) {
      * A document as it stands.
      *
      * @param name what people call it, such as {@code Invoice R-7 of Bollard Foundry}
+     * @param days from which ledger dates on all of it is open
      * @param batch the name of the batch that is about to pay it; null where none is
      */
     public record Standing(
-            String name, Money amount, Money open, @Nullable String batch, boolean cancelled, JournalEntry entry) {}
+            String name,
+            Money amount,
+            Money open,
+            LedgerDays days,
+            @Nullable String batch,
+            boolean cancelled,
+            JournalEntry entry) {}
 
     /** @throws Refusal when it is cancelled already, paid in part, reserved, or that day lies outside */
     public static Cancelling of(Standing document, LocalDate on, LocalDate today) {
@@ -38,13 +45,12 @@ public record Cancelling(JournalEntry entry, Money amount) {
                     document.amount().minus(document.open()) + " of " + document.name()
                             + " is settled already, so it cannot be cancelled whole. Undo what settled it first, or enter a credit.");
         }
-        LocalDate own = document.entry().ledgerDate();
-        if (on.isBefore(own) || on.isAfter(today)) {
+        if (!document.days().reach(on) || on.isAfter(today)) {
             throw Refusal.invalidField(
                     "cancel-date",
                     "on",
-                    document.name() + " can be cancelled on a day from " + Dates.inWords(own) + " to today, "
-                            + Dates.inWords(today) + ".");
+                    document.name() + " is " + document.days().inWords()
+                            + ", so it can be cancelled on a day from then to today, " + Dates.inWords(today) + ".");
         }
         return new Cancelling(
                 document.entry().reversed(on, "Cancelled: " + document.entry().text()), document.amount());

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
+import leveltally.core.Refusal;
 import leveltally.core.contacts.ContactLetter;
 import leveltally.core.contacts.How;
 import leveltally.core.payments.PaymentId;
@@ -80,9 +81,14 @@ class ContactController {
 
     @GetMapping(value = "/letters", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> letters(Actor by, @RequestParam List<@Nullable Long> payments) {
+        List<PaymentId> wanted = ids(payments);
+        if (wanted.size() > MOST) {
+            throw Refusal.invalidField(
+                    "how-many", "payments", "At most " + MOST + " letters are written together. Select fewer.");
+        }
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"letters.pdf\"")
-                .body(contacts.pages(by, ids(payments)));
+                .body(contacts.pages(by, wanted));
     }
 
     @GetMapping("/letter")
@@ -102,7 +108,6 @@ class ContactController {
         return payments.stream()
                 .filter(Objects::nonNull)
                 .distinct()
-                .limit(MOST)
                 .map(PaymentId::new)
                 .toList();
     }

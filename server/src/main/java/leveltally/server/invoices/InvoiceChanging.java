@@ -11,6 +11,7 @@ import leveltally.core.Refusal;
 import leveltally.core.batches.BatchState;
 import leveltally.core.invoices.Cancelling;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.LedgerDays;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
@@ -101,11 +102,12 @@ public class InvoiceChanging {
                 String name,
                 Money amount,
                 Money open,
+                LedgerDays days,
                 @Nullable String batch,
                 boolean cancelled) {}
         Row row = jdbc.sql("""
                         SELECT CONCAT(CONCAT(UPPER(LEFT(i.kind, 1)), LOWER(SUBSTRING(i.kind, 2))), ' ', i.reference, ' of ', v.name)
-                            AS name, i.amount_minor, i.open_minor, i.currency, i.cancelled_on IS NOT NULL AS cancelled,
+                            AS name, i.amount_minor, i.open_minor, i.currency, i.ledger_date, i.open_since, i.cancelled_on IS NOT NULL AS cancelled,
                           b.name AS batch
                         FROM invoice i JOIN vendor v ON v.id = i.vendor_id LEFT JOIN reservation r ON r.invoice_id = i.id
                         LEFT JOIN batch b ON b.id = r.batch_id WHERE i.id = ? FOR UPDATE
@@ -115,12 +117,21 @@ public class InvoiceChanging {
                         r.getString("name"),
                         Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
                         Money.ofMinor(r.getLong("open_minor"), r.getString("currency")),
+                        new LedgerDays(
+                                r.getObject("ledger_date", LocalDate.class),
+                                r.getObject("open_since", LocalDate.class)),
                         r.getString("batch"),
                         r.getBoolean("cancelled")))
                 .optional()
                 .orElseThrow(() -> OpenItems.unknown(id.value()));
         return new Cancelling.Standing(
-                row.name(), row.amount(), row.open(), row.batch(), row.cancelled(), ledger.entry(entryOf(id)));
+                row.name(),
+                row.amount(),
+                row.open(),
+                row.days(),
+                row.batch(),
+                row.cancelled(),
+                ledger.entry(entryOf(id)));
     }
 
     /** The entry with which it arrived. */
