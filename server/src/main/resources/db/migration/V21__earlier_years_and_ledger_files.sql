@@ -105,3 +105,14 @@ CREATE TABLE contact_letter (
 );
 GRANT SELECT, INSERT ON contact TO ${appUser};
 GRANT SELECT, INSERT ON contact_letter TO ${appUser};
+
+-- ------------------------------------------------------------ checks whose money is handed over as unclaimed property
+-- A choice without an invoice sends all of a payment to another account; what it settled stays settled.
+ALTER TABLE undoing_choice MODIFY invoice_id BIGINT;
+-- After how many years, by how the postal code of the payee's address begins; empty for all others.
+CREATE TABLE dormancy (
+  prefix VARCHAR(10) PRIMARY KEY,
+  state VARCHAR(60) NOT NULL,
+  years INT NOT NULL CHECK (years BETWEEN 1 AND 30)
+);
+GRANT SELECT, INSERT, DELETE ON dormancy TO ${appUser};

@@ -9,9 +9,22 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.time.LocalDate;
 import java.util.List;
+import leveltally.core.batches.BatchId;
 import leveltally.core.contacts.How;
+import leveltally.core.ledger.AccountFacts;
+import leveltally.core.ledger.AccountKind;
+import leveltally.core.ledger.WayId;
 import leveltally.core.payments.PaymentId;
+import leveltally.core.people.Role;
 import leveltally.server.contacts.Contacts;
+import leveltally.server.ledger.Accounts;
+import leveltally.server.outside.OutsidePayments;
+import leveltally.server.outside.OutsideRow;
+import leveltally.server.posting.Posting;
+import leveltally.server.proof.Proof;
+import leveltally.server.voiding.Questions;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
@@ -99,5 +112,88 @@ class ContactsTest {
                         .query(String.class)
                         .single())
                 .startsWith("office@payee.example");
+    }
+
+    /** A check from the book, of a year ago to the day. */
+    private static PaymentId ofAYearAgo(String number) {
+        BatchId batch = bean(OutsidePayments.class)
+                .record(
+                        ines(),
+                        new OutsidePayments.Recorded(
+                                App.operations(),
+                                new WayId(
+                                        number("SELECT id FROM way_to_pay WHERE name = 'Check book, harbour office'")),
+                                "",
+                                "",
+                                List.of(new OutsideRow(
+                                        number,
+                                        LocalDate.of(2025, 11, 12),
+                                        "Fathom Survey Partners",
+                                        "5500",
+                                        "64.00"))),
+                        true)
+                .get(0);
+        App.approve(batch);
+        bean(Posting.class).post(ines(), batch);
+        return new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+    }
+
+    private static Wanted handingOver(PaymentId payment, String account) {
+        return new Wanted(
+                List.of(new Wanted.One(payment.value(), List.of())),
+                App.TODAY,
+                new Wanted.Fate(
+                        Wanted.How.UNCLAIMED, number("SELECT id FROM ledger_account WHERE code = ?", account), null),
+                null,
+                null);
+    }
+
+    @Test
+    void whatIsNotClaimedIsHandedOverByTwoOnceItsStateTakesIt() {
+        bean(Accounts.class)
+                .add(
+                        App.actor("joss", Role.ADMINISTRATOR),
+                        new AccountFacts("2300", "Unclaimed property", AccountKind.LIABILITY));
+        PaymentId payment = ofAYearAgo("H-801");
+        Undoing undoing = bean(Undoing.class);
+        Wanted wanted = handingOver(payment, "2300");
+        Http ruth = Http.signedIn("ruth");
+        assertThatThrownBy(() -> undoing.undo(ines(), wanted, "never presented"))
+                .hasMessageContaining("It is not kept after how many years");
+        assertThat(ruth.post("/api/stale/dormancy", "{\"text\": \"* everywhere 2\"}")
+                        .status())
+                .isEqualTo(200);
+        assertThatThrownBy(() -> undoing.undo(ines(), wanted, "never presented"))
+                .hasMessageContaining("to everywhere from Fri 12 Nov 2027 on");
+        assertThat(ruth.post("/api/stale/dormancy", "{\"text\": \"* everywhere\"}")
+                        .body())
+                .contains("Line 1");
+        assertThat(ruth.post("/api/stale/dormancy", "{\"text\": \"410 Skerrow 1\\n* elsewhere 9\"}")
+                        .status())
+                .isEqualTo(200);
+        assertThatThrownBy(() -> undoing.undo(ines(), wanted, "never presented"))
+                .hasMessageContaining("was not asked by letter or mail yet");
+        bean(Contacts.class).note(ines(), List.of(payment), How.LETTER, App.TODAY, "");
+        assertThatThrownBy(() -> undoing.undo(ines(), handingOver(payment, "5500"), "never presented"))
+                .hasMessageContaining("no account of the kind");
+        Undoing.Asked asked = undoing.undo(ines(), wanted, "never presented");
+        assertThat(asked.waits()).isTrue();
+        assertThatThrownBy(() -> bean(Questions.class).agree(ines(), asked.id()))
+                .isNotNull();
+        bean(Questions.class).agree(App.ruth(), asked.id());
+        assertThat(number(
+                        "SELECT SUM(l.credit_minor - l.debit_minor) FROM payment p JOIN journal_line l ON l.entry_id = p.undone_entry_id"
+                                + " JOIN ledger_account a ON a.id = l.account_id AND a.code = '2300' WHERE p.id = ?",
+                        payment.value()))
+                .isEqualTo(6_400);
+        assertThat(number(
+                        "SELECT COUNT(*) FROM payment p JOIN journal_line l ON l.entry_id = p.undone_entry_id WHERE p.id = ?",
+                        payment.value()))
+                .isEqualTo(2);
+        assertThat(ruth.get("/api/reports/unclaimed").body())
+                .contains("Skerrow", "Fathom Survey Partners", "H-801", "64.00");
+        assertThat(ruth.get("/api/reports/unclaimed/csv").body()).contains("Fathom Survey Partners");
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
     }
 }

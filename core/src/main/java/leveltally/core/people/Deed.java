@@ -38,7 +38,8 @@ public enum Deed {
     MAIL_ADVICE("send advice by mail", CLERK, CONTROLLER),
     POST("post payments", CLERK),
     CONTACT_PAYEE("ask payees about checks that were not presented", CLERK, CONTROLLER),
-    CHANGE_LETTER("change the letter to payees of stale checks", CONTROLLER, ADMINISTRATOR),
+    CHANGE_LETTER(
+            "change the letter to payees of stale checks, and when these are unclaimed", CONTROLLER, ADMINISTRATOR),
     HAND_OVER_LEDGER("hand entries to the general ledger", CLERK, CONTROLLER),
     CHOOSE_YEAR("choose whether an earlier year that was reported falls", CONTROLLER),
     RECORD_OUTSIDE("record payments made elsewhere, and match those by card", CLERK),

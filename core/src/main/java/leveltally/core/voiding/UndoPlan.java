@@ -20,6 +20,7 @@ import leveltally.core.ledger.JournalLine;
 import leveltally.core.money.Money;
 import leveltally.core.money.ProRata;
 import leveltally.core.payments.PaymentState;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What undoing a posted payment writes, whatever carried it: its entry with the sides exchanged, on a day between its ledger
@@ -35,6 +36,7 @@ import leveltally.core.payments.PaymentState;
  * @param chosen what of it goes to other accounts than the payment's entry names (law L4)
  * @param cancelled what is cancelled of each invoice, dated like the entry
  * @param held invoices that are held from then on, with the reason
+ * @param handedOver what it settled stays settled, because its money is owed to the state instead
  */
 public record UndoPlan(
         PaymentState becomes,
@@ -42,7 +44,8 @@ public record UndoPlan(
         List<Settled> mirrored,
         List<Chosen> chosen,
         Map<InvoiceId, Money> cancelled,
-        Map<InvoiceId, String> held) {
+        Map<InvoiceId, String> held,
+        boolean handedOver) {
     /**
      * A posted payment as undoing finds it.
      *
@@ -63,9 +66,10 @@ public record UndoPlan(
     /**
      * What goes to another account than the payment's entry names, because whoever undid it chose so.
      *
+     * @param item null where all of a payment goes to another account
      * @param amount credited to {@code to} instead of {@code from}; below zero for an allowance taken back
      */
-    public record Chosen(InvoiceId item, AccountId from, AccountId to, Money amount) {}
+    public record Chosen(@Nullable InvoiceId item, AccountId from, AccountId to, Money amount) {}
 
     public UndoPlan {
         mirrored = List.copyOf(mirrored);
@@ -110,7 +114,26 @@ public record UndoPlan(
             }
         });
         JournalEntry entry = chosen.isEmpty() ? back : new JournalEntry(on, back.text(), netted(back.lines(), chosen));
-        return new UndoPlan(payment.becomes(), entry, payment.settled(), chosen, cancelled, held);
+        return new UndoPlan(payment.becomes(), entry, payment.settled(), chosen, cancelled, held, false);
+    }
+
+    /**
+     * The plan for a check whose money is handed over as unclaimed property: it is voided, what it settled stays settled, and
+     * exactly what it was made out for is owed on another account.
+     *
+     * @param cash the account its money is on
+     * @param to the account of what is owed to the state
+     * @throws Refusal when it cannot be undone, or not on that day
+     */
+    public static UndoPlan handingOver(Posted payment, AccountId cash, AccountId to, LocalDate on, LocalDate today) {
+        mustBeUndoable(payment, on, today);
+        JournalEntry back = payment.entry().reversed(on, payment.name() + " handed over as unclaimed");
+        List<Chosen> chosen = back.lines().stream()
+                .filter(line -> !line.account().equals(cash))
+                .map(line -> new Chosen(null, line.account(), to, line.debited().negated()))
+                .toList();
+        JournalEntry entry = new JournalEntry(on, back.text(), netted(back.lines(), chosen));
+        return new UndoPlan(payment.becomes(), entry, List.of(), chosen, Map.of(), Map.of(), true);
     }
 
     private static void mustBeUndoable(Posted payment, LocalDate on, LocalDate today) {
@@ -190,9 +213,9 @@ public record UndoPlan(
         return open;
     }
 
-    /** True where an invoice is cancelled: such a deed needs a second person. */
+    /** True where an invoice is cancelled, or money goes to the state: such a deed needs a second person. */
     public boolean needsSecond() {
-        return !cancelled.isEmpty();
+        return handedOver || !cancelled.isEmpty();
     }
 
     /** A name in the middle of a sentence. */

@@ -84,4 +84,20 @@ class ContactsTest {
     void anAgeLiesInOneBand(long days, AgeBand band) {
         assertThat(AgeBand.of(days)).isEqualTo(band);
     }
+
+    @Test
+    void aStateIsKnownByHowItsPostalCodesBegin() {
+        Dormancy kept = Dormancy.read("410 Skerrow 3\n\n 77 Port Gorse 5\n4101 Skerrow, the island 1\n* elsewhere 4");
+        assertThat(kept.of("41012").orElseThrow().state()).isEqualTo("Skerrow, the island");
+        assertThat(kept.of("41099").orElseThrow().years()).isEqualTo(3);
+        assertThat(kept.of("").orElseThrow().state()).isEqualTo("elsewhere");
+        assertThat(kept.of("77001").orElseThrow().from(java.time.LocalDate.of(2024, 2, 29)))
+                .isEqualTo(java.time.LocalDate.of(2029, 2, 28));
+        assertThat(Dormancy.read(kept.typed())).isEqualTo(kept);
+        assertThat(Dormancy.read("410 Skerrow 3").of("77001")).isEmpty();
+        for (String wrong :
+                List.of("410 Skerrow", "410 Skerrow 0", "410 Skerrow 31", "410 A 1\n410 B 2", "Skerrow three")) {
+            assertThatThrownBy(() -> Dormancy.read(wrong)).as(wrong).hasMessageContaining("Line");
+        }
+    }
 }

@@ -245,4 +245,26 @@ class UndoPlanTest {
                 .filteredOn(line -> line.month().equals(YearMonth.of(2025, 12)))
                 .hasSize(2);
     }
+
+    @Test
+    void handedOverExactlyWhatItWasMadeOutForIsOwedToTheStateAndWhatItSettledStays() {
+        AccountId unclaimed = new AccountId(2300);
+        UndoPlan plan = UndoPlan.handingOver(OF_JANUARY, CASH, unclaimed, TODAY, TODAY);
+        assertThat(plan.entry().lines())
+                .containsExactly(
+                        JournalLine.debit(CASH, usd("1225.00")), JournalLine.credit(unclaimed, usd("1225.00")));
+        assertThat(plan.becomes()).isEqualTo(PaymentState.VOIDED);
+        assertThat(plan.mirrored()).isEmpty();
+        assertThat(plan.openAgain()).isEmpty();
+        assertThat(plan.needsSecond()).isTrue();
+        // what was chosen explains all the difference to the entry with its sides exchanged (law L4)
+        assertThat(plan.chosen())
+                .containsExactlyInAnyOrder(
+                        new UndoPlan.Chosen(null, PAYABLES, unclaimed, usd("1250.00")),
+                        new UndoPlan.Chosen(null, DISCOUNTS, unclaimed, usd("-25.00")));
+        UndoPlan.Posted cleared = new UndoPlan.Posted(
+                "Check 10012", true, PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled());
+        assertThatThrownBy(() -> UndoPlan.handingOver(cleared, CASH, unclaimed, TODAY, TODAY))
+                .hasMessageContaining("cleared at the bank");
+    }
 }

@@ -11,6 +11,7 @@ import java.util.Objects;
 import java.util.TreeMap;
 import leveltally.core.Refusal;
 import leveltally.core.contacts.ContactLetter;
+import leveltally.core.contacts.Dormancy;
 import leveltally.core.contacts.How;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
@@ -36,8 +37,10 @@ class ContactController {
 
     private final StaleChecks checks;
     private final Contacts contacts;
+    private final Unclaimed unclaimed;
 
-    ContactController(StaleChecks checks, Contacts contacts) {
+    ContactController(StaleChecks checks, Contacts contacts, Unclaimed unclaimed) {
+        this.unclaimed = unclaimed;
         this.checks = checks;
         this.contacts = contacts;
     }
@@ -102,6 +105,21 @@ class ContactController {
     @Needs(Deed.CHANGE_LETTER)
     void changeLetter(Actor by, @Valid @RequestBody LetterView wanted) {
         contacts.changeLetter(by, new ContactLetter(wanted.subject(), wanted.text()));
+    }
+
+    /** After how many years each state takes what is unclaimed, a line each. */
+    record DormancyView(@NotNull @Size(max = 20_000) String text) {}
+
+    @GetMapping("/dormancy")
+    DormancyView dormancy(Actor by) {
+        by.mayDo(Deed.READ);
+        return new DormancyView(unclaimed.dormancy().typed());
+    }
+
+    @PostMapping("/dormancy")
+    @Needs(Deed.CHANGE_LETTER)
+    void keepDormancy(Actor by, @Valid @RequestBody DormancyView wanted) {
+        unclaimed.keep(by, Dormancy.read(wanted.text()));
     }
 
     private static List<PaymentId> ids(List<@Nullable Long> payments) {

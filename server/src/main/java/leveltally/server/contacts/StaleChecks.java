@@ -1,5 +1,7 @@
 package leveltally.server.contacts;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -8,7 +10,9 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
+import leveltally.core.contacts.Dormancy;
 import leveltally.core.contacts.How;
 import leveltally.core.money.Money;
 import leveltally.core.payments.AgeBand;
@@ -30,8 +34,10 @@ class StaleChecks {
 
     private final JdbcClient jdbc;
     private final Companies companies;
+    private final Unclaimed unclaimed;
 
-    StaleChecks(JdbcClient jdbc, Companies companies) {
+    StaleChecks(JdbcClient jdbc, Companies companies, Unclaimed unclaimed) {
+        this.unclaimed = unclaimed;
         this.jdbc = jdbc;
         this.companies = companies;
     }
@@ -42,36 +48,45 @@ class StaleChecks {
         by.mayDo(Deed.READ);
         int policy = companies.staleDays();
         LocalDate before = by.today().minusDays(days < 0 ? policy : days);
+        Dormancy dormancy = unclaimed.dormancy();
         List<StaleView.StaleCheck> checks = jdbc.sql("""
                         SELECT p.id, n.id AS check_id, CONCAT(s.prefix, n.number) AS number, n.state = 'PRINTED' AS printed, p.payee,
-                          p.vendor_id, c.address, p.check_date, p.amount_minor, p.currency, p.state, v.email,
+                          p.vendor_id, c.address, t.postal_code, p.check_date, p.amount_minor, p.currency, p.state, v.email,
                           EXISTS (SELECT 1 FROM waiting_undoing w WHERE w.payment_id = p.id) AS waits
                         FROM payment p JOIN check_number n ON n.live_payment_id = p.id
                         JOIN number_series s ON s.id = n.series_id JOIN vendor v ON v.id = p.vendor_id
-                        JOIN claim c ON c.id = p.claim_id
+                        JOIN claim c ON c.id = p.claim_id JOIN remit_to t ON t.id = c.remit_to_id
                         WHERE p.state IN (:waiting) AND p.check_date < :before ORDER BY p.check_date, n.number LIMIT :most
                         """)
                 .param("waiting", WAITING)
                 .param("before", before)
                 .param("most", MOST_LISTED)
-                .query((r, n) -> new StaleView.StaleCheck(
-                        r.getLong("id"),
-                        r.getLong("check_id"),
-                        r.getString("number"),
-                        r.getString("payee"),
-                        r.getLong("vendor_id"),
-                        r.getString("address").replace("\n", ", "),
-                        r.getObject("check_date", LocalDate.class),
-                        ChronoUnit.DAYS.between(r.getObject("check_date", LocalDate.class), by.today()),
-                        MoneyView.of(r.getLong("amount_minor"), r.getString("currency")),
-                        r.getString("state").equals(PaymentState.STOPPED.name()),
-                        r.getBoolean("waits"),
-                        !r.getString("email").isEmpty(),
-                        r.getBoolean("printed"),
-                        new ArrayList<>()))
+                .query((r, n) -> check(r, dormancy, by.today()))
                 .list();
         contacts(checks);
         return new StaleView(policy, checks, sums(before), ages(by.today()));
+    }
+
+    private static StaleView.StaleCheck check(ResultSet r, Dormancy dormancy, LocalDate today) throws SQLException {
+        LocalDate dated = r.getObject("check_date", LocalDate.class);
+        Optional<Dormancy.Rule> rule = dormancy.of(r.getString("postal_code"));
+        return new StaleView.StaleCheck(
+                r.getLong("id"),
+                r.getLong("check_id"),
+                r.getString("number"),
+                r.getString("payee"),
+                r.getLong("vendor_id"),
+                r.getString("address").replace("\n", ", "),
+                dated,
+                ChronoUnit.DAYS.between(dated, today),
+                MoneyView.of(r.getLong("amount_minor"), r.getString("currency")),
+                r.getString("state").equals(PaymentState.STOPPED.name()),
+                r.getBoolean("waits"),
+                !r.getString("email").isEmpty(),
+                r.getBoolean("printed"),
+                rule.map(Dormancy.Rule::state).orElse(""),
+                rule.map(one -> one.from(dated)).orElse(null),
+                new ArrayList<>());
     }
 
     private void contacts(List<StaleView.StaleCheck> checks) {

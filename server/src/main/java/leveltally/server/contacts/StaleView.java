@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.server.frame.MoneyView;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Checks outstanding for longer than some days, the oldest first, and how old all of them are.
@@ -16,6 +17,8 @@ record StaleView(int days, List<StaleCheck> checks, List<MoneyView> amounts, Lis
      * @param stopped whether it is stopped
      * @param waits whether a second person is asked about it
      * @param reachable whether a mail address of its payee is known
+     * @param state of its payee's address that takes what is unclaimed; empty where none is kept
+     * @param unclaimedFrom the day from which it can be handed over
      * @param printed whether it was printed here, so that a list of what it pays can be enclosed
      */
     record StaleCheck(
@@ -32,6 +35,8 @@ record StaleView(int days, List<StaleCheck> checks, List<MoneyView> amounts, Lis
             boolean waits,
             boolean reachable,
             boolean printed,
+            String state,
+            @Nullable LocalDate unclaimedFrom,
             List<ContactView> contacts) {}
 
     record ContactView(String how, LocalDate on, String note, String who, Instant at) {}

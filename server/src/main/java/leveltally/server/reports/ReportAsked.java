@@ -25,7 +25,7 @@ public record ReportAsked(
         return on == null ? today : on;
     }
 
-    int yearOr(int usual) {
+    public int yearOr(int usual) {
         if (year != null && (year < 1990 || year > 2200)) {
             throw Refusal.invalidField("no-year", "year", year + " is no year of this company. Choose another.");
         }

@@ -4,7 +4,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.reports.Report;
 
 /** Something that can be listed: on a screen, on paper, as a file. */
-interface ReportSource {
+public interface ReportSource {
     /** By which it is asked for, and under which its file is kept. */
     String name();
 

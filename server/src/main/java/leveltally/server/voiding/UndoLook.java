@@ -28,6 +28,7 @@ import leveltally.server.batches.Reissues;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.company.Companies;
+import leveltally.server.contacts.Unclaimed;
 import leveltally.server.invoices.Settlements;
 import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.Ledger;
@@ -49,6 +50,7 @@ class UndoLook {
     private final Reissues reissues;
     private final OutsideNumbers numbers;
     private final CardStatements statements;
+    private final Unclaimed unclaimed;
 
     UndoLook(
             Checks checks,
@@ -59,7 +61,9 @@ class UndoLook {
             UndoneItems items,
             Reissues reissues,
             OutsideNumbers numbers,
-            CardStatements statements) {
+            CardStatements statements,
+            Unclaimed unclaimed) {
+        this.unclaimed = unclaimed;
         this.numbers = numbers;
         this.statements = statements;
         this.checks = checks;
@@ -83,6 +87,8 @@ class UndoLook {
             Map<PaymentId, Reportable> reportable,
             Map<AccountId, LedgerAccount> accounts,
             Map<ClaimId, String> replacing,
+            Map<PaymentId, AccountId> cash,
+            Map<PaymentId, Unclaimed.Ready> unclaimed,
             int graceDays) {}
 
     /**
@@ -119,6 +125,7 @@ class UndoLook {
                 || wanted.payments().stream()
                         .flatMap(one -> one.invoices().stream())
                         .anyMatch(single -> single.fate().isCancelled());
+        boolean unclaims = wanted.others().how() == Wanted.How.UNCLAIMED;
         return new Read(
                 checks.carrying(ids),
                 numbers.called(ids),
@@ -135,6 +142,8 @@ class UndoLook {
                         ? accounts.all().stream().collect(Collectors.toMap(LedgerAccount::id, account -> account))
                         : Map.of(),
                 replacing,
+                unclaims ? items.cash(ids) : Map.of(),
+                unclaims ? unclaimed.of(ids) : Map.of(),
                 companies.company().graceDays());
     }
 
@@ -167,11 +176,10 @@ class UndoLook {
                                 + ", of which something is paid. Have the issuer credit it, and enter the credit.");
             }
             List<Settled> settled = read.settled().getOrDefault(payment.id(), List.of());
-            UndoPlan plan = UndoPlan.of(
-                    new UndoPlan.Posted(name, check != null, payment.state(), entry, settled),
-                    outcomes(asked, wanted.others(), settled, read, reason, on),
-                    on,
-                    today);
+            UndoPlan.Posted standing = new UndoPlan.Posted(name, check != null, payment.state(), entry, settled);
+            UndoPlan plan = wanted.others().how() == Wanted.How.UNCLAIMED
+                    ? handingOver(payment.id(), standing, wanted.others(), read, on, today)
+                    : UndoPlan.of(standing, outcomes(asked, wanted.others(), settled, read, reason, on), on, today);
             Map<InvoiceId, Effect.Before> before = new HashMap<>();
             settled.forEach(
                     row -> before.put(row.item(), read.items().get(row.item()).before()));
@@ -183,6 +191,27 @@ class UndoLook {
         } catch (Refusal refused) {
             return new Looked(payment, name, check, carried, statement, on, entry, null, null, refused);
         }
+    }
+
+    private static UndoPlan handingOver(
+            PaymentId id, UndoPlan.Posted standing, Wanted.Fate fate, Read read, LocalDate on, LocalDate today) {
+        Unclaimed.Ready ready = read.unclaimed().get(id);
+        if (!standing.paper() || ready == null) {
+            throw Refusal.conflict(
+                    "unclaimed-checks-only",
+                    "Only a check can be handed over as unclaimed, and " + standing.name() + " is none.");
+        }
+        ready.mustBe(standing.name(), today);
+        LedgerAccount account = account(read, fate.account());
+        if (account.facts().kind() != AccountKind.LIABILITY) {
+            throw Refusal.invalidField(
+                    "unclaimed-account",
+                    "account",
+                    account.inWords()
+                            + " is no account of the kind “other liability”. Choose the one of what is owed to the state.");
+        }
+        account.mustTake(on);
+        return UndoPlan.handingOver(standing, read.cash().get(id), account.id(), on, today);
     }
 
     /** What is cancelled while another batch is about to pay the rest of it would take that from under it (law L9). */
@@ -232,6 +261,10 @@ class UndoLook {
                                 List.of(new Outcome.Line(
                                         taking(read, fate.account(), on),
                                         Money.ofMinor(1, item.before().amount().currency()))));
+                    case UNCLAIMED ->
+                        throw Refusal.invalid(
+                                "unclaimed-whole",
+                                "A check is handed over as unclaimed whole, not invoice by invoice.");
                 });
     }
 
@@ -252,12 +285,16 @@ class UndoLook {
         return lines;
     }
 
-    private static AccountId taking(Read read, @Nullable Long wanted, LocalDate on) {
+    private static LedgerAccount account(Read read, @Nullable Long wanted) {
         LedgerAccount account = wanted == null ? null : read.accounts().get(new AccountId(wanted));
         if (account == null) {
-            throw Refusal.invalidField(
-                    "account-missing", "account", "Choose the account that takes what is cancelled.");
+            throw Refusal.invalidField("account-missing", "account", "Choose the account that takes it.");
         }
+        return account;
+    }
+
+    private static AccountId taking(Read read, @Nullable Long wanted, LocalDate on) {
+        LedgerAccount account = account(read, wanted);
         AccountKind kind = account.facts().kind();
         if (kind == AccountKind.CASH || kind == AccountKind.PAYABLES) {
             throw Refusal.invalidField(

@@ -202,7 +202,8 @@ public class Undoing implements Agreed {
     private void carryOut(Actor by, PersonId asker, long id, Wanted wanted, List<Looked> looked, String reason) {
         looked.stream().map(Looked::on).distinct().sorted().forEach(periods::shareOpen);
         for (Looked one : looked) {
-            String said = one.comesBack() ? reason + "; the bank's reference " + wanted.bankReference() : reason;
+            String given = plan(one).handedOver() ? "handed over as unclaimed: " + reason : reason;
+            String said = one.comesBack() ? given + "; the bank's reference " + wanted.bankReference() : given;
             EntryId entry = write(by, one, plan(one), said);
             rows.chose(id, one.payment().id(), entry, plan(one).chosen());
             plan(one).held().forEach((item, why) -> holds.holdAsAsked(by, asker, item, why));
@@ -231,7 +232,7 @@ public class Undoing implements Agreed {
         }
         audit.record(
                 by,
-                one.check() == null ? "reverse payment" : "void check",
+                plan.handedOver() ? "hand over as unclaimed" : one.check() == null ? "reverse payment" : "void check",
                 subject(one),
                 Map.of(
                         "date",

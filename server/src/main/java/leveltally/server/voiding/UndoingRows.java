@@ -137,7 +137,7 @@ class UndoingRows {
                             undoing,
                             payment.value(),
                             entry.value(),
-                            one.item().value(),
+                            one.item() == null ? null : one.item().value(),
                             one.from().value(),
                             one.to().value(),
                             one.amount().currency().getCurrencyCode(),

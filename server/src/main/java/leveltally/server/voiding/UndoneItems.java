@@ -84,6 +84,20 @@ class UndoneItems {
         return found;
     }
 
+    /** The account each payment's money is on. */
+    Map<PaymentId, AccountId> cash(Collection<PaymentId> ids) {
+        Map<PaymentId, AccountId> found = new HashMap<>();
+        if (!ids.isEmpty()) {
+            jdbc.sql("SELECT p.id, f.account_id FROM payment p JOIN batch b ON b.id = p.batch_id"
+                            + " JOIN paid_from f ON f.way_id = b.way_id WHERE p.id IN (:ids)")
+                    .param("ids", ids.stream().map(PaymentId::value).toList())
+                    .query((java.sql.ResultSet r) -> {
+                        found.put(new PaymentId(r.getLong("id")), new AccountId(r.getLong("account_id")));
+                    });
+        }
+        return found;
+    }
+
     /** As what each payment's vendor is reported. */
     Map<PaymentId, Reportable> reportable(Collection<PaymentId> ids) {
         Map<PaymentId, Reportable> found = new HashMap<>();

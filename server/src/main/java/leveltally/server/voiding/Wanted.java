@@ -33,7 +33,9 @@ public record Wanted(
         OPEN,
         HELD,
         OWN_LINES,
-        ONE_ACCOUNT
+        ONE_ACCOUNT,
+        /** Of all of a payment: its money goes to the state as unclaimed, and what it settled stays settled. */
+        UNCLAIMED
     }
 
     /**
@@ -45,7 +47,7 @@ public record Wanted(
         public static final Fate OPEN = new Fate(How.OPEN, null, null);
 
         boolean isCancelled() {
-            return how == How.OWN_LINES || how == How.ONE_ACCOUNT;
+            return how == How.OWN_LINES || how == How.ONE_ACCOUNT || how == How.UNCLAIMED;
         }
     }
 
