@@ -21,6 +21,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/closing": () => reports().then((m) => m.ClosingPage),
   "/aging": () => reports().then((m) => m.AgingPage),
   "/outstanding": () => reports().then((m) => m.OutstandingPage),
+  "/unclaimed": () => reports().then((m) => m.UnclaimedPage),
   "/reportable": () => reports().then((m) => m.ReportablePage),
   "/reportable/changed": () => import("./reports/EarlierYearsPage").then((m) => m.EarlierYearsPage),
   "/post": () => import("./posting/PostStation").then((m) => m.PostStation),

@@ -356,6 +356,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stale/dormancy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["dormancy"];
+        put?: never;
+        post: operations["keepDormancy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stale/contacts": {
         parameters: {
             query?: never;
@@ -4093,7 +4109,7 @@ export interface components {
         };
         FateAsked: {
             /** @enum {string} */
-            how: "OPEN" | "HELD" | "OWN_LINES" | "ONE_ACCOUNT";
+            how: "OPEN" | "HELD" | "OWN_LINES" | "ONE_ACCOUNT" | "UNCLAIMED";
             /** Format: int64 */
             account?: number;
             why?: string;
@@ -4240,6 +4256,9 @@ export interface components {
             marks?: {
                 [key: string]: string;
             };
+        };
+        DormancyView: {
+            text: string;
         };
         ContactNoted: {
             payments: number[];
@@ -5952,6 +5971,9 @@ export interface components {
             waits: boolean;
             reachable: boolean;
             printed: boolean;
+            state: string;
+            /** Format: date */
+            unclaimedFrom?: string;
             contacts: components["schemas"]["ContactView"][];
         };
         StaleView: {
@@ -7652,6 +7674,48 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LetterView"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    dormancy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DormancyView"];
+                };
+            };
+        };
+    };
+    keepDormancy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DormancyView"];
             };
         };
         responses: {

@@ -47,6 +47,14 @@ export function ContactDeeds({ checks }: { checks: Check[] }) {
           Void…
         </Button>
       )}
+      {roles.includes("CLERK") && (
+        <Button
+          disabled={none}
+          onClick={() => navigate(`/undo?payments=${writeRanges(payments)}&unclaimed=1`)}
+        >
+          Hand over as unclaimed…
+        </Button>
+      )}
       <DeedDialog
         open={asking === "letter"}
         onClose={close}

@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
@@ -13,6 +14,7 @@ import { ChoiceWord } from "../parts/Word";
 import { Amount } from "../workline/Amount";
 import { Ages } from "./Ages";
 import { ContactDeeds } from "./ContactDeeds";
+import { DormancyForm } from "./DormancyForm";
 import { LetterForm } from "./LetterForm";
 import { StaleSlip } from "./StaleSlip";
 
@@ -68,7 +70,7 @@ export function StalePage() {
   const { roles } = useSession();
   const [values, change] = useAddress();
   const [selected, setSelected] = useState(new Set<string>());
-  const [writing, setWriting] = useState(false);
+  const [writing, setWriting] = useState<"letter" | "years">();
   const days = values.days ? Number(values.days) : undefined;
   const stale = useQuery({
     queryKey: ["stale", days],
@@ -109,6 +111,9 @@ export function StalePage() {
             {view.amounts.map((sum) => (
               <Figure key={sum.currency} value={`${sum.text} ${sum.currency}`} />
             ))}
+            <Link className="go order-last ml-auto" to="/unclaimed">
+              Handed over as unclaimed
+            </Link>
             <Figure value={checks.filter((one) => one.contacts.length === 0).length} look="text-brass">
               nobody was asked about
             </Figure>
@@ -137,12 +142,25 @@ export function StalePage() {
           {selected.size > 0 && <Figure value={selected.size}>selected</Figure>}
           {(roles.includes("CLERK") || roles.includes("CONTROLLER")) && <ContactDeeds checks={meant} />}
           {(roles.includes("CONTROLLER") || roles.includes("ADMINISTRATOR")) && (
-            <Button className="ml-auto" onClick={() => setWriting(true)}>
-              The letter…
-            </Button>
+            <span className="ml-auto flex gap-2">
+              <Button onClick={() => setWriting("letter")}>The letter…</Button>
+              <Button onClick={() => setWriting("years")}>Years until unclaimed…</Button>
+            </span>
           )}
-          <Dialog open={writing} onClose={() => setWriting(false)} title="The letter to payees" wide>
-            <LetterForm onClose={() => setWriting(false)} />
+          <Dialog
+            open={writing === "letter"}
+            onClose={() => setWriting(undefined)}
+            title="The letter to payees"
+            wide
+          >
+            <LetterForm onClose={() => setWriting(undefined)} />
+          </Dialog>
+          <Dialog
+            open={writing === "years"}
+            onClose={() => setWriting(undefined)}
+            title="After how many years a check is unclaimed"
+          >
+            <DormancyForm onClose={() => setWriting(undefined)} />
           </Dialog>
         </>
       }

@@ -36,6 +36,18 @@ export function StaleSlip({ check }: { check: Schemas["StaleCheck"] }) {
         )}
       </section>
       <p>
+        {check.unclaimedFrom ? (
+          <>
+            {check.state} takes it as unclaimed from <b>{longDate(check.unclaimedFrom)}</b> on, once its payee
+            was asked by letter or mail.
+          </>
+        ) : (
+          <span className="text-faint">
+            It is not kept when the state of its address takes what is unclaimed.
+          </span>
+        )}
+      </p>
+      <p>
         <Link className="go" to={`/register?series=all&check=${check.check}`}>
           In the register
         </Link>{" "}

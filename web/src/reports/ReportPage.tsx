@@ -173,21 +173,31 @@ export function ClosingPage() {
   );
 }
 
-/** What reportable vendors were paid in a year. */
-export function ReportablePage() {
+/** A report of a year that is chosen in its sentence. */
+function OfYear({
+  name,
+  words,
+  empty,
+  back,
+}: {
+  name: string;
+  words: string;
+  empty: string;
+  back?: (year: number) => { to: string; words: string };
+}) {
   const { today } = useSession();
   const [values, change] = useAddress();
   const now = Number(today.slice(0, 4));
   const year = Number(values.year) || now;
   return (
     <Named
-      name="reportable"
+      name={name}
       asked={{ year }}
-      back={{ to: `/reportable/changed?year=${year}`, words: "Undone in a later year" }}
-      empty="No vendor that was paid in that year is reported. What a vendor is reported as stands on its page."
+      back={back?.(year)}
+      empty={empty}
       sentence={
         <>
-          What reportable vendors were paid in{" "}
+          {words}{" "}
           <ChoiceWord
             name="Year"
             text={String(year)}
@@ -201,6 +211,30 @@ export function ReportablePage() {
           .
         </>
       }
+    />
+  );
+}
+
+/** What reportable vendors were paid in a year. */
+export function ReportablePage() {
+  return (
+    <OfYear
+      name="reportable"
+      words="What reportable vendors were paid in"
+      empty="No vendor that was paid in that year is reported. What a vendor is reported as stands on its page."
+      back={(year) => ({ to: `/reportable/changed?year=${year}`, words: "Undone in a later year" })}
+    />
+  );
+}
+
+/** Checks whose money went to the state of their payee in a year. */
+export function UnclaimedPage() {
+  return (
+    <OfYear
+      name="unclaimed"
+      words="What was handed over as unclaimed in"
+      empty="Nothing was handed over in that year."
+      back={() => ({ to: "/stale", words: "Checks not presented" })}
     />
   );
 }

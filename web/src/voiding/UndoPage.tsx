@@ -34,7 +34,7 @@ function Several({
 }) {
   const { today, roles } = useSession();
   const navigate = useNavigate();
-  const undo = useUndo(payments, today);
+  const undo = useUndo(payments, today, values.unclaimed ? "UNCLAIMED" : undefined);
   const view = undo.would.data;
   const cursor = values.at ?? String(payments[0]);
   const one = view?.payments.find((each) => String(each.payment) === cursor);

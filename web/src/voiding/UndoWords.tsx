@@ -9,6 +9,7 @@ const FATES: Record<Fate["how"], string> = {
   HELD: "come back held",
   OWN_LINES: "are cancelled against their own accounts",
   ONE_ACCOUNT: "are cancelled against one account",
+  UNCLAIMED: "stay paid, and its money is handed over as unclaimed",
 };
 
 /** The sentence of undoing: on which day, and what becomes of the invoices. */
@@ -31,10 +32,15 @@ export function UndoWords({ undo, today }: { undo: Undo; today: string }) {
         none="Its own date"
         onChange={(date) => change({ date })}
       />
-      {paidInvoices && (
+      {(paidInvoices || wish.others.how === "UNCLAIMED") && (
         <>
           ; invoices{" "}
-          <FateWord name="Invoices" fate={wish.others} onFate={(others) => change({ others, single: {} })} />
+          <FateWord
+            name="Invoices"
+            whole
+            fate={wish.others}
+            onFate={(others) => change({ others, single: {} })}
+          />
           {wish.others.how === "OPEN" && <DraftWord undo={undo} />}
         </>
       )}
@@ -62,6 +68,7 @@ export function FateWord({
   onFate,
   text,
   own = true,
+  whole = false,
 }: {
   name: string;
   fate: Fate;
@@ -70,6 +77,8 @@ export function FateWord({
   text?: string;
   /** False where the account is chosen elsewhere, for all of them. */
   own?: boolean;
+  /** True where it is the fate of a whole payment. */
+  whole?: boolean;
 }) {
   return (
     <>
@@ -77,14 +86,16 @@ export function FateWord({
         name={name}
         text={text ?? FATES[fate.how]}
         value={fate.how}
-        choices={(Object.keys(FATES) as Fate["how"][]).map((how) => ({
-          value: how,
-          text: FATES[how],
-          detail: how === "OWN_LINES" || how === "ONE_ACCOUNT" ? "by two people" : undefined,
-        }))}
+        choices={(Object.keys(FATES) as Fate["how"][])
+          .filter((how) => whole || how !== "UNCLAIMED")
+          .map((how) => ({
+            value: how,
+            text: FATES[how],
+            detail: how === "OPEN" || how === "HELD" ? undefined : "by two people",
+          }))}
         onChange={(how) => onFate({ how })}
       />
-      {own && fate.how === "ONE_ACCOUNT" && (
+      {own && (fate.how === "ONE_ACCOUNT" || fate.how === "UNCLAIMED") && (
         <AccountWord fate={fate} onFate={onFate} name={`Account for ${name}`} />
       )}
     </>
@@ -96,7 +107,11 @@ function AccountWord({ name, fate, onFate }: { name: string; fate: Fate; onFate:
     queryKey: ["accounts"],
     queryFn: () => call(api.GET("/api/ledger-accounts")),
   });
-  const open = accounts.data?.filter((one) => one.open && one.kind !== "CASH" && one.kind !== "PAYABLES");
+  const open = accounts.data?.filter(
+    (one) =>
+      one.open &&
+      (fate.how === "UNCLAIMED" ? one.kind === "LIABILITY" : one.kind !== "CASH" && one.kind !== "PAYABLES"),
+  );
   const chosen = open?.find((one) => one.id === fate.account);
   return (
     <>

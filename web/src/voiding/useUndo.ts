@@ -37,9 +37,9 @@ function askedOf(payments: number[], wish: Wish): Schemas["UndoAsked"] {
 }
 
 /** What undoing these payments would do as it is wished for, asked of the server whenever the wish rests. */
-export function useUndo(payments: number[], today: string) {
-  const first = useMemo<Wish>(() => ({ date: today, others: { how: "OPEN" }, single: {} }), [today]);
-  const [wish, set, forget] = useKept(`undo ${payments.join(".")}`, first);
+export function useUndo(payments: number[], today: string, how: Fate["how"] = "OPEN") {
+  const first = useMemo<Wish>(() => ({ date: today, others: { how }, single: {} }), [today, how]);
+  const [wish, set, forget] = useKept(`undo ${payments.join(".")}${how === "OPEN" ? "" : how}`, first);
   const asked = useRest(useMemo(() => askedOf(payments, wish), [payments, wish]));
   const would = useQuery({
     queryKey: ["undo", asked],

@@ -21,6 +21,7 @@ export const GROUPS: { title: string; places: Place[] }[] = [
       { to: "/outstanding", title: "Outstanding checks", also: "as of stale aging uncleared" },
       { to: "/stale", title: "Checks not presented", also: "stale dated old contact payee letter unclaimed" },
       { to: "/aging", title: "What is owed", also: "aging open items payables as of" },
+      { to: "/unclaimed", title: "Handed over as unclaimed", also: "property state dormant" },
       { to: "/reportable", title: "Reportable payments", also: "year vendor tax" },
       { to: "/reportable/changed", title: "Reported, undone later", also: "earlier year changed reportable" },
       { to: "/closing", title: "Closing a month", also: "period lock list end" },

@@ -20,7 +20,7 @@ class ApprovalTest {
         DESK.go("/approval");
         DESK.pick(batch);
         DESK.press(Keys.ENTER);
-        DESK.see("payments");
+        DESK.see("payment");
         DESK.until("the page of " + batch, () -> DESK.driver.getCurrentUrl().matches(".*/approval/\\d+.*"));
     }
 
