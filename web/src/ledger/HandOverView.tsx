@@ -35,7 +35,7 @@ const COLUMNS: Column<File>[] = [
   {
     key: "debits",
     title: "Debits",
-    width: "minmax(236px,1.6fr)",
+    width: "minmax(262px,1.6fr)",
     right: true,
     cell: (file) => sums(file.debits),
   },
@@ -45,7 +45,7 @@ const COLUMNS: Column<File>[] = [
     width: "minmax(110px,1fr)",
     cell: (file) => <span className={LOOKS[file.state] ?? ""}>{file.stateWords}</span>,
   },
-  { key: "made-by", title: "Made by", width: "112px", cell: (file) => file.madeBy },
+  { key: "made-by", title: "Made by", width: "108px", cell: (file) => file.madeBy },
 ];
 
 /** Entries handed to the company's general ledger: what waits, and what became of each file. */

@@ -9,6 +9,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.checks.NumberRange;
 import leveltally.core.checks.Stock;
+import leveltally.core.contacts.Dormancy;
 import leveltally.core.contacts.How;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
@@ -27,6 +28,7 @@ import leveltally.server.approval.Approvals;
 import leveltally.server.batches.Batches;
 import leveltally.server.checks.SeriesSetup;
 import leveltally.server.contacts.Contacts;
+import leveltally.server.contacts.Unclaimed;
 import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.ledger.Accounts;
@@ -64,6 +66,7 @@ class DemoElsewhere {
     private final Approvals approvals;
     private final Posting posting;
     private final Contacts contacts;
+    private final Unclaimed unclaimed;
     private final JdbcClient jdbc;
 
     DemoElsewhere(
@@ -80,6 +83,7 @@ class DemoElsewhere {
             Approvals approvals,
             Posting posting,
             Contacts contacts,
+            Unclaimed unclaimed,
             JdbcClient jdbc) {
         this.accounts = accounts;
         this.setup = setup;
@@ -94,6 +98,7 @@ class DemoElsewhere {
         this.approvals = approvals;
         this.posting = posting;
         this.contacts = contacts;
+        this.unclaimed = unclaimed;
         this.jdbc = jdbc;
     }
 
@@ -154,6 +159,10 @@ class DemoElsewhere {
                         row("88213-02", "Lanternlight Electric", "5600/PIER-2", "96.20", "2026-11-05"),
                         row("88213-03", "Ebb Tide Linen", "5400", "144.00", "2026-11-09")));
         statement(stage, owed, issuer);
+        accounts.add(joss, new AccountFacts("2300", "Unclaimed property", AccountKind.LIABILITY));
+        unclaimed.keep(
+                stage.cast().on(TODAY, "ruth"),
+                Dormancy.read("40 Skerrow 3\n41 Skerrow 3\n77 Port Gorse 5\n* elsewhere 5"));
         contacts.note(
                 stage.cast().on(LocalDate.of(2026, 10, 20), "ines"),
                 jdbc.sql(
