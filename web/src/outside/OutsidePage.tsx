@@ -224,7 +224,7 @@ function OutsideSlip({ row }: { row: Row }) {
         </Link>
       )}
       {row.payment && row.inTheLedger && roles.includes("CLERK") && (
-        <UndoPart key={row.payment} payment={row.payment} name={`this ${row.kind}`} />
+        <UndoPart key={row.payment} payment={row.payment} name="this payment" />
       )}
     </div>
   );

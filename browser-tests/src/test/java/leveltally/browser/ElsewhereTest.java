@@ -69,7 +69,7 @@ class ElsewhereTest {
         DESK.sitDown("Ines Okafor");
         DESK.go("/outside?text=FT%202291");
         DESK.pick("Saltmarsh Marine Fuels");
-        DESK.see("If this wire is reversed");
+        DESK.see("If this payment is reversed");
         assertThat(DESK.barriers(new AxeBuilder())).isEmpty();
         DESK.see("the bank calls its return");
         DESK.find(By.cssSelector("[aria-label='The bank’s reference of the return']"))

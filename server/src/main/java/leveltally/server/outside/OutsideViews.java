@@ -70,7 +70,7 @@ class OutsideViews {
                 way.recordedOnly(),
                 way.method() == PaymentMethod.CHECK
                         ? numbers(series.of(way.id()))
-                        : "as the bank or the issuer gave it");
+                        : "as the bank or the issuer gave them");
     }
 
     private static String numbers(NumberSeries of) {
