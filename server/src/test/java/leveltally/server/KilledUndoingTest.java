@@ -1,0 +1,139 @@
+package leveltally.server;
+
+import static leveltally.server.App.bean;
+import static leveltally.server.App.ines;
+import static leveltally.server.App.number;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.ledger.WayId;
+import leveltally.core.payments.PaymentId;
+import leveltally.server.outside.OutsidePayments;
+import leveltally.server.outside.OutsideRow;
+import leveltally.server.posting.Posting;
+import leveltally.server.proof.Proof;
+import leveltally.server.voiding.Questions;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
+import org.junit.jupiter.api.Test;
+
+/** Whenever the connections break while something is posted or undone, it is done whole or not at all, and can be tried again. */
+class KilledUndoingTest {
+    private static final int ROUNDS = 16;
+
+    private final Random random = new Random(41_237);
+    private int broken;
+
+    @Test
+    void postingUndoingAndAgreeingAreWholeOrNothing() throws Exception {
+        for (int round = 0; round < ROUNDS; round++) {
+            BatchId batch = recorded(round);
+            whole(
+                    () -> bean(Posting.class).post(ines(), batch),
+                    "SELECT COUNT(*) FROM payment WHERE batch_id = " + batch.value()
+                            + " AND posted_entry_id IS NOT NULL");
+            PaymentId payment = new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+            String undone =
+                    "SELECT COUNT(*) FROM payment WHERE id = " + payment.value() + " AND undone_entry_id IS NOT NULL";
+            if (round % 2 == 0) {
+                whole(() -> bean(Undoing.class).undo(ines(), wanted(payment, Wanted.Fate.OPEN), "killed"), undone);
+            } else {
+                Undoing.Asked asked = bean(Undoing.class)
+                        .undo(
+                                ines(),
+                                wanted(payment, new Wanted.Fate(Wanted.How.OWN_LINES, null, null)),
+                                "killed, by two");
+                assertThat(asked.waits()).isTrue();
+                whole(
+                        () -> {
+                            bean(Questions.class).agree(App.ruth(), asked.id());
+                            return "done";
+                        },
+                        undone);
+            }
+        }
+        assertThat(broken).as("deeds that broke in the middle").isGreaterThan(2);
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+    }
+
+    private static BatchId recorded(int round) {
+        String amount = (80 + round) + ".00";
+        var invoice = App.invoice("Bollard Foundry", amount);
+        String reference = App.jdbc()
+                .sql("SELECT reference FROM invoice WHERE id = ?")
+                .param(invoice.value())
+                .query(String.class)
+                .single();
+        BatchId batch = bean(OutsidePayments.class)
+                .record(
+                        ines(),
+                        new OutsidePayments.Recorded(
+                                App.operations(),
+                                new WayId(number("SELECT id FROM way_to_pay WHERE name = 'Wires'")),
+                                "",
+                                "",
+                                List.of(new OutsideRow(
+                                        "KILLED " + round, App.TODAY, "Bollard Foundry", reference, amount))),
+                        true)
+                .get(0);
+        App.approve(batch);
+        return batch;
+    }
+
+    private static Wanted wanted(PaymentId payment, Wanted.Fate fate) {
+        return new Wanted(List.of(new Wanted.One(payment.value(), List.of())), App.TODAY, fate, null, "RET K");
+    }
+
+    /** Does it while its connection is broken at some moment; then it has happened once, or is done again and happens once. */
+    private void whole(Callable<?> deed, String happened) throws InterruptedException {
+        ExecutorService one = Executors.newSingleThreadExecutor();
+        Future<?> doing = one.submit(deed);
+        Thread.sleep(random.nextInt(45));
+        App.asRoot("KILL CONNECTION USER leveltally_app");
+        try {
+            doing.get();
+        } catch (ExecutionException failed) {
+            assertThat(failed.getCause()).isNotInstanceOf(Refusal.class);
+            broken++;
+        } finally {
+            one.shutdown();
+        }
+        if (retried(happened) == 0) {
+            again(deed);
+        }
+        assertThat(retried(happened)).as(happened).isOne();
+    }
+
+    private static void again(Callable<?> deed) {
+        for (int i = 0; ; i++) {
+            try {
+                deed.call();
+                return;
+            } catch (Refusal refused) {
+                throw refused;
+            } catch (Exception brokenStill) {
+                assertThat(i).as("%s", brokenStill).isLessThan(10);
+            }
+        }
+    }
+
+    /** The pool gives out a connection that broke once at most for each it has. */
+    private static long retried(String sql) {
+        for (int i = 0; ; i++) {
+            try {
+                return number(sql);
+            } catch (RuntimeException brokenStill) {
+                assertThat(i).as("%s", brokenStill).isLessThan(20);
+            }
+        }
+    }
+}
