@@ -47,12 +47,13 @@ public final class OutsideLines {
                 throw refused(paid + " is used up before " + invoice.reference() + " gets any of it. Leave "
                         + invoice.reference() + " out, or look at the amount again.");
             }
-            Money whole = withDiscount ? invoice.payInFull(paidOn, graceDays).cash() : invoice.open();
-            Money cash = left.min(whole);
-            PartPayment payment = withDiscount ? invoice.pay(cash, paidOn, graceDays) : new PartPayment(cash, none);
+            Money most = invoice.open();
+            Money part = left.min(
+                    withDiscount ? most.min(invoice.payInFull(paidOn, graceDays).cash()) : most);
+            PartPayment payment = withDiscount ? invoice.pay(part, paidOn, graceDays) : new PartPayment(part, none);
             lines.add(new ClaimLine.Invoice(
                     invoice.id(), invoice.reference(), payment.settled(), payment.discount(), none));
-            left = left.minus(cash);
+            left = left.minus(part);
         }
         return lines;
     }
