@@ -17,6 +17,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/print/:id": () => import("./printing/PrintPage").then((m) => m.PrintPage),
   "/print/:id/register": () => reports().then((m) => m.RunRegisterPage),
   "/batches/:id/posted": () => reports().then((m) => m.PostingRegisterPage),
+  "/batches/:id/jobs": () => reports().then((m) => m.PostingJobsPage),
   "/batches/:id/recap": () => reports().then((m) => m.PostingRecapPage),
   "/closing": () => reports().then((m) => m.ClosingPage),
   "/aging": () => reports().then((m) => m.AgingPage),

@@ -98,8 +98,16 @@ export function PostingRegisterPage() {
 export function PostingRecapPage() {
   const batch = useBatch();
   return (
+    <Named name="posting-recap" asked={{ batch }} back={{ to: `/batches/${batch}/jobs`, words: "By job" }} />
+  );
+}
+
+/** The money of a batch by the jobs and accounts of what it paid. */
+export function PostingJobsPage() {
+  const batch = useBatch();
+  return (
     <Named
-      name="posting-recap"
+      name="posting-jobs"
       asked={{ batch }}
       back={{ to: `/batches/${batch}/posted`, words: "Payment by payment" }}
     />

@@ -230,4 +230,28 @@ class ReportsTest {
                 .isEqualTo(2);
         App.asRoot("UPDATE vendor SET reportable = '" + before + "' WHERE id = " + vendor);
     }
+
+    @Test
+    void whatWasPostedIsDividedOverTheJobsOfWhatItPaid() {
+        var typed = List.of(
+                new OutsideRow(
+                        "FT JOBS 1", App.TODAY, "Fathom Survey Partners", "5500/PIER-9 70.00; 5400 30.01", "100.01"),
+                new OutsideRow("FT JOBS 2", App.TODAY, "Ebb Tide Linen", "5400/PIER-9", "9.99"));
+        BatchId batch = bean(OutsidePayments.class)
+                .record(
+                        ines(),
+                        new OutsidePayments.Recorded(
+                                App.operations(),
+                                new WayId(App.number("SELECT id FROM way_to_pay WHERE name = 'Wires'")),
+                                "",
+                                "",
+                                typed),
+                        true)
+                .get(0);
+        App.approve(batch);
+        bean(Posting.class).post(ines(), batch);
+        String lines = lines(Http.signedIn("priya"), "/api/reports/posting-jobs?batch=" + batch.value())
+                .toString();
+        assertThat(lines).contains("Job PIER-9", "\"79.99\"", "No job", "\"30.01\"", "\"110.00\"");
+    }
 }
