@@ -29,7 +29,17 @@ const COLUMNS: Column<Record>[] = [
   },
 ];
 
-const PAGES: { [kind: string]: string } = { batch: "/batches", vendor: "/vendors" };
+/** Where what a record is about is looked at, by its kind and its number. */
+const PAGES: { [kind: string]: (key: string) => string } = {
+  batch: (key) => `/batches/${key}`,
+  vendor: (key) => `/vendors/${key}`,
+  invoice: (key) => `/invoices/${key}`,
+  check: (key) => `/register?series=all&text=${key}`,
+  payment: (key) => `/undo?payments=${key}`,
+  undoing: (key) => `/undo/${key}`,
+  "bank account": (key) => `/bank-accounts/${key}`,
+  "ledger file": (key) => `/ledger?view=hand-over&at=${key}`,
+};
 
 const itemsOf = (rows: Record[]) => rows.map((row) => ({ key: String(row.sequence), row }));
 
@@ -102,17 +112,13 @@ export function TrailPage() {
               {at.who}, {clock(at.at)}, from {at.from}.
             </p>
             <p>
-              {at.name ? (
-                <>
-                  {at.kind}{" "}
-                  {PAGES[at.kind] ? (
-                    <Link className="go" to={`${PAGES[at.kind]}/${at.key}`}>
-                      {at.name}
-                    </Link>
-                  ) : (
-                    <b>{at.name}</b>
-                  )}
-                </>
+              {at.name && `${at.kind} `}
+              {PAGES[at.kind] && /^\d+$/.test(at.key) ? (
+                <Link className="go" to={PAGES[at.kind]!(at.key)}>
+                  {at.name || at.subject}
+                </Link>
+              ) : at.name ? (
+                <b>{at.name}</b>
               ) : (
                 at.subject
               )}
