@@ -72,6 +72,8 @@ class LedgerFilesTest {
         long again = files.make(ines(), EVER);
         assertThat(entries(again)).isEqualTo(entries(rest));
         files.taken(ines(), again);
+        assertThat(ines.get("/api/trail/of?subject=ledger%20file%20" + again).body())
+                .contains("hand entries over", "answer for ledger file");
         assertThatThrownBy(() -> files.takeBack(ines(), again, "too late")).hasMessageContaining("that stands");
         assertThat(ines.get("/api/ledger-files").body()).contains("its day is closed there", "\"waiting\":0");
         // what is posted afterwards waits

@@ -41,7 +41,7 @@ class TrailController {
 
     /** Things whose trail everybody may read who may look at the things themselves. */
     private static final String THING =
-            "(batch|vendor|invoice|check|import|offset|criteria|period|company|bank account|ledger account|series)"
+            "(batch|vendor|invoice|check|import|offset|criteria|period|company|bank account|ledger account|series|payment|undoing|ledger file)"
                     + " [0-9-]+|routes|accounts";
 
     /** Facts that say an id, with the kind of thing it is the id of. */
