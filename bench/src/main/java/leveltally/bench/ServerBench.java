@@ -1,10 +1,5 @@
 package leveltally.bench;
 
-import java.net.CookieManager;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -34,7 +29,6 @@ import leveltally.server.batches.Withdrawing;
 import leveltally.server.selection.CandidateRows;
 import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
-import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
 import org.springframework.jdbc.core.namedparam.NamedParameterUtils;
@@ -52,8 +46,7 @@ public final class ServerBench {
     private Actor clerk;
     private Actor approver;
     private BankAccountId account;
-    private HttpClient http;
-    private final CookieManager cookies = new CookieManager();
+    private SignedIn desk;
     private String scrolled = "";
     private String narrow = "";
     private final List<String> approvals = new ArrayList<>();
@@ -107,7 +100,7 @@ public final class ServerBench {
             }
             if (size == SCROLLED) {
                 String due = "/due?check=" + Loader.CHECK_DATE + "&due=" + Loader.DUE_BY.plusDays(400) + "&next=none";
-                scrolled = ScrollBench.run(base, due, cookies.getCookieStore().getCookies());
+                scrolled = ScrollBench.run(desk.base, due, desk.cookies());
                 System.out.println(scrolled);
                 narrow(loader);
             }
@@ -247,34 +240,11 @@ public final class ServerBench {
         clerk = company.clerk();
         approver = company.approver();
         account = company.account();
-        int port = ((WebServerApplicationContext) context).getWebServer().getPort();
-        http = HttpClient.newBuilder().cookieHandler(cookies).build();
-        base = "http://127.0.0.1:" + port;
-        get("/api/session/door");
-        String token = cookies.getCookieStore().getCookies().stream()
-                .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
-                .findFirst()
-                .orElseThrow()
-                .getValue();
-        http.send(
-                HttpRequest.newBuilder(URI.create(base + "/api/session"))
-                        .header("Content-Type", "application/json")
-                        .header("X-XSRF-TOKEN", token)
-                        .POST(HttpRequest.BodyPublishers.ofString(
-                                "{\"signIn\":\"clerk\",\"password\":\"" + BenchCompany.PASSWORD + "\"}"))
-                        .build(),
-                HttpResponse.BodyHandlers.ofString());
+        desk = new SignedIn(context);
     }
 
-    private String base = "";
-
     private int get(String path) throws Exception {
-        HttpResponse<byte[]> answer = http.send(
-                HttpRequest.newBuilder(URI.create(base + path)).build(), HttpResponse.BodyHandlers.ofByteArray());
-        if (answer.statusCode() != 200) {
-            throw new IllegalStateException(path + ": " + answer.statusCode() + " " + new String(answer.body()));
-        }
-        return answer.body().length;
+        return desk.get(path);
     }
 
     private DueQuestion question() {
@@ -312,21 +282,8 @@ public final class ServerBench {
         return firstSmall == 0 ? first : firstSmall;
     }
 
-    /** Two deeds in turn, so that whatever else the machine does falls on both; medians in milliseconds. */
     private static double[] beside(Callable<Integer> ours, Callable<Integer> bare) throws Exception {
-        double[] a = new double[ROUNDS];
-        double[] b = new double[ROUNDS];
-        for (int i = -2; i < ROUNDS; i++) {
-            double first = timed(ours);
-            double second = timed(bare);
-            if (i >= 0) {
-                a[i] = first;
-                b[i] = second;
-            }
-        }
-        Arrays.sort(a);
-        Arrays.sort(b);
-        return new double[] {a[ROUNDS / 2], b[ROUNDS / 2]};
+        return new Rounds(ROUNDS).beside(ours, bare);
     }
 
     private static double median(Callable<Integer> deed) throws Exception {
@@ -334,9 +291,7 @@ public final class ServerBench {
     }
 
     private static double timed(Callable<Integer> deed) throws Exception {
-        long start = System.nanoTime();
-        deed.call();
-        return (System.nanoTime() - start) / 1e6;
+        return Rounds.timed(deed);
     }
 
     /** The statement of the criteria and nothing else: every column of every row is read once. */
