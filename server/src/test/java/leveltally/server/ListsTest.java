@@ -105,7 +105,10 @@ class ListsTest {
                         JOIN claim_line l ON l.claim_id = p.claim_id JOIN invoice i ON i.id = l.invoice_id
                         WHERE p.currency = 'USD' GROUP BY n.id ORDER BY n.id
                         """).query(Held.class).list();
-        Held one = held.get(held.size() / 2);
+        // the end of a reference is the end of its last word
+        List<Held> ofOneWord =
+                held.stream().filter(row -> !row.reference().contains(" ")).toList();
+        Held one = ofOneWord.get(ofOneWord.size() / 2);
         String payee = one.payee().split(" ")[0];
         assertThat(found("text=" + payee))
                 .containsAll(held.stream()

@@ -70,7 +70,11 @@ class RegisterRows {
         params.put("after", after);
         params.put("limit", PAGE);
         List<RegisterView.NumberView> rows = jdbc.sql(
-                        ROW + filter.joins() + filter.where() + beyond(asked, after) + order(asked) + " LIMIT :limit")
+                        // the page is found first, by an index alone: what stands beside its numbers is looked up for
+                        // them only
+                        ROW + " JOIN (SELECT n.id FROM check_register n LEFT JOIN payment p ON p.id = n.payment_id"
+                                + filter.joins() + filter.where() + beyond(asked, after) + order(asked)
+                                + " LIMIT :limit) hit ON hit.id = n.id" + order(asked))
                 .params(params)
                 .query((r, n) -> view(r, today, staleDays))
                 .list();

@@ -9,6 +9,7 @@ import java.net.SocketTimeoutException;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.util.Map;
+import org.hibernate.TransactionException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.core.Ordered;
@@ -58,7 +59,10 @@ class SilentDatabase extends OncePerRequestFilter {
     /** Whether a failure means that no answer came, whoever wrapped it: no connection, a lost one, or one out of time. */
     static boolean isBehind(Throwable failed) {
         for (Throwable cause = failed; cause != null; cause = cause.getCause()) {
-            if (cause instanceof SocketTimeoutException || cause instanceof SQLException sql && isBehind(sql)) {
+            // a rollback that fails hides why: the connection was gone by then
+            if (cause instanceof SocketTimeoutException
+                    || cause instanceof TransactionException
+                    || cause instanceof SQLException sql && isBehind(sql)) {
                 return true;
             }
         }
