@@ -14,14 +14,12 @@ import java.util.Random;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
-import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.server.invoices.Holds;
 import leveltally.server.invoices.InvoiceChanging;
 import leveltally.server.invoices.Offsets;
-import leveltally.server.outside.OutsidePayments;
 import leveltally.server.outside.OutsideRow;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
@@ -140,25 +138,16 @@ class AnySequenceTest {
         InvoiceId invoice = any(open);
         long owes = number("SELECT open_minor FROM invoice WHERE id = ?", invoice.value());
         long paid = part ? 1 + random.nextInt((int) owes) : owes;
-        BatchId batch = bean(OutsidePayments.class)
-                .record(
-                        ines(),
-                        new OutsidePayments.Recorded(
-                                App.operations(),
-                                new WayId(number("SELECT id FROM way_to_pay WHERE name = 'Wires'")),
-                                "",
-                                "",
-                                List.of(new OutsideRow(
-                                        "ANY " + System.nanoTime() + serial++,
-                                        day(),
-                                        text(
-                                                "SELECT v.name FROM invoice i JOIN vendor v ON v.id = i.vendor_id WHERE i.id = ?",
-                                                invoice),
-                                        text("SELECT reference FROM invoice WHERE id = ?", invoice),
-                                        Money.ofMinor(paid, "USD").toString()))),
-                        true)
-                .get(0);
-        App.approve(batch);
+        BatchId batch = App.elsewhere(
+                "Wires",
+                new OutsideRow(
+                        "ANY " + System.nanoTime() + serial++,
+                        day(),
+                        text(
+                                "SELECT v.name FROM invoice i JOIN vendor v ON v.id = i.vendor_id WHERE i.id = ?",
+                                invoice),
+                        text("SELECT reference FROM invoice WHERE id = ?", invoice),
+                        Money.ofMinor(paid, "USD").toString()));
         bean(Posting.class).post(ines(), batch);
         return payments.add(new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", batch.value())));
     }

@@ -18,6 +18,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
@@ -35,6 +36,8 @@ import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
 import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.NewInvoice;
+import leveltally.server.outside.OutsidePayments;
+import leveltally.server.outside.OutsideRow;
 import leveltally.server.printers.Printers;
 import leveltally.server.printing.Answers;
 import leveltally.server.printing.Numbering;
@@ -239,6 +242,23 @@ public final class App {
     public static BatchId approved(InvoiceId... invoices) {
         BatchId batch = draft(invoices);
         bean(Sending.class).send(ines(), batch, version(batch));
+        approve(batch);
+        return batch;
+    }
+
+    /** Records payments made elsewhere, of one day, and takes them to the end of their route. */
+    public static BatchId elsewhere(String way, OutsideRow... rows) {
+        BatchId batch = bean(OutsidePayments.class)
+                .record(
+                        ines(),
+                        new OutsidePayments.Recorded(
+                                operations(),
+                                new WayId(number("SELECT id FROM way_to_pay WHERE name = ?", way)),
+                                "",
+                                "",
+                                List.of(rows)),
+                        true)
+                .get(0);
         approve(batch);
         return batch;
     }

@@ -11,10 +11,8 @@ import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.batches.BatchId;
 import leveltally.core.contacts.How;
-import leveltally.core.ledger.WayId;
 import leveltally.core.payments.PaymentId;
 import leveltally.server.contacts.Contacts;
-import leveltally.server.outside.OutsidePayments;
 import leveltally.server.outside.OutsideRow;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
@@ -112,24 +110,9 @@ class ContactsTest {
 
     /** A check from the book, of a year ago to the day. */
     private static PaymentId ofAYearAgo(String number) {
-        BatchId batch = bean(OutsidePayments.class)
-                .record(
-                        ines(),
-                        new OutsidePayments.Recorded(
-                                App.operations(),
-                                new WayId(
-                                        number("SELECT id FROM way_to_pay WHERE name = 'Check book, harbour office'")),
-                                "",
-                                "",
-                                List.of(new OutsideRow(
-                                        number,
-                                        LocalDate.of(2025, 11, 12),
-                                        "Fathom Survey Partners",
-                                        "5500",
-                                        "64.00"))),
-                        true)
-                .get(0);
-        App.approve(batch);
+        BatchId batch = App.elsewhere(
+                "Check book, harbour office",
+                new OutsideRow(number, LocalDate.of(2025, 11, 12), "Fathom Survey Partners", "5500", "64.00"));
         bean(Posting.class).post(ines(), batch);
         return new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
     }

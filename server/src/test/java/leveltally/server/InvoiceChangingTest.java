@@ -16,7 +16,6 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
-import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
 import leveltally.server.batches.Withdrawing;
 import leveltally.server.invoices.Entering;
@@ -24,7 +23,6 @@ import leveltally.server.invoices.InvoiceChanging;
 import leveltally.server.invoices.InvoiceChanging.Otherwise;
 import leveltally.server.invoices.NewInvoice;
 import leveltally.server.invoices.Refunds;
-import leveltally.server.outside.OutsidePayments;
 import leveltally.server.outside.OutsideRow;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
@@ -203,23 +201,9 @@ class InvoiceChangingTest {
                 .param(invoice.value())
                 .query(String.class)
                 .single();
-        BatchId batch = bean(OutsidePayments.class)
-                .record(
-                        ines(),
-                        new OutsidePayments.Recorded(
-                                App.operations(),
-                                new WayId(App.number("SELECT id FROM way_to_pay WHERE name = 'Wires'")),
-                                "",
-                                "",
-                                List.of(new OutsideRow(
-                                        "FT CANCEL 1",
-                                        LocalDate.of(2026, 11, 4),
-                                        "Bollard Foundry",
-                                        reference,
-                                        "88.80"))),
-                        true)
-                .get(0);
-        App.approve(batch);
+        BatchId batch = App.elsewhere(
+                "Wires",
+                new OutsideRow("FT CANCEL 1", LocalDate.of(2026, 11, 4), "Bollard Foundry", reference, "88.80"));
         bean(Posting.class).post(ines(), batch);
         long payment = App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value());
         bean(Undoing.class)

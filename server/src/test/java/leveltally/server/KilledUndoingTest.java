@@ -14,9 +14,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
-import leveltally.core.ledger.WayId;
 import leveltally.core.payments.PaymentId;
-import leveltally.server.outside.OutsidePayments;
 import leveltally.server.outside.OutsideRow;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
@@ -73,20 +71,8 @@ class KilledUndoingTest {
                 .param(invoice.value())
                 .query(String.class)
                 .single();
-        BatchId batch = bean(OutsidePayments.class)
-                .record(
-                        ines(),
-                        new OutsidePayments.Recorded(
-                                App.operations(),
-                                new WayId(number("SELECT id FROM way_to_pay WHERE name = 'Wires'")),
-                                "",
-                                "",
-                                List.of(new OutsideRow(
-                                        "KILLED " + round, App.TODAY, "Bollard Foundry", reference, amount))),
-                        true)
-                .get(0);
-        App.approve(batch);
-        return batch;
+        return App.elsewhere(
+                "Wires", new OutsideRow("KILLED " + round, App.TODAY, "Bollard Foundry", reference, amount));
     }
 
     private static Wanted wanted(PaymentId payment, Wanted.Fate fate) {

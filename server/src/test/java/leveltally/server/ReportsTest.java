@@ -8,14 +8,12 @@ import java.io.IOException;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.batches.BatchId;
-import leveltally.core.ledger.WayId;
 import leveltally.core.paper.Measure;
 import leveltally.core.paper.PageSize;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.printing.Answer;
 import leveltally.core.reports.Report;
 import leveltally.core.reports.ReportPages;
-import leveltally.server.outside.OutsidePayments;
 import leveltally.server.outside.OutsideRow;
 import leveltally.server.paper.Pdf;
 import leveltally.server.posting.Posting;
@@ -155,23 +153,9 @@ class ReportsTest {
     }
 
     private static PaymentId paidInDecember() {
-        BatchId batch = bean(OutsidePayments.class)
-                .record(
-                        ines(),
-                        new OutsidePayments.Recorded(
-                                App.operations(),
-                                new WayId(App.number("SELECT id FROM way_to_pay WHERE name = 'Wires'")),
-                                "",
-                                "",
-                                List.of(new OutsideRow(
-                                        "FT DEC 1",
-                                        LocalDate.of(2025, 12, 29),
-                                        "Fathom Survey Partners",
-                                        "5500",
-                                        "90.00"))),
-                        true)
-                .get(0);
-        App.approve(batch);
+        BatchId batch = App.elsewhere(
+                "Wires",
+                new OutsideRow("FT DEC 1", LocalDate.of(2025, 12, 29), "Fathom Survey Partners", "5500", "90.00"));
         bean(Posting.class).post(ines(), batch);
         return new PaymentId(App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
     }
@@ -237,18 +221,7 @@ class ReportsTest {
                 new OutsideRow(
                         "FT JOBS 1", App.TODAY, "Fathom Survey Partners", "5500/PIER-9 70.00; 5400 30.01", "100.01"),
                 new OutsideRow("FT JOBS 2", App.TODAY, "Ebb Tide Linen", "5400/PIER-9", "9.99"));
-        BatchId batch = bean(OutsidePayments.class)
-                .record(
-                        ines(),
-                        new OutsidePayments.Recorded(
-                                App.operations(),
-                                new WayId(App.number("SELECT id FROM way_to_pay WHERE name = 'Wires'")),
-                                "",
-                                "",
-                                typed),
-                        true)
-                .get(0);
-        App.approve(batch);
+        BatchId batch = App.elsewhere("Wires", typed.toArray(OutsideRow[]::new));
         bean(Posting.class).post(ines(), batch);
         String lines = lines(Http.signedIn("priya"), "/api/reports/posting-jobs?batch=" + batch.value())
                 .toString();
