@@ -9,6 +9,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.time.LocalDate;
 import java.util.List;
+import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.contacts.How;
 import leveltally.core.payments.PaymentId;
@@ -153,8 +154,14 @@ class ContactsTest {
         bean(Contacts.class).note(ines(), List.of(payment), How.LETTER, App.TODAY, "");
         assertThatThrownBy(() -> undoing.undo(ines(), handingOver(payment, "5500"), "never presented"))
                 .hasMessageContaining("no account of the kind");
+        // nor on a day before the state takes it
+        Wanted earlier = new Wanted(wanted.payments(), App.TODAY.minusDays(1), wanted.others(), null, null);
+        assertThatThrownBy(() -> undoing.undo(ines(), earlier, "never presented"))
+                .isInstanceOf(Refusal.class);
         Undoing.Asked asked = undoing.undo(ines(), wanted, "never presented");
         assertThat(asked.waits()).isTrue();
+        // whoever agrees is told what it is
+        assertThat(ruth.get("/api/undoing/" + asked.id()).body()).contains("Handed over as unclaimed");
         assertThatThrownBy(() -> bean(Questions.class).agree(ines(), asked.id()))
                 .isNotNull();
         bean(Questions.class).agree(App.ruth(), asked.id());

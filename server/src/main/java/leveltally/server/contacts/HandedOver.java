@@ -73,7 +73,7 @@ class HandedOver implements ReportSource {
 
     private List<Row> rows(int year, Dormancy dormancy) {
         return jdbc.sql("""
-                        SELECT p.payee, c.address, r.postal_code, CONCAT(s.prefix, n.number) AS number, p.check_date, e.ledger_date,
+                        SELECT p.payee, c.address, COALESCE(NULLIF(c.postal_code, ''), r.postal_code) AS postal_code, CONCAT(s.prefix, n.number) AS number, p.check_date, e.ledger_date,
                           p.amount_minor, p.currency
                         FROM payment p JOIN journal_entry e ON e.id = p.undone_entry_id
                           AND e.ledger_date BETWEEN :first AND :last

@@ -51,7 +51,7 @@ class StaleChecks {
         Dormancy dormancy = unclaimed.dormancy();
         List<StaleView.StaleCheck> checks = jdbc.sql("""
                         SELECT p.id, n.id AS check_id, CONCAT(s.prefix, n.number) AS number, n.state = 'PRINTED' AS printed, p.payee,
-                          p.vendor_id, c.address, t.postal_code, p.check_date, p.amount_minor, p.currency, p.state, v.email,
+                          p.vendor_id, c.address, COALESCE(NULLIF(c.postal_code, ''), t.postal_code) AS postal_code, p.check_date, p.amount_minor, p.currency, p.state, v.email,
                           EXISTS (SELECT 1 FROM waiting_undoing w WHERE w.payment_id = p.id) AS waits
                         FROM payment p JOIN check_number n ON n.live_payment_id = p.id
                         JOIN number_series s ON s.id = n.series_id JOIN vendor v ON v.id = p.vendor_id

@@ -44,8 +44,8 @@ public class Unclaimed {
             return rule == null ? null : rule.from(checkDate);
         }
 
-        /** @throws Refusal when it cannot yet */
-        public void mustBe(String name, LocalDate today) {
+        /** @throws Refusal when it cannot be dated that day yet */
+        public void mustBe(String name, LocalDate on) {
             LocalDate from = from();
             if (rule == null || from == null) {
                 throw Refusal.conflict(
@@ -53,7 +53,7 @@ public class Unclaimed {
                         "It is not kept after how many years the state of this payee's address takes what is unclaimed. The"
                                 + " controller writes that down under Checks not presented.");
             }
-            if (today.isBefore(from)) {
+            if (on.isBefore(from)) {
                 throw Refusal.conflict(
                         "not-dormant",
                         name + " can be handed over to " + rule.state() + " from " + Dates.inWords(from) + " on, "
@@ -101,7 +101,7 @@ public class Unclaimed {
         }
         Dormancy dormancy = dormancy();
         jdbc.sql("""
-                        SELECT p.id, p.check_date, r.postal_code,
+                        SELECT p.id, p.check_date, COALESCE(NULLIF(c.postal_code, ''), r.postal_code) AS postal_code,
                           EXISTS (SELECT 1 FROM contact k WHERE k.payment_id = p.id AND k.how IN ('LETTER', 'MAIL')) AS written
                         FROM payment p JOIN claim c ON c.id = p.claim_id JOIN remit_to r ON r.id = c.remit_to_id
                         WHERE p.id IN (:payments)

@@ -201,7 +201,7 @@ class UndoLook {
                     "unclaimed-checks-only",
                     "Only a check can be handed over as unclaimed, and " + standing.name() + " is none.");
         }
-        ready.mustBe(standing.name(), today);
+        ready.mustBe(standing.name(), on);
         LedgerAccount account = account(read, fate.account());
         if (account.facts().kind() != AccountKind.LIABILITY) {
             throw Refusal.invalidField(

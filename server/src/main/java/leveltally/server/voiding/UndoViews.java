@@ -142,6 +142,9 @@ class UndoViews {
     }
 
     private static String warning(Looked one) {
+        if (one.plan() != null && one.plan().handedOver()) {
+            return "Handed over as unclaimed: what it settled stays settled, and its money is owed to the state.";
+        }
         CardStatements.On statement = one.statement();
         return statement == null
                 ? ""
