@@ -165,7 +165,7 @@ class InvoiceChangingTest {
                         ines(),
                         App.invoice(BOLLARD, "12.12"),
                         new Refunds.Received(App.operations(), "1", App.TODAY, "R")))
-                .hasMessageContaining("is no credit");
+                .hasMessageContaining("is an invoice");
         CHANGING.cancel(ines(), credit, App.TODAY, "only tried");
     }
 

@@ -1,5 +1,6 @@
 package leveltally.core.batches;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -7,6 +8,7 @@ import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountLine;
 import leveltally.core.money.Money;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a claim pays on one thing: gross − discount − credit = cash. Each kind says what it debits and which open item it
@@ -46,6 +48,11 @@ public sealed interface ClaimLine {
 
     /** The invoice or credit whose open amount it lowers; empty where there is none. */
     default Optional<InvoiceId> item() {
+        return Optional.empty();
+    }
+
+    /** What is paid ahead with it, and waits for its invoice from its posting on. */
+    default Optional<Prepayment> ahead() {
         return Optional.empty();
     }
 
@@ -118,10 +125,23 @@ public sealed interface ClaimLine {
         }
     }
 
-    /** Pays ahead of an invoice that will name the same reference. */
-    record Prepayment(String reference, AccountId prepayments, Money gross) implements ClaimLine {
+    /**
+     * Pays ahead of an invoice that will name the same reference.
+     *
+     * @param usableFrom it is matched with no invoice before; null for at once
+     */
+    record Prepayment(
+            String reference,
+            AccountId prepayments,
+            Money gross,
+            @Nullable LocalDate usableFrom) implements ClaimLine {
         public Prepayment {
             mustBePositive(reference, gross);
+        }
+
+        @Override
+        public Optional<Prepayment> ahead() {
+            return Optional.of(this);
         }
 
         @Override
@@ -131,7 +151,8 @@ public sealed interface ClaimLine {
 
         @Override
         public List<String> content() {
-            return List.of(reference, String.valueOf(prepayments.value()));
+            return List.of(
+                    reference, String.valueOf(prepayments.value()), usableFrom == null ? "" : usableFrom.toString());
         }
 
         @Override
@@ -229,6 +250,11 @@ public sealed interface ClaimLine {
         @Override
         public Optional<InvoiceId> item() {
             return line.item();
+        }
+
+        @Override
+        public Optional<Prepayment> ahead() {
+            return line.ahead();
         }
 
         @Override

@@ -1,5 +1,7 @@
 package leveltally.core.outside;
 
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.Predicate;
@@ -20,6 +22,14 @@ public sealed interface Said {
     record Accounts(List<Share> shares) implements Said {}
 
     /**
+     * It was paid ahead of an invoice.
+     *
+     * @param reference the one its invoice will carry
+     * @param usableFrom it is matched with no invoice before; null for at once
+     */
+    record Ahead(String reference, @Nullable LocalDate usableFrom) implements Said {}
+
+    /**
      * One account.
      *
      * @param code of the account; {@code job} empty for none
@@ -27,11 +37,14 @@ public sealed interface Said {
      */
     record Share(String code, String job, @Nullable String amount) {}
 
+    int LONGEST_REFERENCE = 40;
+    Pattern AHEAD = Pattern.compile("(?i)ahead(?:\\s+(.*?))??(?:\\s+from\\s+(\\S+))?");
     Pattern SHARE = Pattern.compile("([^\\s/]+)(?:/(\\S+))?(?:\\s+([0-9][0-9,.]*))?");
 
     /**
      * References stand between commas or semicolons. Accounts stand between semicolons, each with its job behind a slash and
-     * its share behind a space: {@code 5100/PIER 700.00; 5200 525.00}.
+     * its share behind a space: {@code 5100/PIER 700.00; 5200 525.00}. What was paid ahead of an invoice is said so, with the day
+     * from which it may be used where there is one: {@code ahead PO-118 from 2026-12-15}.
      *
      * @param isAccount whether the ledger has an account of that code
      * @throws Refusal where accounts are named and something else as well
@@ -41,6 +54,10 @@ public sealed interface Said {
         if (text.isEmpty()) {
             return new Nothing();
         }
+        Matcher ahead = AHEAD.matcher(text);
+        if (ahead.matches()) {
+            return ahead(ahead.group(1), ahead.group(2));
+        }
         List<String> shares = parts(text, ";");
         Matcher first = SHARE.matcher(shares.get(0));
         if (!first.matches() || !isAccount.test(first.group(1))) {
@@ -48,6 +65,18 @@ public sealed interface Said {
         }
         return new Accounts(
                 shares.stream().map(share -> share(share, isAccount)).toList());
+    }
+
+    private static Said ahead(@Nullable String reference, @Nullable String from) {
+        if (reference == null || reference.length() > LONGEST_REFERENCE) {
+            throw refused("Say ahead of which invoice it was paid, by the reference that one will carry, in at most "
+                    + LONGEST_REFERENCE + " characters: ahead PO-118.");
+        }
+        try {
+            return new Ahead(reference, from == null ? null : LocalDate.parse(from));
+        } catch (DateTimeParseException noDay) {
+            throw refused("“" + from + "” is no day. Write it so: ahead " + reference + " from 2026-12-15.");
+        }
     }
 
     private static List<String> parts(String text, String between) {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.Settled;
 import leveltally.core.invoices.SettlementKind;
@@ -40,7 +41,8 @@ public record Effect(List<OnItem> items, Money discountLost, OnYear year) {
         OPEN("open again"),
         HELD("open again and held"),
         CANCELLED("cancelled"),
-        FREE("free again");
+        FREE("free again"),
+        ENDED("no longer paid ahead");
 
         private final String words;
 
@@ -99,15 +101,17 @@ public record Effect(List<OnItem> items, Money discountLost, OnYear year) {
     }
 
     /**
-     * @param before every item the plan touches
+     * @param before every invoice and credit the plan touches
      * @param again the day on which it would be paid again
      * @param graceDays the company's
      */
     public static Effect of(UndoPlan plan, Map<InvoiceId, Before> before, LocalDate again, int graceDays, OnYear year) {
-        Map<InvoiceId, List<Settled>> rows = plan.mirrored().stream().collect(Collectors.groupingBy(Settled::item));
-        List<OnItem> items = rows.entrySet().stream()
-                .sorted(Comparator.comparing(entry -> entry.getKey().value()))
-                .map(entry -> on(before.get(entry.getKey()), entry.getValue(), plan, again, graceDays))
+        Map<InvoiceId, List<Settled>> rows = plan.undone().stream().collect(Collectors.groupingBy(Settled::item));
+        plan.ended().forEach(ahead -> rows.remove(ahead.item()));
+        Stream<OnItem> open = rows.entrySet().stream()
+                .map(entry -> on(before.get(entry.getKey()), entry.getValue(), plan, again, graceDays));
+        List<OnItem> items = Stream.concat(open, plan.ended().stream().map(Effect::ended))
+                .sorted(Comparator.comparing(item -> item.id().value()))
                 .toList();
         Money none = Money.zero(plan.entry().lines().get(0).amount().currency());
         Money lost = items.stream().filter(OnItem::lost).map(OnItem::discount).reduce(none, Money::plus);
@@ -129,6 +133,12 @@ public record Effect(List<OnItem> items, Money discountLost, OnYear year) {
                 item.taken().minus(discount));
         boolean lost = discount.isPositive() && becomes != Becomes.CANCELLED && !then.livesOn(again, graceDays);
         return new OnItem(item.id(), item.reference(), becomes, moves, item.open(), open, discount, lost);
+    }
+
+    private static OnItem ended(PaidAhead ahead) {
+        Money none = Money.zero(ahead.amount().currency());
+        return new OnItem(
+                ahead.item(), ahead.reference(), Becomes.ENDED, ahead.amount(), ahead.open(), none, none, false);
     }
 
     private static Becomes becomes(Settled row, UndoPlan plan) {

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
@@ -29,13 +30,15 @@ import org.jspecify.annotations.Nullable;
  * this same plan.
  *
  * <p>An invoice that is cancelled instead of left open takes what it would bring back to the payables account to the accounts
- * chosen for it, in the same entry. Credits that were used are open again whatever becomes of the invoices.
+ * chosen for it, in the same entry. Credits that were used are open again whatever becomes of the invoices. What was paid
+ * ahead ends: a prepayment matched already is unmatched first, and its invoice is open again.
  *
  * @param becomes what the payment is called then
  * @param mirrored the rows that are undone
  * @param chosen what of it goes to other accounts than the payment's entry names (law L4)
  * @param cancelled what is cancelled of each invoice, dated like the entry
  * @param held invoices that are held from then on, with the reason
+ * @param ended the prepayments that end, with the matches that are taken back
  * @param handedOver what it settled stays settled, because its money is owed to the state instead
  */
 public record UndoPlan(
@@ -45,6 +48,7 @@ public record UndoPlan(
         List<Chosen> chosen,
         Map<InvoiceId, Money> cancelled,
         Map<InvoiceId, String> held,
+        List<PaidAhead> ended,
         boolean handedOver) {
     /**
      * A posted payment as undoing finds it.
@@ -52,10 +56,18 @@ public record UndoPlan(
      * @param name what people call it, such as {@code Check 10012}
      * @param paper true for a check, which is voided; anything else is reversed
      * @param settled everything it settled
+     * @param ahead everything it paid ahead
      */
-    public record Posted(String name, boolean paper, PaymentState state, JournalEntry entry, List<Settled> settled) {
+    public record Posted(
+            String name,
+            boolean paper,
+            PaymentState state,
+            JournalEntry entry,
+            List<Settled> settled,
+            List<PaidAhead> ahead) {
         public Posted {
             settled = List.copyOf(settled);
+            ahead = List.copyOf(ahead);
         }
 
         private PaymentState becomes() {
@@ -76,6 +88,7 @@ public record UndoPlan(
         chosen = List.copyOf(chosen);
         cancelled = Map.copyOf(cancelled);
         held = Map.copyOf(held);
+        ended = List.copyOf(ended);
     }
 
     /**
@@ -86,6 +99,7 @@ public record UndoPlan(
      */
     public static UndoPlan of(Posted payment, Map<InvoiceId, Outcome> outcomes, LocalDate on, LocalDate today) {
         mustBeUndoable(payment, on, today);
+        payment.ahead().forEach(ahead -> ahead.mustEndOn(on, lowered(payment.name())));
         JournalEntry back =
                 payment.entry().reversed(on, (payment.paper() ? "Void of " : "Reversal of ") + lowered(payment.name()));
         Map<InvoiceId, Money> brought = byItem(payment.settled());
@@ -114,7 +128,8 @@ public record UndoPlan(
             }
         });
         JournalEntry entry = chosen.isEmpty() ? back : new JournalEntry(on, back.text(), netted(back.lines(), chosen));
-        return new UndoPlan(payment.becomes(), entry, payment.settled(), chosen, cancelled, held, false);
+        return new UndoPlan(
+                payment.becomes(), entry, payment.settled(), chosen, cancelled, held, payment.ahead(), false);
     }
 
     /**
@@ -133,7 +148,7 @@ public record UndoPlan(
                 .map(line -> new Chosen(null, line.account(), to, line.debited().negated()))
                 .toList();
         JournalEntry entry = new JournalEntry(on, back.text(), netted(back.lines(), chosen));
-        return new UndoPlan(payment.becomes(), entry, List.of(), chosen, Map.of(), Map.of(), true);
+        return new UndoPlan(payment.becomes(), entry, List.of(), chosen, Map.of(), Map.of(), List.of(), true);
     }
 
     private static void mustBeUndoable(Posted payment, LocalDate on, LocalDate today) {
@@ -206,10 +221,26 @@ public record UndoPlan(
         return invoices;
     }
 
-    /** By how much each invoice and credit is open again, by its number; what is cancelled is not. */
+    /** Everything the deed writes into the ledger: the matches it takes back, then the payment's own. */
+    public List<JournalEntry> entries() {
+        LocalDate on = entry.ledgerDate();
+        Stream<JournalEntry> unmatched = ended.stream()
+                .flatMap(ahead -> ahead.matches().stream())
+                .flatMap(match -> match.takenBack(on).stream());
+        return Stream.concat(unmatched, Stream.of(entry)).toList();
+    }
+
+    /** Every row that is undone, those of the matches included. */
+    List<Settled> undone() {
+        return Stream.concat(mirrored.stream(), ended.stream().flatMap(PaidAhead::settled))
+                .toList();
+    }
+
+    /** By how much each invoice and credit is open again, by its number; what is cancelled or ends is not. */
     public Map<InvoiceId, Money> openAgain() {
-        Map<InvoiceId, Money> open = byItem(mirrored);
+        Map<InvoiceId, Money> open = byItem(undone());
         cancelled.keySet().forEach(open::remove);
+        ended.forEach(ahead -> open.remove(ahead.item()));
         return open;
     }
 

@@ -81,6 +81,20 @@ class OutsideTest {
     }
 
     @Test
+    void whatWasPaidAheadNamesTheReferenceItsInvoiceWillCarry() {
+        assertThat(Said.read("ahead PO 118", ACCOUNTS::contains)).isEqualTo(new Said.Ahead("PO 118", null));
+        assertThat(Said.read(" Ahead  PO-118 from 2026-12-15 ", ACCOUNTS::contains))
+                .isEqualTo(new Said.Ahead("PO-118", day("2026-12-15")));
+        // a reference that begins so is a reference
+        assertThat(Said.read("AHEAD-7", ACCOUNTS::contains)).isEqualTo(new Said.Invoices(List.of("AHEAD-7")));
+        assertThatThrownBy(() -> Said.read("ahead", ACCOUNTS::contains)).hasMessageContaining("by the reference");
+        assertThatThrownBy(() -> Said.read("ahead from 2026-12-15", ACCOUNTS::contains))
+                .hasMessageContaining("by the reference");
+        assertThatThrownBy(() -> Said.read("ahead PO-118 from December", ACCOUNTS::contains))
+                .hasMessageContaining("“December” is no day");
+    }
+
+    @Test
     void thePaidAmountIsAFactAndTheDiscountThatLivedCounts() {
         OpenInvoice living = invoice(1, "1000.00", "2026-11-01", "2026-12-01", "2", "2026-11-11");
         OpenInvoice plain = invoice(2, "500.00", "2026-11-01", "2026-11-20", "0", null);

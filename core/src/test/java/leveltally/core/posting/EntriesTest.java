@@ -79,7 +79,7 @@ class EntriesTest {
 
     @Test
     void aPrepaymentDebitsVendorPrepayments() {
-        var ahead = new ClaimLine.Prepayment("PO 118", new AccountId(1400), usd("500"));
+        var ahead = new ClaimLine.Prepayment("PO 118", new AccountId(1400), usd("500"), null);
         assertThat(post(ahead).lines())
                 .containsExactly(debit(new AccountId(1400), usd("500")), credit(CASH, usd("500")));
     }
@@ -111,7 +111,7 @@ class EntriesTest {
                         SettlementKind.DISCOUNT,
                         usd("25")));
         UndoPlan plan = UndoPlan.of(
-                new UndoPlan.Posted("Check 41237", true, PaymentState.OUTSTANDING, paid, settled),
+                new UndoPlan.Posted("Check 41237", true, PaymentState.OUTSTANDING, paid, settled, List.of()),
                 Map.of(),
                 day("2026-03-10"),
                 day("2026-03-10"));
@@ -149,7 +149,7 @@ class EntriesTest {
     void rejectsAVoidOutsideItsDaysOrStates() {
         JournalEntry paid = post(line(1, "1250", "25", "0", "1225"));
         var today = day("2026-03-10");
-        var outstanding = new UndoPlan.Posted("Check 1", true, PaymentState.OUTSTANDING, paid, List.of());
+        var outstanding = new UndoPlan.Posted("Check 1", true, PaymentState.OUTSTANDING, paid, List.of(), List.of());
         assertThatThrownBy(() -> UndoPlan.of(outstanding, Map.of(), day("2026-01-27"), today))
                 .hasMessageContaining("Tue 27 Jan 2026 lies outside");
         assertThatThrownBy(() -> UndoPlan.of(outstanding, Map.of(), day("2026-03-11"), today))
@@ -157,13 +157,13 @@ class EntriesTest {
         assertThatThrownBy(() -> UndoPlan.of(outstanding, Map.of(), day("2026-01-28"), day("2026-01-27")))
                 .hasMessageContaining("a day that has not come");
         assertThatThrownBy(() -> UndoPlan.of(
-                        new UndoPlan.Posted("Check 1", true, PaymentState.CLEARED, paid, List.of()),
+                        new UndoPlan.Posted("Check 1", true, PaymentState.CLEARED, paid, List.of(), List.of()),
                         Map.of(),
                         today,
                         today))
                 .hasMessageContaining("Take its clearing back");
         assertThatThrownBy(() -> UndoPlan.of(
-                        new UndoPlan.Posted("Check 1", true, PaymentState.VOIDED, paid, List.of()),
+                        new UndoPlan.Posted("Check 1", true, PaymentState.VOIDED, paid, List.of(), List.of()),
                         Map.of(),
                         today,
                         today))

@@ -49,7 +49,8 @@ class EffectTest {
                 true,
                 PaymentState.OUTSTANDING,
                 new JournalEntry(day("2026-01-28"), "Check 1", lines),
-                List.of(rows));
+                List.of(rows),
+                List.of());
     }
 
     /** 500.00 of 1,250.00 at 2% with 10.20 of discount; 739.80 stayed open. */

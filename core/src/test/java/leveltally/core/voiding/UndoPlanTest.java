@@ -56,7 +56,8 @@ class UndoPlanTest {
                 true,
                 PaymentState.OUTSTANDING,
                 new JournalEntry(PAID, "Check 10012", lines),
-                List.of(settled));
+                List.of(settled),
+                List.of());
     }
 
     /** 1,225.00 and 25.00 of discount for 1,250.00. */
@@ -183,7 +184,7 @@ class UndoPlanTest {
         assertThatThrownBy(() -> UndoPlan.of(OF_JANUARY, Map.of(SECOND, new Outcome.BringBack()), TODAY, TODAY))
                 .hasMessageContaining("settled nothing of entry 2");
         UndoPlan.Posted cleared = new UndoPlan.Posted(
-                "Check 10012", true, PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled());
+                "Check 10012", true, PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled(), List.of());
         assertThatThrownBy(() -> UndoPlan.of(cleared, Map.of(), TODAY, TODAY))
                 .hasMessageContaining("cleared at the bank");
         assertThatThrownBy(() -> UndoPlan.of(OF_JANUARY, Map.of(), PAID.minusDays(1), TODAY))
@@ -205,8 +206,8 @@ class UndoPlanTest {
 
     @Test
     void whatIsNoPaperIsReversedEvenAfterTheBankPaidIt() {
-        UndoPlan.Posted wire =
-                new UndoPlan.Posted("Wire W-88", false, PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled());
+        UndoPlan.Posted wire = new UndoPlan.Posted(
+                "Wire W-88", false, PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled(), List.of());
         UndoPlan plan = UndoPlan.of(wire, Map.of(), TODAY, TODAY);
         assertThat(plan.becomes()).isEqualTo(PaymentState.REVERSED);
         assertThat(plan.entry().text()).isEqualTo("Reversal of wire W-88");
@@ -225,7 +226,8 @@ class UndoPlanTest {
                         december,
                         "Check 9980",
                         List.of(JournalLine.debit(PAYABLES, usd("640.00")), JournalLine.credit(CASH, usd("640.00")))),
-                List.of(settled(1, FIRST, "640.00")));
+                List.of(settled(1, FIRST, "640.00")),
+                List.of());
         Cancel recovered = new Cancel(PAYABLES, List.of(new Line(RECOVERED, usd("1.00"))));
         UndoPlan plan = UndoPlan.of(check, Map.of(FIRST, recovered), february, february);
         assertThat(plan.needsSecond()).isTrue();
@@ -263,7 +265,7 @@ class UndoPlanTest {
                         new UndoPlan.Chosen(null, PAYABLES, unclaimed, usd("1250.00")),
                         new UndoPlan.Chosen(null, DISCOUNTS, unclaimed, usd("-25.00")));
         UndoPlan.Posted cleared = new UndoPlan.Posted(
-                "Check 10012", true, PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled());
+                "Check 10012", true, PaymentState.CLEARED, OF_JANUARY.entry(), OF_JANUARY.settled(), List.of());
         assertThatThrownBy(() -> UndoPlan.handingOver(cleared, CASH, unclaimed, TODAY, TODAY))
                 .hasMessageContaining("cleared at the bank");
     }

@@ -41,6 +41,10 @@ class ClaimLineEntity {
     @Nullable
     Long typedMinor;
 
+    /** What is paid ahead is matched with no invoice before; null for at once. */
+    @Nullable
+    LocalDate usableFrom;
+
     boolean byHand;
     boolean hidden;
     boolean ownCheck;

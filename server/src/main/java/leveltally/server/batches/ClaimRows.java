@@ -273,7 +273,7 @@ public class ClaimRows {
                         Money.ofMinor(row.creditMinor, currency));
             case CREDIT -> new ClaimLine.Credit(item(row), row.reference, gross);
             case PREPAYMENT ->
-                new ClaimLine.Prepayment(row.reference, only(row, accounts).account(), gross);
+                new ClaimLine.Prepayment(row.reference, only(row, accounts).account(), gross, row.usableFrom);
             case DIRECT -> new ClaimLine.Direct(row.reference, accounts);
             case KEPT -> throw new IllegalArgumentException("line " + row.id + " is kept, but of what?");
         };

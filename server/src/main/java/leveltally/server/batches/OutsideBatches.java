@@ -156,7 +156,8 @@ public class OutsideBatches {
                     line.gross().minor(),
                     line.discount().minor(),
                     line.cash().minor(),
-                    item != null && line.gross().compareTo(item.open()) < 0
+                    item != null && line.gross().compareTo(item.open()) < 0,
+                    line.ahead().map(ClaimLine.Prepayment::usableFrom).orElse(null)
                 });
                 accounts(id, line, accounts);
             }
@@ -167,8 +168,8 @@ public class OutsideBatches {
                 """, heads);
         plain.batchUpdate("""
                 INSERT INTO claim_line (id, claim_id, kind, invoice_id, reference, invoice_date, currency, gross_minor,
-                  discount_minor, credit_minor, cash_minor, part, version, hidden, own_check)
-                VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, 0, ?, ?, 0, FALSE, FALSE)
+                  discount_minor, credit_minor, cash_minor, part, usable_from, version, hidden, own_check)
+                VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, 0, ?, ?, ?, 0, FALSE, FALSE)
                 """, lines);
         plain.batchUpdate(
                 "INSERT INTO claim_line_account (line_id, position, account_id, job, amount_minor) VALUES (?, ?, ?, ?, ?)",

@@ -97,9 +97,10 @@ public class Reissues {
                 .toList();
         plain.batchUpdate("""
                 INSERT INTO claim_line (id, claim_id, kind, invoice_id, reference, invoice_date, currency, gross_minor,
-                  discount_minor, credit_minor, cash_minor, part, version, kept_of_claim_id, hidden, own_check)
+                  discount_minor, credit_minor, cash_minor, part, version, kept_of_claim_id, hidden, own_check,
+                  usable_from)
                 SELECT ?, %d, kind, invoice_id, reference, invoice_date, currency, gross_minor, discount_minor,
-                  credit_minor, cash_minor, part, 0, claim_id, hidden, own_check FROM claim_line WHERE id = ?
+                  credit_minor, cash_minor, part, 0, claim_id, hidden, own_check, usable_from FROM claim_line WHERE id = ?
                 """.formatted(claim), lines);
         plain.batchUpdate(
                 "INSERT INTO claim_line_account (line_id, position, account_id, job, amount_minor)"

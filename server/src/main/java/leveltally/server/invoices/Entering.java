@@ -37,6 +37,7 @@ public class Entering {
     private final Ledger ledger;
     private final Periods periods;
     private final Accounts accounts;
+    private final Prepayments prepayments;
     private final AuditTrail audit;
 
     Entering(
@@ -46,7 +47,9 @@ public class Entering {
             Ledger ledger,
             Periods periods,
             Accounts accounts,
+            Prepayments prepayments,
             AuditTrail audit) {
+        this.prepayments = prepayments;
         this.entities = entities;
         this.jdbc = jdbc;
         this.vendors = vendors;
@@ -56,7 +59,10 @@ public class Entering {
         this.audit = audit;
     }
 
-    /** Takes in an invoice or credit and posts it: debit its lines, credit payables; the other way round for a credit. */
+    /**
+     * Takes in an invoice or credit and posts it: debit its lines, credit payables; the other way round for a credit. What was
+     * paid ahead under its reference is matched with it.
+     */
     @Transactional
     public InvoiceId enter(Actor by, NewInvoice wanted) {
         return enter(by, wanted, null);
@@ -70,7 +76,8 @@ public class Entering {
             throw Refusal.invalidField(
                     "no-prepayments",
                     "kind",
-                    "A prepayment cannot be entered here, because nothing can pay it yet. Enter an invoice or a credit.");
+                    "A prepayment is no document that arrives: it is there once something was paid ahead. Record that payment"
+                            + " among those made elsewhere, or enter an invoice or a credit.");
         }
         if (wanted.usableFrom() != null && wanted.kind() != InvoiceKind.CREDIT) {
             throw Refusal.invalidField(
@@ -84,6 +91,7 @@ public class Entering {
         InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()), null, corrects);
         Money amount = wanted.amount(vendor.currency());
         audit.record(by, "enter invoice", "invoice " + id.value(), Map.of("amount", amount.plain()));
+        prepayments.match(by, List.of(id));
         return id;
     }
 
@@ -113,6 +121,7 @@ public class Entering {
                     from,
                     Map.of("count", ids.size(), "first", ids.get(0).value()));
         }
+        prepayments.match(by, ids);
         return ids;
     }
 

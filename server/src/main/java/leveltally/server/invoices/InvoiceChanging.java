@@ -11,6 +11,7 @@ import leveltally.core.Refusal;
 import leveltally.core.batches.BatchState;
 import leveltally.core.invoices.Cancelling;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.invoices.LedgerDays;
 import leveltally.core.ledger.EntryId;
 import leveltally.core.money.Money;
@@ -99,6 +100,7 @@ public class InvoiceChanging {
 
     private Cancelling.Standing locked(InvoiceId id) {
         record Row(
+                InvoiceKind kind,
                 String name,
                 Money amount,
                 Money open,
@@ -106,7 +108,7 @@ public class InvoiceChanging {
                 @Nullable String batch,
                 boolean cancelled) {}
         Row row = jdbc.sql("""
-                        SELECT CONCAT(CONCAT(UPPER(LEFT(i.kind, 1)), LOWER(SUBSTRING(i.kind, 2))), ' ', i.reference, ' of ', v.name)
+                        SELECT i.kind, CONCAT(CONCAT(UPPER(LEFT(i.kind, 1)), LOWER(SUBSTRING(i.kind, 2))), ' ', i.reference, ' of ', v.name)
                             AS name, i.amount_minor, i.open_minor, i.currency, i.ledger_date, i.open_since, i.cancelled_on IS NOT NULL AS cancelled,
                           b.name AS batch
                         FROM invoice i JOIN vendor v ON v.id = i.vendor_id LEFT JOIN reservation r ON r.invoice_id = i.id
@@ -114,6 +116,7 @@ public class InvoiceChanging {
                         """)
                 .param(id.value())
                 .query((r, n) -> new Row(
+                        InvoiceKind.valueOf(r.getString("kind")),
                         r.getString("name"),
                         Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
                         Money.ofMinor(r.getLong("open_minor"), r.getString("currency")),
@@ -124,6 +127,7 @@ public class InvoiceChanging {
                         r.getBoolean("cancelled")))
                 .optional()
                 .orElseThrow(() -> OpenItems.unknown(id.value()));
+        mustArrive(row.kind(), row.name());
         return new Cancelling.Standing(
                 row.name(),
                 row.amount(),
@@ -132,6 +136,17 @@ public class InvoiceChanging {
                 row.batch(),
                 row.cancelled(),
                 ledger.entry(entryOf(id)));
+    }
+
+    /** A prepayment came by its payment, and goes with it. */
+    private static void mustArrive(InvoiceKind kind, String name) {
+        if (kind == InvoiceKind.PREPAYMENT) {
+            throw Refusal.conflict(
+                    "paid-ahead",
+                    name
+                            + " was paid ahead, so nothing about it changes by itself. Undo its payment, or write down what the"
+                            + " vendor sent back.");
+        }
     }
 
     /** The entry with which it arrived. */
@@ -189,6 +204,7 @@ public class InvoiceChanging {
     }
 
     private void mustBeChangeable(InvoiceEntity row) {
+        mustArrive(row.kind, row.reference);
         if (row.openMinor == 0) {
             throw Refusal.conflict("settled", row.reference + " is settled, so nothing about its payment can change.");
         }

@@ -43,7 +43,8 @@ class InvoiceController {
         this.vendors = vendors;
     }
 
-    record EnteredView(long entry, MoneyView amount, LocalDate dueDate) {}
+    /** @param open less than the amount where something was paid ahead under its reference */
+    record EnteredView(long entry, MoneyView amount, LocalDate dueDate, MoneyView open) {}
 
     /** What the terms make of a date, before anything is entered; amounts are summed here, not in the browser. */
     record EntryPreview(
@@ -100,7 +101,8 @@ class InvoiceController {
                 MoneyView.of(invoice.amount(of.currency())),
                 (ownTerms == null ? of.terms() : ownTerms)
                         .scheduleFor(wanted.invoiceDate(), wanted.dueDate())
-                        .dueDate());
+                        .dueDate(),
+                MoneyView.of(entries.open(id)));
     }
 
     @PostMapping("/invoices/{id}/hold")

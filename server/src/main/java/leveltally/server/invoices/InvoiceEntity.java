@@ -74,6 +74,11 @@ class InvoiceEntity {
     @Nullable
     LocalDate usableFrom;
 
+    /** The line of a posted payment by which a prepayment was paid; null for everything else. */
+    @Column(updatable = false)
+    @Nullable
+    Long aheadLineId;
+
     /** The file it was brought in with; null when it was entered by hand. */
     @Column(updatable = false)
     @Nullable

@@ -6,6 +6,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
 import java.util.List;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountRole;
@@ -24,7 +25,10 @@ class InvoiceEntries {
     private final AccountRoles roles;
     private final Vendors vendors;
 
-    InvoiceEntries(AccountRoles roles, Vendors vendors) {
+    private final OpenItems openItems;
+
+    InvoiceEntries(AccountRoles roles, Vendors vendors, OpenItems openItems) {
+        this.openItems = openItems;
         this.roles = roles;
         this.vendors = vendors;
     }
@@ -75,6 +79,11 @@ class InvoiceEntries {
                                         ? null
                                         : line.job().strip()))
                         .toList());
+    }
+
+    /** What is open of a document. */
+    Money open(InvoiceId id) {
+        return openItems.open(List.of(id)).get(id).open();
     }
 
     static @Nullable Terms terms(@Nullable String text) {

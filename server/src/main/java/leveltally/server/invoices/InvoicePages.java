@@ -19,6 +19,8 @@ import org.springframework.transaction.annotation.Transactional;
 /** Reads everything about one document, in as many statements whatever happened to it. */
 @Component
 class InvoicePages {
+    private static final String ENDS = "It ends when its payment is undone.";
+
     private final JdbcClient jdbc;
 
     InvoicePages(JdbcClient jdbc) {
@@ -79,8 +81,12 @@ class InvoicePages {
                 settled,
                 batches(id),
                 notes(id),
-                cancels(amount, open, cancelled, reserved),
-                changes(open, cancelled, reserved, r.getString("batch_state")),
+                kind == InvoiceKind.PREPAYMENT ? ENDS : cancels(amount, open, cancelled, reserved),
+                kind == InvoiceKind.PREPAYMENT
+                        ? "It is paid already."
+                        : changes(open, cancelled, reserved, r.getString("batch_state")),
+                kind == InvoiceKind.PREPAYMENT ? aheadBy(id) : null,
+                kind == InvoiceKind.INVOICE && open.isPositive() ? waiting(id) : List.of(),
                 kind == InvoiceKind.INVOICE && cancelled == null && r.getBoolean("of_issuer"));
     }
 
@@ -123,6 +129,43 @@ class InvoicePages {
                 : "It stands in the batch “" + reserved + "”, which was sent for approval as it is.";
     }
 
+    private InvoicePage.@Nullable AheadBy aheadBy(long id) {
+        return jdbc.sql("""
+                        SELECT COALESCE(CONCAT('check ', n.number), u.number, '') AS name, n.id AS check_id, p.batch_id
+                        FROM invoice i JOIN claim_line l ON l.id = i.ahead_line_id JOIN payment p ON p.claim_id = l.claim_id
+                        LEFT JOIN check_number n ON n.live_payment_id = p.id LEFT JOIN outside_number u ON u.payment_id = p.id
+                        WHERE i.id = ? AND p.posted_entry_id IS NOT NULL
+                        """)
+                .param(id)
+                .query((r, n) -> new InvoicePage.AheadBy(
+                        r.getString("name"),
+                        r.getObject("check_id") == null
+                                ? "/batches/" + r.getLong("batch_id")
+                                : "/register?series=all&check=" + r.getLong("check_id")))
+                .optional()
+                .orElse(null);
+    }
+
+    private List<InvoicePage.WaitingAhead> waiting(long id) {
+        return jdbc.sql("""
+                        SELECT a.id, a.reference, a.open_minor, a.currency, a.usable_from FROM invoice i
+                        JOIN invoice a ON a.vendor_id = i.vendor_id AND a.kind = 'PREPAYMENT' AND a.reference = i.reference
+                          AND a.currency = i.currency AND a.is_open = 1
+                        WHERE i.id = ? ORDER BY a.id
+                        """)
+                .param(id)
+                .query((r, n) -> {
+                    LocalDate from = r.getObject("usable_from", LocalDate.class);
+                    return new InvoicePage.WaitingAhead(
+                            r.getLong("id"),
+                            r.getString("reference"),
+                            Money.ofMinor(r.getLong("open_minor"), r.getString("currency"))
+                                    .toString(),
+                            from == null ? "" : Dates.inWords(from));
+                })
+                .list();
+    }
+
     private List<InvoicePage.InvoiceAddress> addresses(long vendor, long own) {
         return jdbc.sql("SELECT id, CONCAT(payee, ', ', REPLACE(address, '\n', ', ')) AS words FROM remit_to"
                         + " WHERE vendor_id = :vendor AND (in_force OR id = :own) ORDER BY id")
@@ -148,9 +191,12 @@ class InvoicePages {
         Money[] open = {amount};
         return jdbc.sql("""
                         SELECT s.ledger_date, s.kind, s.reverses_id, s.amount_minor, s.currency, n.id AS check_id, n.number,
-                          o.reference AS offset_reference, o.vendor_id, f.id AS refund, f.reference AS refund_reference,
+                          o.reference AS offset_reference, o.id AS offset_id, o.undone_at, (SELECT GROUP_CONCAT(x.reference
+                            ORDER BY x.id SEPARATOR ', ') FROM settlement t JOIN invoice x ON x.id = t.invoice_id
+                            AND (x.kind = 'INVOICE') <> (own.kind = 'INVOICE')
+                            WHERE t.offset_id = s.offset_id AND t.reverses_id IS NULL) AS laid_against, f.id AS refund, f.reference AS refund_reference,
                           f.undone_entry_id, p.payee
-                        FROM settlement s LEFT JOIN check_number n ON n.live_payment_id = s.payment_id
+                        FROM settlement s JOIN invoice own ON own.id = s.invoice_id LEFT JOIN check_number n ON n.live_payment_id = s.payment_id
                         LEFT JOIN payment p ON p.id = s.payment_id
                         LEFT JOIN credit_offset o ON o.id = s.offset_id
                         LEFT JOIN credit_refund f ON f.settlement_id = COALESCE(s.reverses_id, s.id)
@@ -171,13 +217,16 @@ class InvoicePages {
         return new InvoicePage.SettledRow(
                 r.getObject("ledger_date", LocalDate.class),
                 words,
-                number != null ? "check " + number : offset != null ? "offset " + offset : refund != null ? refund : "",
+                number != null
+                        ? "check " + number
+                        : offset != null
+                                ? "offset " + offset + " with " + r.getString("laid_against")
+                                : refund != null ? refund : "",
                 took.negated().toString(),
                 open[0].toString(),
-                number != null
-                        ? "/register?series=all&check=" + r.getLong("check_id")
-                        : offset != null ? "/vendors/" + r.getLong("vendor_id") : "",
-                refund != null && !back && r.getObject("undone_entry_id") == null ? r.getLong("refund") : null);
+                number != null ? "/register?series=all&check=" + r.getLong("check_id") : "",
+                refund != null && !back && r.getObject("undone_entry_id") == null ? r.getLong("refund") : null,
+                offset != null && !back && r.getObject("undone_at") == null ? r.getLong("offset_id") : null);
     }
 
     private List<InvoicePage.InBatch> batches(long id) {

@@ -35,7 +35,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Settles invoices against credits without a payment, and takes it back. */
+/** Settles invoices against credits, or against one prepayment, without a payment, and takes it back. */
 @Service
 public class Offsets {
     private final EntityManager entities;
@@ -69,20 +69,30 @@ public class Offsets {
     /** What was done: {@code amount} left both sides. */
     public record Offset(long id, String reference, Money amount) {}
 
-    /**
-     * Lays credits against invoices of one vendor, as far as the smaller side goes, on the business date. The rows stay
-     * locked until it is done, so that no batch takes one of them meanwhile.
-     */
+    /** Lays credits, or one prepayment, against invoices of one vendor, as far as the smaller side goes, on the business date. */
     @Transactional
     public Offset make(Actor by, VendorId of, List<InvoiceId> wanted, List<InvoiceId> credits) {
         by.mayDo(Deed.APPLY_CREDIT);
-        Vendor vendor = vendors.get(of);
         periods.shareForNew(by, by.today());
+        return lay(by, of, wanted, credits);
+    }
+
+    /** The same as part of another deed; the rows stay locked until it is done, so that no batch takes one of them meanwhile. */
+    Offset lay(Actor by, VendorId of, List<InvoiceId> wanted, List<InvoiceId> credits) {
+        Vendor vendor = vendors.get(of);
         List<InvoiceId> all = new ArrayList<>(wanted);
         all.addAll(credits);
         lock(all, vendor, by);
         List<OpenInvoice> owed = List.copyOf(openItems.stillOpen(wanted).values());
-        List<OpenCredit> open = List.copyOf(openItems.openCredits(credits).values());
+        List<OpenCredit> ahead = List.copyOf(openItems.openPrepayments(credits).values());
+        List<OpenCredit> open = new ArrayList<>(openItems.openCredits(credits).values());
+        if (ahead.size() + open.size() > 1 && !ahead.isEmpty()) {
+            throw Refusal.invalid(
+                    "prepayment-alone",
+                    "A prepayment is matched by itself, so that it can be taken back by itself. Leave the other credits and"
+                            + " prepayments out.");
+        }
+        open.addAll(ahead);
         if (owed.isEmpty() || open.isEmpty()) {
             throw Refusal.invalid(
                     "nothing-to-offset",
@@ -102,8 +112,16 @@ public class Offsets {
         settling.lines().forEach(line -> amounts.put(line.invoice().id(), line.credit()));
         settling.uses().forEach(use -> amounts.put(use.credit().id(), use.used()));
         openItems.mustBeOpenOn(by.today(), amounts);
+        return write(by, vendor, settling, ahead.isEmpty() ? SettlementKind.CREDIT : SettlementKind.PREPAYMENT);
+    }
+
+    private Offset write(Actor by, Vendor vendor, Settling settling, SettlementKind kind) {
+        List<InvoiceId> items = Stream.concat(
+                        settling.lines().stream().map(line -> line.invoice().id()),
+                        settling.uses().stream().map(use -> use.credit().id()))
+                .toList();
         OffsetEntity row = new OffsetEntity();
-        row.vendorId = of.value();
+        row.vendorId = vendor.id().value();
         row.id = ids.supply().next();
         row.reference = "O-" + row.id;
         row.currency = settling.credit().currency().getCurrencyCode();
@@ -112,20 +130,20 @@ public class Offsets {
         row.madeAt = by.now();
         row.madeBy = by.person().value();
         Optional<JournalEntry> entry = OffsetEntry.of(
-                by.today(), "Offset " + row.reference + ", " + vendor.name(), settling, openItems.payables(all));
+                by.today(), "Offset " + row.reference + ", " + vendor.name(), settling, openItems.payables(items));
         entry.ifPresent(written -> row.entryId =
                 ledger.write(by, EntryKind.OFFSET, written, EntryLinks.NONE).value());
         entities.persist(row);
         for (Settling.Line line : settling.lines()) {
-            settle(row, line.invoice().id(), line.credit());
+            settle(row, kind, line.invoice().id(), line.credit());
         }
         for (Settling.Use use : settling.uses()) {
-            settle(row, use.credit().id(), use.used());
+            settle(row, kind, use.credit().id(), use.used());
         }
         entities.flush();
         audit.record(
                 by,
-                "make offset",
+                kind == SettlementKind.PREPAYMENT ? "match prepayment" : "make offset",
                 "offset " + row.id,
                 Map.of("vendor", vendor.name(), "amount", settling.credit().plain()));
         return new Offset(row.id, row.reference, settling.credit());
@@ -135,14 +153,7 @@ public class Offsets {
     @Transactional
     public void undo(Actor by, long id, LocalDate on) {
         by.mayDo(Deed.APPLY_CREDIT);
-        OffsetEntity row = entities.find(OffsetEntity.class, id);
-        if (row == null) {
-            throw Refusal.notFound("no-offset", "There is no such offset. Look at the vendor's page.");
-        }
-        entities.refresh(row, LockModeType.PESSIMISTIC_WRITE);
-        if (row.undoneAt != null) {
-            throw Refusal.conflict("undone-already", "Offset " + row.reference + " was taken back already.");
-        }
+        OffsetEntity row = standing(id);
         if (on.isBefore(row.ledgerDate) || on.isAfter(by.today())) {
             throw Refusal.invalidField(
                     "undo-date",
@@ -151,6 +162,27 @@ public class Offsets {
                             + " to today, " + Dates.inWords(by.today()) + ".");
         }
         periods.shareForNew(by, on);
+        takeBack(by, row, on);
+    }
+
+    /** The same as part of the deed that undoes the payment of a prepayment, which shares the month and has looked at the day. */
+    void takeBack(Actor by, long id, LocalDate on) {
+        takeBack(by, standing(id), on);
+    }
+
+    private OffsetEntity standing(long id) {
+        OffsetEntity row = entities.find(OffsetEntity.class, id);
+        if (row == null) {
+            throw Refusal.notFound("no-offset", "There is no such offset. Look at the vendor's page.");
+        }
+        entities.refresh(row, LockModeType.PESSIMISTIC_WRITE);
+        if (row.undoneAt != null) {
+            throw Refusal.conflict("undone-already", "Offset " + row.reference + " was taken back already.");
+        }
+        return row;
+    }
+
+    private void takeBack(Actor by, OffsetEntity row, LocalDate on) {
         Long written = row.entryId;
         Long turned = null;
         if (written != null) {
@@ -162,10 +194,10 @@ public class Offsets {
         List<SettlementEntity> settled = entities.createQuery(
                         "select s from SettlementEntity s where s.offsetId = :offset and s.reversesId is null",
                         SettlementEntity.class)
-                .setParameter("offset", id)
+                .setParameter("offset", row.id)
                 .getResultList();
         for (SettlementEntity one : settled) {
-            SettlementEntity reverse = settlement(row, new InvoiceId(one.invoiceId));
+            SettlementEntity reverse = settlement(row, one.kind, new InvoiceId(one.invoiceId));
             reverse.amountMinor = -one.amountMinor;
             reverse.reversesId = one.id;
             reverse.ledgerDate = on;
@@ -174,19 +206,19 @@ public class Offsets {
         }
         row.undoneAt = by.now();
         row.undoneBy = by.person().value();
-        audit.record(by, "undo offset", "offset " + id, Map.of("reference", row.reference, "date", on.toString()));
+        audit.record(by, "undo offset", "offset " + row.id, Map.of("reference", row.reference, "date", on.toString()));
     }
 
-    private void settle(OffsetEntity offset, InvoiceId id, Money amount) {
-        SettlementEntity row = settlement(offset, id);
+    private void settle(OffsetEntity offset, SettlementKind kind, InvoiceId id, Money amount) {
+        SettlementEntity row = settlement(offset, kind, id);
         row.amountMinor = amount.minor();
         entities.persist(row);
     }
 
-    private static SettlementEntity settlement(OffsetEntity offset, InvoiceId id) {
+    private static SettlementEntity settlement(OffsetEntity offset, SettlementKind kind, InvoiceId id) {
         SettlementEntity row = new SettlementEntity();
         row.invoiceId = id.value();
-        row.kind = SettlementKind.CREDIT;
+        row.kind = kind;
         row.currency = offset.currency;
         row.ledgerDate = offset.ledgerDate;
         row.offsetId = offset.id;

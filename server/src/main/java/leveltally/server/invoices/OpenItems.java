@@ -136,9 +136,19 @@ public class OpenItems {
     /** Those of them that are credits with something left to use. */
     @Transactional(readOnly = true)
     public Map<InvoiceId, OpenCredit> openCredits(Collection<InvoiceId> ids) {
+        return usable(InvoiceKind.CREDIT, ids);
+    }
+
+    /** Those of them that were paid ahead, with something left that no invoice was matched with. */
+    @Transactional(readOnly = true)
+    public Map<InvoiceId, OpenCredit> openPrepayments(Collection<InvoiceId> ids) {
+        return usable(InvoiceKind.PREPAYMENT, ids);
+    }
+
+    private Map<InvoiceId, OpenCredit> usable(InvoiceKind of, Collection<InvoiceId> ids) {
         Map<InvoiceId, OpenCredit> found = new LinkedHashMap<>();
         rows(ids).stream()
-                .filter(row -> row.kind == InvoiceKind.CREDIT && row.openMinor > 0)
+                .filter(row -> row.kind == of && row.openMinor > 0)
                 .forEach(row -> found.put(
                         new InvoiceId(row.id),
                         new OpenCredit(

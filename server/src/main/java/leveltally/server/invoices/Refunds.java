@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
@@ -33,7 +34,10 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Money a vendor sent back for a credit: cash is debited, payables credited, and the credit is used by as much. */
+/**
+ * Money a vendor sent back for a credit, or of what was paid ahead: cash is debited, the item's account credited, and the item
+ * is used by as much.
+ */
 @Service
 public class Refunds {
     private static final int LONGEST_REFERENCE = 60;
@@ -100,7 +104,7 @@ public class Refunds {
         periods.shareForNew(by, wanted.on());
         JournalEntry entry = new JournalEntry(
                 wanted.on(),
-                "Refund " + reference + " of credit " + credit.reference,
+                "Refund " + reference + " of " + credit.kind.words().toLowerCase(Locale.ROOT) + " " + credit.reference,
                 List.of(
                         JournalLine.debit(account.cash(), amount),
                         JournalLine.credit(new AccountId(credit.payablesAccountId), amount)));
@@ -132,8 +136,8 @@ public class Refunds {
     }
 
     private void mustBePossible(InvoiceEntity credit, BankAccount account, Money amount, String reference) {
-        if (credit.kind != InvoiceKind.CREDIT) {
-            throw Refusal.conflict("no-credit", credit.reference + " is no credit, so nothing of it comes back.");
+        if (credit.kind.raises()) {
+            throw Refusal.conflict("no-credit", credit.reference + " is an invoice, so nothing of it comes back.");
         }
         if (reference.isEmpty() || reference.length() > LONGEST_REFERENCE) {
             throw Refusal.invalidField(
@@ -143,7 +147,7 @@ public class Refunds {
             throw Refusal.invalidField(
                     "other-currency",
                     "account",
-                    "This credit is in " + credit.currency + ", the account in "
+                    "It is in " + credit.currency + ", the account in "
                             + account.currency().getCurrencyCode() + ".");
         }
         Money open = Money.ofMinor(credit.openMinor, credit.currency);
@@ -171,17 +175,20 @@ public class Refunds {
         }
         record Row(
                 long invoice,
+                InvoiceKind kind,
                 long entry,
                 long settlement,
                 LocalDate date,
                 Money amount,
                 @Nullable Long undone) {}
         Row row = jdbc.sql(
-                        "SELECT invoice_id, entry_id, settlement_id, ledger_date, amount_minor, currency, undone_entry_id"
-                                + " FROM credit_refund WHERE id = ? FOR UPDATE")
+                        "SELECT f.invoice_id, i.kind, f.entry_id, f.settlement_id, f.ledger_date, f.amount_minor, f.currency,"
+                                + " f.undone_entry_id FROM credit_refund f JOIN invoice i ON i.id = f.invoice_id WHERE f.id = ?"
+                                + " FOR UPDATE")
                 .param(id)
                 .query((r, n) -> new Row(
                         r.getLong("invoice_id"),
+                        InvoiceKind.valueOf(r.getString("kind")),
                         r.getLong("entry_id"),
                         r.getLong("settlement_id"),
                         r.getObject("ledger_date", LocalDate.class),
@@ -206,7 +213,7 @@ public class Refunds {
         Settled mirrored = new Settled(
                 new SettlementId(row.settlement()),
                 new InvoiceId(row.invoice()),
-                InvoiceKind.CREDIT,
+                row.kind(),
                 SettlementKind.CASH,
                 row.amount());
         settlements.undo(List.of(mirrored), on, turned);

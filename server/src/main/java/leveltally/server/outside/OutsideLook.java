@@ -13,6 +13,7 @@ import leveltally.core.batches.ClaimLine;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.Tray;
 import leveltally.core.invoices.OpenInvoice;
+import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountKind;
 import leveltally.core.ledger.AccountLine;
 import leveltally.core.ledger.LedgerAccount;
@@ -26,6 +27,7 @@ import leveltally.core.vendors.VendorId;
 import leveltally.server.batches.OutsideBatches;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.invoices.OpenItems;
+import leveltally.server.invoices.Prepayments;
 import leveltally.server.ledger.Periods;
 import leveltally.server.vendors.Vendors;
 import org.springframework.stereotype.Component;
@@ -41,28 +43,25 @@ class OutsideLook {
 
     List<OutsideSeen> look(OutsideReads.On on, List<OutsideRow> rows) {
         OutsideReads.Read read = reads.read(on, rows);
-        Set<String> before = new HashSet<>();
-        Set<Long> settled = new HashSet<>();
+        Above above = new Above(new HashSet<>(), new HashSet<>(), new HashSet<>());
         List<OutsideSeen> seen = new ArrayList<>();
         for (OutsideRow row : rows) {
-            seen.add(look(on, row, read, before, settled));
+            seen.add(look(on, row, read, above));
         }
         return seen;
     }
 
-    /**
-     * @param before the numbers of the rows above
-     * @param settled the invoices of the rows above
-     */
-    private OutsideSeen look(
-            OutsideReads.On on, OutsideRow row, OutsideReads.Read read, Set<String> before, Set<Long> settled) {
+    /** What the rows above took: their numbers, invoices, and what they paid ahead of. */
+    private record Above(Set<String> numbers, Set<Long> settled, Set<Prepayments.Named> ahead) {}
+
+    private OutsideSeen look(OutsideReads.On on, OutsideRow row, OutsideReads.Read read, Above above) {
         Vendors.Called vendor = read.vendors().get(row.vendor().strip().toLowerCase(Locale.ROOT));
         VendorId of = vendor == null ? null : vendor.id();
         String payee = vendor == null ? "" : vendor.name();
         Money amount = OutsideReads.amount(row, on.account().currency()).orElse(null);
         try {
             String number = OutsideReads.kept(row, read.series());
-            mustBeFree(number, read, before);
+            mustBeFree(number, read, above.numbers());
             LocalDate paidOn = OutsideDay.of(row.paidOn(), on.today());
             LocalDate ledgerDate = ledgerDate(paidOn, on, read);
             if (vendor == null) {
@@ -86,7 +85,7 @@ class OutsideLook {
             if (!paid.isPositive()) {
                 throw Refusal.invalidField("outside-amount", "amount", "Something above zero was paid.");
             }
-            List<ClaimLine> lines = lines(row, number, vendor, paid, paidOn, ledgerDate, read, settled);
+            List<ClaimLine> lines = lines(row, number, vendor, paid, paidOn, ledgerDate, read, above);
             OutsideBatches.Paid claim = new OutsideBatches.Paid(
                     vendor.id(), read.remitTos().get(vendor.id().value()), lines);
             return new OutsideSeen(
@@ -160,17 +159,20 @@ class OutsideLook {
             LocalDate paidOn,
             LocalDate ledgerDate,
             OutsideReads.Read read,
-            Set<Long> settled) {
+            Above above) {
         Said said = Said.read(row.said(), read.accounts()::containsKey);
         if (said instanceof Said.Accounts direct) {
             return List.of(OutsideLines.direct(paid, number, shares(direct, paid, ledgerDate, read)));
+        }
+        if (said instanceof Said.Ahead ahead) {
+            return List.of(ahead(ahead, vendor, paid, read, above.ahead()));
         }
         List<OpenInvoice> wanted = said instanceof Said.Invoices named
                 ? named.references().stream()
                         .map(reference -> named(reference, vendor, read))
                         .toList()
-                : List.of(OutsideLines.toldBy(paid, fitting(vendor, read, settled), paidOn, read.graceDays()));
-        Set<Long> twice = new HashSet<>(settled);
+                : List.of(OutsideLines.toldBy(paid, fitting(vendor, read, above.settled()), paidOn, read.graceDays()));
+        Set<Long> twice = new HashSet<>(above.settled());
         for (OpenInvoice invoice : wanted) {
             mustBeFree(invoice, ledgerDate, read);
             if (!twice.add(invoice.id().value())) {
@@ -179,8 +181,31 @@ class OutsideLook {
             }
         }
         List<ClaimLine> lines = OutsideLines.settling(paid, wanted, paidOn, read.graceDays());
-        settled.addAll(twice);
+        above.settled().addAll(twice);
         return lines;
+    }
+
+    private static ClaimLine ahead(
+            Said.Ahead said, Vendors.Called vendor, Money paid, OutsideReads.Read read, Set<Prepayments.Named> above) {
+        AccountId account = read.ahead();
+        if (account == null) {
+            throw said(
+                    "The ledger has no account for prepayments yet. A controller or an administrator says which one it is,"
+                            + " on the ledger's page of accounts.");
+        }
+        boolean here = read.named().stream()
+                .anyMatch(one -> one.vendor().equals(vendor.id())
+                        && one.invoice().reference().equalsIgnoreCase(said.reference()));
+        if (here) {
+            throw said("The invoice " + said.reference() + " is here already, so nothing is paid ahead of it. Type its"
+                    + " reference alone.");
+        }
+        Prepayments.Named named = Prepayments.Named.of(vendor.id(), said.reference());
+        if (read.prepaid().contains(named) || !above.add(named)) {
+            throw said("Something paid ahead of " + said.reference()
+                    + " stands already. Give this one a reference of its own.");
+        }
+        return new ClaimLine.Prepayment(said.reference(), account, paid, said.usableFrom());
     }
 
     private static List<OpenInvoice> fitting(Vendors.Called vendor, OutsideReads.Read read, Set<Long> settled) {
@@ -224,6 +249,9 @@ class OutsideLook {
                 throw said(account.inWords() + " is an account of "
                         + (kind == AccountKind.CASH ? "cash" : "what is owed")
                         + ". Name the expense it was, or the invoices.");
+            }
+            if (account.id().equals(read.ahead())) {
+                throw said(account.inWords() + " takes what is paid ahead. Say ahead of which invoice: ahead PO-118.");
             }
             account.mustTake(ledgerDate);
             String typed = share.amount();

@@ -13,6 +13,8 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.checks.NumberState;
+import leveltally.core.ledger.AccountId;
+import leveltally.core.ledger.AccountRole;
 import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.ledger.Period;
 import leveltally.core.money.Money;
@@ -26,6 +28,8 @@ import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
 import leveltally.server.company.Companies;
 import leveltally.server.invoices.OpenItems;
+import leveltally.server.invoices.Prepayments;
+import leveltally.server.ledger.AccountRoles;
 import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.Periods;
@@ -45,6 +49,8 @@ class OutsideReads {
     private final Accounts accounts;
     private final Periods periods;
     private final Companies companies;
+    private final AccountRoles roles;
+    private final Prepayments prepayments;
 
     OutsideReads(
             Vendors vendors,
@@ -54,7 +60,11 @@ class OutsideReads {
             Series series,
             Accounts accounts,
             Periods periods,
-            Companies companies) {
+            Companies companies,
+            AccountRoles roles,
+            Prepayments prepayments) {
+        this.roles = roles;
+        this.prepayments = prepayments;
         this.vendors = vendors;
         this.openItems = openItems;
         this.batches = batches;
@@ -68,7 +78,13 @@ class OutsideReads {
     /** Where the rows stand: the account, its way, and the batch they are recorded in already; 0 for none. */
     record On(BankAccount account, WayToPay way, long batch, LocalDate today, Set<Role> roles) {}
 
-    /** Everything that was read for all rows; {@code series} is null where the way has no check numbers. */
+    /**
+     * Everything that was read for all rows.
+     *
+     * @param ahead the account of what is paid ahead; null while the ledger has none
+     * @param prepaid under which references something stands that was paid ahead
+     * @param series null where the way has no check numbers
+     */
     record Read(
             Map<String, Vendors.Called> vendors,
             Map<Long, Long> remitTos,
@@ -76,6 +92,8 @@ class OutsideReads {
             List<OpenItems.OwedTo> named,
             List<OpenItems.OwedTo> fitting,
             Map<Long, String> reserving,
+            @Nullable AccountId ahead,
+            Set<Prepayments.Named> prepaid,
             @Nullable NumberSeries series,
             Map<String, String> used,
             Map<Long, NumberState> known,
@@ -113,6 +131,8 @@ class OutsideReads {
                 named,
                 fitting,
                 batches.reserving(invoices, on.batch()),
+                roles.find(AccountRole.PREPAYMENTS, on.account().currency()).orElse(null),
+                prepayments.standing(ids, references),
                 of,
                 numbers.used(on.way().id(), typed, on.batch()),
                 of == null
@@ -130,9 +150,11 @@ class OutsideReads {
 
     private static List<String> references(OutsideRow row, Map<String, LedgerAccount> codes) {
         try {
-            return Said.read(row.said(), codes::containsKey) instanceof Said.Invoices invoices
-                    ? invoices.references()
-                    : List.of();
+            Said said = Said.read(row.said(), codes::containsKey);
+            if (said instanceof Said.Ahead ahead) {
+                return List.of(ahead.reference());
+            }
+            return said instanceof Said.Invoices invoices ? invoices.references() : List.of();
         } catch (Refusal unreadable) {
             return List.of();
         }

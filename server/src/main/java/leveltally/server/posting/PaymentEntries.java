@@ -21,6 +21,7 @@ import leveltally.server.approval.Verification;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.invoices.OpenItems;
+import leveltally.server.invoices.Prepayments;
 import leveltally.server.invoices.Settlements;
 import leveltally.server.ledger.AccountRoles;
 import leveltally.server.ledger.BankAccount;
@@ -46,6 +47,7 @@ class PaymentEntries {
     private final Ledger ledger;
     private final AccountRoles roles;
     private final Undoing undoing;
+    private final Prepayments prepayments;
 
     PaymentEntries(
             ClaimRows claimRows,
@@ -56,7 +58,9 @@ class PaymentEntries {
             BankAccounts accounts,
             Ledger ledger,
             AccountRoles roles,
-            Undoing undoing) {
+            Undoing undoing,
+            Prepayments prepayments) {
+        this.prepayments = prepayments;
         this.claimRows = claimRows;
         this.verification = verification;
         this.payments = payments;
@@ -122,5 +126,13 @@ class PaymentEntries {
         }
         payments.post(by, entered);
         claimRows.release(released);
+        List<ClaimId> ahead = posting.stream()
+                .filter(claim ->
+                        claim.lines().stream().anyMatch(line -> line.ahead().isPresent()))
+                .map(Claim::id)
+                .toList();
+        if (!ahead.isEmpty()) {
+            prepayments.arise(by, ahead);
+        }
     }
 }

@@ -143,34 +143,42 @@ final class LawQueries {
                 FROM batch b JOIN payment p ON p.batch_id = b.id LEFT JOIN outside_number n ON n.payment_id = p.id
                 WHERE b.purpose = 'OUTSIDE' AND b.method <> 'CHECK' AND p.posted_entry_id IS NOT NULL AND n.payment_id IS NULL
                 """);
-        put(Law.L4, "SELECT CONCAT(COUNT(*), ' payments') FROM payment", """
+        put(
+                Law.L4,
+                "SELECT CONCAT(COUNT(*), ' payments') FROM payment",
+                """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is ', p.amount_minor, ', its lines come to ',
                   COALESCE(SUM(l.cash_minor), 0))
                 FROM payment p LEFT JOIN claim_line l ON l.claim_id = p.claim_id GROUP BY p.id, p.payee, p.amount_minor
                 HAVING p.amount_minor <> COALESCE(SUM(l.cash_minor), 0)
-                """, """
+                """,
+                """
                 SELECT CONCAT('Line ', l.id, ' of claim ', l.claim_id, ' pays ', l.gross_minor, ', its accounts come to ',
                   COALESCE(SUM(x.amount_minor), 0))
                 FROM claim_line l LEFT JOIN claim_line_account x ON x.line_id = l.id
                 WHERE l.kind IN ('PREPAYMENT', 'DIRECT') GROUP BY l.id, l.claim_id, l.gross_minor
                 HAVING l.gross_minor <> COALESCE(SUM(x.amount_minor), 0)
-                """, """
+                """,
+                """
                 SELECT CONCAT('Claim ', c.id, ' of ', c.payee, ' is ', c.amount_minor, ', its lines come to ',
                   COALESCE(SUM(l.cash_minor), 0))
                 FROM claim c LEFT JOIN claim_line l ON l.claim_id = c.id GROUP BY c.id, c.payee, c.amount_minor
                 HAVING c.amount_minor <> COALESCE(SUM(l.cash_minor), 0)
-                """, """
+                """,
+                """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is ', p.amount_minor, ', its cash line ',
                   COALESCE(SUM(l.credit_minor), 0))
                 FROM payment p JOIN batch b ON b.id = p.batch_id JOIN paid_from f ON f.way_id = b.way_id
                 LEFT JOIN journal_line l ON l.entry_id = p.posted_entry_id AND l.account_id = f.account_id
                 WHERE p.posted_entry_id IS NOT NULL GROUP BY p.id, p.payee, p.amount_minor
                 HAVING p.amount_minor <> COALESCE(SUM(l.credit_minor), 0)
-                """, """
+                """,
+                """
                 SELECT CONCAT('Check ', n.number, ' shows ', d.amount_minor, ', its payment is ', p.amount_minor)
                 FROM document d JOIN payment p ON p.id = d.payment_id JOIN check_number n ON n.id = d.check_number_id
                 WHERE d.amount_minor <> p.amount_minor OR d.currency <> p.currency
-                """, """
+                """,
+                """
                 SELECT CONCAT('Check ', n.number, ': on its paper stands ',
                   COALESCE(CONCAT(JSON_VALUE(k.content, '$.number'), ', ', JSON_VALUE(k.content, '$.payee'), ', ',
                     JSON_VALUE(k.content, '$.amountMinor')), 'nothing that was kept'))
@@ -179,7 +187,8 @@ final class LawQueries {
                 WHERE NOT (JSON_VALUE(k.content, '$.amountMinor') <=> p.amount_minor)
                   OR s.stock = 'BLANK' AND NOT (JSON_VALUE(k.content, '$.number') <=> n.number)
                   OR NOT (BINARY JSON_VALUE(k.content, '$.payee') <=> BINARY p.payee)
-                """, """
+                """,
+                """
                 SELECT CONCAT('Entry ', x.id, ' undoes entry ', x.reverses_id, ' but for ', ABS(SUM(x.net)), ' on ', n.code)
                 FROM (SELECT e.id, e.reverses_id, l.account_id, l.currency, l.debit_minor - l.credit_minor AS net
                     FROM journal_entry e JOIN journal_line l ON l.entry_id IN (e.id, e.reverses_id)
@@ -191,16 +200,19 @@ final class LawQueries {
                     FROM undoing_choice c JOIN journal_entry e ON e.id = c.entry_id) x
                 JOIN ledger_account n ON n.id = x.account_id
                 GROUP BY x.id, x.reverses_id, n.code, x.currency HAVING SUM(x.net) <> 0
-                """, """
+                """,
+                """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is posted instead of payment ', o.id, ', which stands as well')
                 FROM payment p JOIN payment o ON o.id = p.replaces_id
                 WHERE p.posted_entry_id IS NOT NULL AND o.undone_entry_id IS NULL
-                """, """
+                """,
+                """
                 SELECT CONCAT('Payment ', p.id, ' to ', p.payee, ' is undone by entry ', p.undone_entry_id,
                   ', which undoes another')
                 FROM payment p JOIN journal_entry e ON e.id = p.undone_entry_id
                 WHERE p.posted_entry_id IS NULL OR NOT e.reverses_id <=> p.posted_entry_id
-                """);
+                """,
+                AheadQueries.STANDS_WITH_ITS_PAYMENT);
         put(Law.L5, "SELECT CONCAT(COUNT(*), ' bank events') FROM bank_event", """
                 SELECT CONCAT('The ', LOWER(e.kind), ' of check ', n.number, ' stands in a refused or unknown file')
                 FROM bank_event e JOIN check_number n ON n.id = e.check_number_id JOIN bank_file f ON f.id = e.file_id
@@ -360,7 +372,7 @@ final class LawQueries {
                 FROM (SELECT l.account_id, l.currency, l.credit_minor - l.debit_minor AS ledger, 0 AS open
                     FROM journal_line l JOIN ledger_account a ON a.id = l.account_id AND a.kind = 'PAYABLES'
                   UNION ALL SELECT payables_account_id, currency, 0,
-                    CASE WHEN kind = 'CREDIT' THEN -open_minor ELSE open_minor END FROM invoice) x
+                    CASE WHEN kind = 'CREDIT' THEN -open_minor ELSE open_minor END FROM invoice WHERE kind <> 'PREPAYMENT') x
                 JOIN ledger_account n ON n.id = x.account_id
                 GROUP BY n.code, x.currency HAVING SUM(x.ledger) <> SUM(x.open)
                 """,
@@ -375,12 +387,14 @@ final class LawQueries {
                       JOIN ledger_account a ON a.id = l.account_id AND a.kind = 'PAYABLES'
                     UNION ALL SELECT i.payables_account_id, i.currency, DATE_FORMAT(i.ledger_date, '%Y-%m'), 0,
                       CASE WHEN i.kind = 'CREDIT' THEN -i.amount_minor ELSE i.amount_minor END FROM invoice i
+                      WHERE i.kind <> 'PREPAYMENT'
                     UNION ALL SELECT i.payables_account_id, i.currency, DATE_FORMAT(s.ledger_date, '%Y-%m'), 0,
                       CASE WHEN i.kind = 'CREDIT' THEN s.amount_minor ELSE -s.amount_minor END
-                      FROM settlement s JOIN invoice i ON i.id = s.invoice_id) y
+                      FROM settlement s JOIN invoice i ON i.id = s.invoice_id AND i.kind <> 'PREPAYMENT') y
                   GROUP BY y.account_id, y.currency, y.month) x
                 JOIN ledger_account n ON n.id = x.account_id WHERE x.ledger <> x.open
-                """);
+                """,
+                AheadQueries.TIED_TO_THE_LEDGER);
         put(
                 Law.L12,
                 "SELECT CONCAT(COUNT(*), ' electronic payments') FROM payment p JOIN batch b ON b.id = p.batch_id"

@@ -29,10 +29,12 @@ class VendorPage {
         Vendor vendor = vendors.get(id);
         List<MoneyView> open = new ArrayList<>();
         List<MoneyView> credits = new ArrayList<>();
+        List<MoneyView> ahead = new ArrayList<>();
         List<MoneyView> reserved = new ArrayList<>();
         jdbc.sql("""
                         SELECT i.currency, SUM(CASE WHEN i.kind = 'INVOICE' THEN i.open_minor ELSE 0 END) AS open,
-                          SUM(CASE WHEN i.kind <> 'INVOICE' THEN i.open_minor ELSE 0 END) AS credits,
+                          SUM(CASE WHEN i.kind = 'CREDIT' THEN i.open_minor ELSE 0 END) AS credits,
+                          SUM(CASE WHEN i.kind = 'PREPAYMENT' THEN i.open_minor ELSE 0 END) AS ahead,
                           SUM(CASE WHEN i.kind = 'INVOICE' AND r.invoice_id IS NOT NULL THEN i.open_minor ELSE 0 END) AS reserved
                         FROM invoice i LEFT JOIN reservation r ON r.invoice_id = i.id
                         WHERE i.vendor_id = :vendor AND i.is_open = 1 GROUP BY i.currency
@@ -40,6 +42,7 @@ class VendorPage {
             String currency = r.getString("currency");
             add(open, r.getLong("open"), currency);
             add(credits, r.getLong("credits"), currency);
+            add(ahead, r.getLong("ahead"), currency);
             add(reserved, r.getLong("reserved"), currency);
         });
         String held = vendor.holdReason();
@@ -57,6 +60,7 @@ class VendorPage {
                 addresses(id),
                 open,
                 credits,
+                ahead,
                 reserved,
                 paid(id),
                 offsets(id),

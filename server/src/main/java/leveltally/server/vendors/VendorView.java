@@ -20,6 +20,7 @@ record VendorView(
         List<AddressView> addresses,
         List<MoneyView> open,
         List<MoneyView> credits,
+        List<MoneyView> paidAhead,
         List<MoneyView> reserved,
         List<PaidYear> paid,
         List<OffsetView> offsets,

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.invoices.InvoiceId;
@@ -23,12 +24,14 @@ import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reportable;
 import leveltally.core.voiding.Effect;
 import leveltally.core.voiding.Outcome;
+import leveltally.core.voiding.PaidAhead;
 import leveltally.core.voiding.UndoPlan;
 import leveltally.server.batches.Reissues;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.company.Companies;
 import leveltally.server.contacts.Unclaimed;
+import leveltally.server.invoices.Prepayments;
 import leveltally.server.invoices.Settlements;
 import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.Ledger;
@@ -51,6 +54,7 @@ class UndoLook {
     private final OutsideNumbers numbers;
     private final CardStatements statements;
     private final Unclaimed unclaimed;
+    private final Prepayments prepayments;
 
     UndoLook(
             Checks checks,
@@ -62,7 +66,9 @@ class UndoLook {
             Reissues reissues,
             OutsideNumbers numbers,
             CardStatements statements,
-            Unclaimed unclaimed) {
+            Unclaimed unclaimed,
+            Prepayments prepayments) {
+        this.prepayments = prepayments;
         this.unclaimed = unclaimed;
         this.numbers = numbers;
         this.statements = statements;
@@ -82,6 +88,7 @@ class UndoLook {
             Map<PaymentId, CardStatements.On> statements,
             Map<EntryId, JournalEntry> entries,
             Map<PaymentId, List<Settled>> settled,
+            Map<PaymentId, List<PaidAhead>> ahead,
             Map<InvoiceId, UndoneItems.Item> items,
             Map<InvoiceId, List<Outcome.Line>> lines,
             Map<PaymentId, Reportable> reportable,
@@ -117,8 +124,10 @@ class UndoLook {
     private Read read(Wanted wanted, List<Payment> payments, Map<ClaimId, String> replacing) {
         Set<PaymentId> ids = payments.stream().map(Payment::id).collect(Collectors.toSet());
         Map<PaymentId, List<Settled>> settled = settlements.settledBy(ids);
-        Set<InvoiceId> invoices = settled.values().stream()
-                .flatMap(Collection::stream)
+        Map<PaymentId, List<PaidAhead>> ahead = prepayments.of(ids);
+        Set<InvoiceId> invoices = Stream.concat(
+                        settled.values().stream().flatMap(Collection::stream),
+                        ahead.values().stream().flatMap(Collection::stream).flatMap(PaidAhead::settled))
                 .map(Settled::item)
                 .collect(Collectors.toSet());
         boolean cancels = wanted.others().isCancelled()
@@ -135,6 +144,7 @@ class UndoLook {
                         .filter(entry -> entry != null)
                         .toList()),
                 settled,
+                ahead,
                 items.of(invoices),
                 cancels ? items.lines(invoices) : Map.of(),
                 items.reportable(ids),
@@ -176,13 +186,15 @@ class UndoLook {
                                 + ", of which something is paid. Have the issuer credit it, and enter the credit.");
             }
             List<Settled> settled = read.settled().getOrDefault(payment.id(), List.of());
-            UndoPlan.Posted standing = new UndoPlan.Posted(name, check != null, payment.state(), entry, settled);
+            List<PaidAhead> ahead = read.ahead().getOrDefault(payment.id(), List.of());
+            UndoPlan.Posted standing = new UndoPlan.Posted(name, check != null, payment.state(), entry, settled, ahead);
             UndoPlan plan = wanted.others().how() == Wanted.How.UNCLAIMED
                     ? handingOver(payment.id(), standing, wanted.others(), read, on, today)
                     : UndoPlan.of(standing, outcomes(asked, wanted.others(), settled, read, reason, on), on, today);
             Map<InvoiceId, Effect.Before> before = new HashMap<>();
-            settled.forEach(
-                    row -> before.put(row.item(), read.items().get(row.item()).before()));
+            Stream.concat(settled.stream(), ahead.stream().flatMap(PaidAhead::settled))
+                    .forEach(row ->
+                            before.put(row.item(), read.items().get(row.item()).before()));
             mustBeFree(plan, read.items());
             Effect.OnYear year =
                     Effect.year(read.reportable().getOrDefault(payment.id(), Reportable.NO), payment.checkDate(), on);

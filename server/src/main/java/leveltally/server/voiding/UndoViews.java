@@ -63,7 +63,7 @@ class UndoViews {
                 Money::plus));
         List<Looked> planned = looked.stream().filter(one -> one.plan() != null).toList();
         List<JournalEntry> writing =
-                planned.stream().map(one -> plan(one).entry()).toList();
+                planned.stream().flatMap(one -> plan(one).entries().stream()).toList();
         List<JournalEntry> undone =
                 planned.stream().map(Looked::entry).filter(Objects::nonNull).toList();
         Map<YearMonth, Period> periods = months.periods(looked);
@@ -121,7 +121,7 @@ class UndoViews {
                 one.payment().ledgerDate(),
                 one.on(),
                 period(one.on()),
-                plan == null ? List.of() : lines(plan.entry(), names),
+                plan == null ? List.of() : lines(plan.entries(), names),
                 effect == null
                         ? List.of()
                         : effect.items().stream().map(UndoViews::item).toList(),
@@ -152,8 +152,9 @@ class UndoViews {
                         + "; the match loses this line, and the statement then bills more than is matched.";
     }
 
-    private static List<UndoView.SideView> lines(JournalEntry entry, Map<Long, String> names) {
-        return entry.lines().stream()
+    private static List<UndoView.SideView> lines(List<JournalEntry> entries, Map<Long, String> names) {
+        return entries.stream()
+                .flatMap(entry -> entry.lines().stream())
                 .map(line -> {
                     boolean debit = line.side() == JournalLine.Side.DEBIT;
                     String amount = line.amount().toString();

@@ -20,6 +20,7 @@ import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
 import leveltally.server.checks.BankEvents;
 import leveltally.server.invoices.Holds;
+import leveltally.server.invoices.Prepayments;
 import leveltally.server.invoices.Settlements;
 import leveltally.server.ledger.EntryKind;
 import leveltally.server.ledger.EntryLinks;
@@ -46,6 +47,7 @@ public class Undoing implements Agreed {
     private final Ledger ledger;
     private final Periods periods;
     private final Settlements settlements;
+    private final Prepayments prepayments;
     private final Holds holds;
     private final Stops stops;
     private final AuditTrail audit;
@@ -61,6 +63,7 @@ public class Undoing implements Agreed {
             Ledger ledger,
             Periods periods,
             Settlements settlements,
+            Prepayments prepayments,
             Holds holds,
             Stops stops,
             AuditTrail audit,
@@ -75,6 +78,7 @@ public class Undoing implements Agreed {
         this.ledger = ledger;
         this.periods = periods;
         this.settlements = settlements;
+        this.prepayments = prepayments;
         this.holds = holds;
         this.stops = stops;
         this.audit = audit;
@@ -219,9 +223,11 @@ public class Undoing implements Agreed {
                 payment.batch().value(),
                 payment.id().value(),
                 Objects.requireNonNull(payment.postedEntry()).value());
+        prepayments.unmatch(by, plan.ended(), on);
         EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
         settlements.undo(plan.mirrored(), on, entry);
         settlements.cancel(plan.cancelled(), on, entry);
+        prepayments.end(plan.ended(), on, entry);
         if (one.statement() != null) {
             statements.lose(List.of(payment.id()));
         }
