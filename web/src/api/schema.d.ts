@@ -3604,6 +3604,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/checks/totals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["totals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks/series": {
         parameters: {
             query?: never;
@@ -4054,6 +4070,7 @@ export interface components {
             addresses: components["schemas"]["AddressView"][];
             open: components["schemas"]["MoneyView"][];
             credits: components["schemas"]["MoneyView"][];
+            paidAhead: components["schemas"]["MoneyView"][];
             reserved: components["schemas"]["MoneyView"][];
             paid: components["schemas"]["PaidYear"][];
             offsets: components["schemas"]["OffsetView"][];
@@ -4862,6 +4879,7 @@ export interface components {
             amount: components["schemas"]["MoneyView"];
             /** Format: date */
             dueDate: string;
+            open: components["schemas"]["MoneyView"];
         };
         CardMatched: {
             payments: number[];
@@ -4895,6 +4913,10 @@ export interface components {
             /** Format: date */
             on: string;
             reference: string;
+        };
+        AheadBy: {
+            name: string;
+            to: string;
         };
         DocumentLine: {
             code: string;
@@ -4958,6 +4980,8 @@ export interface components {
             notes: components["schemas"]["NoteRow"][];
             cancels?: string;
             changes?: string;
+            ahead?: components["schemas"]["AheadBy"];
+            waiting: components["schemas"]["WaitingAhead"][];
             statement: boolean;
         };
         NoteRow: {
@@ -4976,6 +5000,15 @@ export interface components {
             to: string;
             /** Format: int64 */
             refund?: number;
+            /** Format: int64 */
+            offset?: number;
+        };
+        WaitingAhead: {
+            /** Format: int64 */
+            id: number;
+            reference: string;
+            open: string;
+            from: string;
         };
         RefundUndone: {
             /** Format: date */
@@ -6620,12 +6653,14 @@ export interface components {
             first?: number;
             /** Format: int64 */
             last?: number;
-            /** Format: int32 */
-            total: number;
-            states: components["schemas"]["StateTotal"][];
             rows: components["schemas"]["NumberView"][];
             /** Format: int64 */
             next?: number;
+        };
+        RegisterTotals: {
+            /** Format: int32 */
+            total: number;
+            states: components["schemas"]["StateTotal"][];
         };
         StateTotal: {
             state: string;
@@ -13222,6 +13257,37 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+        };
+    };
+    totals: {
+        parameters: {
+            query?: {
+                series?: number | null;
+                state?: string | null;
+                text?: string | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                from?: string | null;
+                to?: string | null;
+                olderThan?: number | null;
+                sortedBy?: "NUMBER" | "STATE" | "PAYEE" | "CHECK_DATE" | "AMOUNT" | null;
+                descending?: boolean | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterTotals"];
                 };
             };
         };

@@ -164,7 +164,7 @@ function Register({ all }: { all: Series[] }) {
     values.series === "all" ? undefined : (all.find((s) => String(s.id) === values.series) ?? all[0]!);
   const cursor = values.check;
   const [{ sortedBy, descending }] = useArrangement("register");
-  const asked = {
+  const narrowed = {
     series: series?.id,
     state: values.state,
     text: values.text,
@@ -173,15 +173,19 @@ function Register({ all }: { all: Series[] }) {
     from: values.from,
     to: values.to,
     olderThan: values.older ? Number(values.older) : undefined,
-    sortedBy: sortedBy as Order,
-    descending,
   };
+  const asked = { ...narrowed, sortedBy: sortedBy as Order, descending };
   const pages = useInfiniteQuery({
     queryKey: ["register", asked],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
       call(api.GET("/api/checks", { params: { query: { ...asked, after: pageParam } } })),
     getNextPageParam: (page) => page.next ?? undefined,
+    placeholderData: keepPreviousData,
+  });
+  const totals = useQuery({
+    queryKey: ["register", "totals", narrowed],
+    queryFn: () => call(api.GET("/api/checks/totals", { params: { query: narrowed } })),
     placeholderData: keepPreviousData,
   });
   const first = pages.data?.pages[0];
@@ -202,9 +206,16 @@ function Register({ all }: { all: Series[] }) {
           <>
             <span>
               {first.first !== undefined && first.first !== null && `${first.first} to ${first.last}: `}
-              <b className="text-ink">{first.total}</b> {first.total === 1 ? "number" : "numbers"}
+              {totals.data ? (
+                <>
+                  <b className="text-ink">{totals.data.total}</b>{" "}
+                  {totals.data.total === 1 ? "number" : "numbers"}
+                </>
+              ) : (
+                "counting…"
+              )}
             </span>
-            {first.states.map((total) => (
+            {totals.data?.states.map((total) => (
               <span
                 key={`${total.state} ${total.amount?.currency ?? ""}`}
                 className={LOOKS[total.state] ?? ""}

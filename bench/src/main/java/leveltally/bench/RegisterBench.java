@@ -56,21 +56,15 @@ public final class RegisterBench {
     }
 
     private void measure(int size, long series) throws Exception {
-        String one = "n.number = " + size / 2;
-        row(
-                size,
-                "register, first page with its sums",
-                "/api/checks?series=" + series,
-                page("n.series_id = " + series),
-                "SELECT n.state, p.currency, COUNT(*), SUM(p.amount_minor) FROM check_register n LEFT JOIN payment p"
-                        + " ON p.id = n.payment_id WHERE n.series_id = " + series + " GROUP BY n.state, p.currency");
-        row(size, "register, a number", "/api/checks?text=" + size / 2, page(one));
-        row(
-                size,
-                "register, a payee and a year",
-                "/api/checks?text=Vendor%2077&from=" + ON.minusYears(1) + "&to=" + ON,
-                page("p.payee LIKE '%Vendor 77%' AND p.check_date BETWEEN '" + ON.minusYears(1) + "' AND '" + ON
-                        + "'"));
+        String ofSeries = "n.series_id = " + series;
+        String year = "&from=" + ON.minusYears(1) + "&to=" + ON;
+        String payee =
+                "p.payee LIKE '%Vendor 77%' AND p.check_date BETWEEN '" + ON.minusYears(1) + "' AND '" + ON + "'";
+        row(size, "register, first page", "/api/checks?series=" + series, page(ofSeries));
+        row(size, "register, what all come to", "/api/checks/totals?series=" + series, sums(ofSeries));
+        row(size, "register, a number", "/api/checks?text=" + size / 2, page("n.number = " + size / 2));
+        row(size, "register, a payee and a year", "/api/checks?text=Vendor%2077" + year, page(payee));
+        row(size, "what those come to", "/api/checks/totals?text=Vendor%2077" + year, sums(payee));
         row(size, "outstanding on a day", "/api/reports/outstanding?on=" + ON, """
                 SELECT n.number, p.payee, p.check_date, e.to_state, p.amount_minor FROM payment p
                 JOIN journal_entry j ON j.id = p.posted_entry_id AND j.ledger_date <= '%1$s'
@@ -86,6 +80,11 @@ public final class RegisterBench {
                 SELECT SUM(l.credit_minor) - SUM(l.debit_minor) FROM journal_line l JOIN journal_entry e ON e.id = l.entry_id
                 WHERE l.account_id = 2 AND e.ledger_date <= '%s'
                 """.formatted(ON));
+    }
+
+    private static String sums(String where) {
+        return "SELECT n.state, p.currency, COUNT(*), SUM(p.amount_minor) FROM check_register n LEFT JOIN payment p"
+                + " ON p.id = n.payment_id WHERE " + where + " GROUP BY n.state, p.currency";
     }
 
     private static String page(String where) {

@@ -158,10 +158,9 @@ class StatementsTest {
         long first = statements(register);
         assertThat(statements(register + "&state=CLEARED")).isEqualTo(first);
         // short answers, which are sent in one piece
-        assertThat(statements(register + "&text=rigging%2041")).isEqualTo(statements(register + "&state=UNACCOUNTED"));
-        // a later page counts nothing; sorted by what is in no index of the register, it takes no more
+        assertThat(statements(register + "&text=rigging%2041")).isEqualTo(statements(register + "&text=rigging"));
+        // sorted by what is in no index of the register, a page takes no more
         String after = "&after=" + App.number("SELECT MAX(id) FROM check_number WHERE series_id = " + App.series());
-        assertThat(statements(register + after)).isLessThan(first);
         assertThat(statements(register + "&sortedBy=AMOUNT")).isEqualTo(first);
         assertThat(statements(register + "&sortedBy=AMOUNT" + after)).isEqualTo(statements(register + after));
     }

@@ -54,6 +54,13 @@ class RegisterController {
         return rows.page(asked, after, by.today());
     }
 
+    /** What the same numbers come to, all of them. */
+    @GetMapping("/totals")
+    RegisterTotals totals(Actor by, @ParameterObject @ModelAttribute RegisterAsked asked) {
+        by.mayDo(Deed.READ);
+        return rows.totals(asked, by.today());
+    }
+
     /** The same numbers as CSV, all of them. */
     @GetMapping(value = "/csv", produces = Csv.TYPE)
     ResponseEntity<Resource> csv(Actor by, @ParameterObject @ModelAttribute RegisterAsked asked) {

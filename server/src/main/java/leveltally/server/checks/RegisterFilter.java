@@ -1,38 +1,47 @@
 package leveltally.server.checks;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
+import java.util.function.Function;
 import leveltally.core.checks.Standing;
 import leveltally.core.money.Money;
-import leveltally.core.workline.Sought;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What narrows the register, as SQL over {@code check_register n} and its {@code payment p}. Each word finds numbers from an
- * index, so that a word costs what it finds and not what there is (decision 0032).
+ * What narrows the register, as SQL over {@code check_register n} and its {@code payment p}. The word that the fewest numbers
+ * hold leads, where those are few: its numbers are found from an index, and the other words are looked for in them. Where each
+ * word is held by many, the numbers are looked through in their order (decision 0032).
  *
- * @param joins of the numbers that hold each word
+ * @param from the rows, to which more may be joined
  * @param where with {@code 1 = 1} first
  */
-record RegisterFilter(String joins, String where, Map<String, Object> params) {
-    /** @param currency in which amounts are typed */
-    static RegisterFilter of(RegisterAsked asked, java.util.Currency currency, LocalDate today) {
+record RegisterFilter(String from, String where, Map<String, Object> params) {
+    /** A word held by more numbers than this leads nowhere faster than a look through all of them. */
+    static final int MOST_LED = 100_000;
+
+    private static final String ALL = "check_register n LEFT JOIN payment p ON p.id = n.payment_id";
+
+    /**
+     * @param currency in which amounts are typed
+     * @param holding how many numbers hold each of these words, counted no further than needed; asked once, or never
+     */
+    static RegisterFilter of(
+            RegisterAsked asked, Currency currency, LocalDate today, Function<List<RegisterWord>, List<Long>> holding) {
         Map<String, Object> params = new HashMap<>();
-        StringBuilder joins = new StringBuilder();
-        List<Sought> words = asked.words();
-        for (int i = 0; i < words.size(); i++) {
-            joins.append(" JOIN (")
-                    .append(holding(words.get(i), i, currency, params))
-                    .append(") w")
-                    .append(i)
-                    .append(" ON w")
-                    .append(i)
-                    .append(".id = n.id");
-        }
+        List<RegisterWord> words = new ArrayList<>();
+        asked.words().forEach(sought -> words.add(new RegisterWord(sought, words.size(), currency)));
+        RegisterWord lead = lead(words, holding);
         StringBuilder where = new StringBuilder(" WHERE 1 = 1");
+        for (RegisterWord word : words) {
+            word.into(params);
+            if (word != lead) {
+                where.append(" AND ").append(word.held());
+            }
+        }
         put(where, params, "n.series_id = :series", "series", asked.series());
         put(
                 where,
@@ -55,10 +64,29 @@ record RegisterFilter(String joins, String where, Map<String, Object> params) {
         if (least != null || most != null) {
             put(where, params, "p.currency = :currency", "currency", currency.getCurrencyCode());
         }
-        return new RegisterFilter(joins.toString(), where.toString(), params);
+        String from = lead == null
+                ? ALL
+                : "(" + lead.finding() + ") lead STRAIGHT_JOIN check_register n ON n.id = lead.id"
+                        + " LEFT JOIN payment p ON p.id = n.payment_id";
+        return new RegisterFilter(from, where.toString(), params);
     }
 
-    private static @Nullable Money amount(@Nullable String typed, java.util.Currency currency, String field) {
+    private static @Nullable RegisterWord lead(
+            List<RegisterWord> words, Function<List<RegisterWord>, List<Long>> holding) {
+        if (words.isEmpty()) {
+            return null;
+        }
+        List<Long> held = holding.apply(words);
+        int fewest = 0;
+        for (int i = 1; i < words.size(); i++) {
+            if (held.get(i) < held.get(fewest)) {
+                fewest = i;
+            }
+        }
+        return held.get(fewest) > MOST_LED ? null : words.get(fewest);
+    }
+
+    private static @Nullable Money amount(@Nullable String typed, Currency currency, String field) {
         return typed == null || typed.isBlank() ? null : Money.typed(typed, currency, field);
     }
 
@@ -68,43 +96,5 @@ record RegisterFilter(String joins, String where, Map<String, Object> params) {
             where.append(" AND ").append(condition);
             params.put(name, value);
         }
-    }
-
-    /** The numbers that hold a word: their own digits, their payee, their batch, what they pay, their amount. */
-    private static String holding(Sought word, int i, java.util.Currency currency, Map<String, Object> params) {
-        params.put("within" + i, word.within());
-        params.put("beginning" + i, word.beginning());
-        params.put("backwards" + i, word.backwards());
-        String paying = " JOIN check_number c ON c.payment_id = y.id";
-        String sql = """
-                SELECT c.id FROM (SELECT id AS vendor_id FROM vendor WHERE name LIKE :within%1$d OR number LIKE :beginning%1$d
-                  UNION SELECT vendor_id FROM remit_to WHERE payee LIKE :within%1$d) x
-                  JOIN payment y ON y.vendor_id = x.vendor_id %2$s
-                UNION SELECT c.id FROM batch b JOIN payment y ON y.batch_id = b.id %2$s WHERE b.name LIKE :within%1$d
-                UNION SELECT c.id FROM (SELECT id FROM invoice WHERE reference LIKE :beginning%1$d
-                  UNION SELECT id FROM invoice WHERE reference_backwards LIKE :backwards%1$d) x
-                  JOIN claim_line l ON l.invoice_id = x.id JOIN payment y ON y.claim_id = l.claim_id %2$s
-                """.formatted(i, paying);
-        if (!word.numbersBeginningSo().isEmpty()) {
-            sql += " UNION SELECT c.id FROM check_number c WHERE " + within(word);
-        }
-        Sought.Lettered lettered = word.lettered().orElse(null);
-        if (lettered != null && !lettered.digits().numbersBeginningSo().isEmpty()) {
-            params.put("prefix" + i, lettered.prefix());
-            sql += " UNION SELECT c.id FROM number_series s JOIN check_number c ON c.series_id = s.id AND ("
-                    + within(lettered.digits()) + ") WHERE s.prefix = :prefix" + i;
-        }
-        Money amount = word.amountIn(currency).orElse(null);
-        if (amount != null) {
-            params.put("amount" + i, amount.minor());
-            sql += " UNION SELECT c.id FROM payment y" + paying + " WHERE y.amount_minor = :amount" + i;
-        }
-        return sql;
-    }
-
-    private static String within(Sought digits) {
-        return digits.numbersBeginningSo().stream()
-                .map(range -> "c.number BETWEEN " + range.first() + " AND " + range.last())
-                .collect(Collectors.joining(" OR "));
     }
 }

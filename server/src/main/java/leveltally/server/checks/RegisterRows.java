@@ -3,10 +3,12 @@ package leveltally.server.checks;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.checks.RegisterLine;
 import leveltally.core.checks.Standing;
@@ -65,26 +67,22 @@ class RegisterRows {
         NumberSeries of = asked.id().map(series::get).orElse(null);
         int staleDays = companies.staleDays();
         String currency = currency(asked);
-        RegisterFilter filter = RegisterFilter.of(asked, Currency.getInstance(currency), today);
+        RegisterFilter filter = filter(asked, currency, today);
         Map<String, Object> params = new HashMap<>(filter.params());
         params.put("after", after);
         params.put("limit", PAGE);
         List<RegisterView.NumberView> rows = jdbc.sql(
                         // the page is found first, by an index alone: what stands beside its numbers is looked up for
                         // them only
-                        ROW + " JOIN (SELECT n.id FROM check_register n LEFT JOIN payment p ON p.id = n.payment_id"
-                                + filter.joins() + filter.where() + beyond(asked, after) + order(asked)
-                                + " LIMIT :limit) hit ON hit.id = n.id" + order(asked))
+                        ROW + " JOIN (SELECT n.id FROM " + filter.from() + filter.where() + beyond(asked, after)
+                                + order(asked) + " LIMIT :limit) hit ON hit.id = n.id" + order(asked))
                 .params(params)
                 .query((r, n) -> view(r, today, staleDays))
                 .list();
-        List<RegisterView.StateTotal> states = after == null ? states(filter) : List.of();
         return new RegisterView(
                 currency,
                 of == null ? null : of.range().first(),
                 of == null ? null : of.nextNumber() - 1,
-                states.stream().mapToInt(RegisterView.StateTotal::count).sum(),
-                states,
                 rows,
                 rows.size() < PAGE ? null : rows.get(rows.size() - 1).id());
     }
@@ -99,18 +97,44 @@ class RegisterRows {
                         () -> Refusal.notFound("no-series", "There is no such series of numbers. Choose one shown."));
     }
 
-    /** How many there are of each state, and what they come to, currency by currency. */
-    private List<RegisterView.StateTotal> states(RegisterFilter filter) {
+    private RegisterFilter filter(RegisterAsked asked, String currency, LocalDate today) {
+        return RegisterFilter.of(asked, Currency.getInstance(currency), today, this::holding);
+    }
+
+    private List<Long> holding(List<RegisterWord> words) {
+        Map<String, Object> params = new HashMap<>();
+        words.forEach(word -> word.into(params));
+        return jdbc.sql(words.stream().map(RegisterWord::counting).collect(Collectors.joining("), (", "SELECT (", ")")))
+                .params(params)
+                .param("most", RegisterFilter.MOST_LED + 1)
+                .query((r, n) -> {
+                    List<Long> held = new ArrayList<>();
+                    for (int i = 1; i <= words.size(); i++) {
+                        held.add(r.getLong(i));
+                    }
+                    return held;
+                })
+                .single();
+    }
+
+    /** How many there are of each state, and what they come to, currency by currency: asked for apart, as it reads them all. */
+    @Transactional(readOnly = true)
+    RegisterTotals totals(RegisterAsked asked, LocalDate today) {
+        List<RegisterTotals.StateTotal> states = states(filter(asked, currency(asked), today));
+        return new RegisterTotals(
+                states.stream().mapToInt(RegisterTotals.StateTotal::count).sum(), states);
+    }
+
+    private List<RegisterTotals.StateTotal> states(RegisterFilter filter) {
         return jdbc.sql("SELECT n.state, p.currency, COUNT(*) AS numbers,"
                         + " COALESCE(SUM(CASE WHEN n.state <> :spoiled THEN p.amount_minor END), 0) AS amount_minor"
-                        + " FROM check_register n LEFT JOIN payment p ON p.id = n.payment_id" + filter.joins()
-                        + filter.where() + " GROUP BY n.state, p.currency")
+                        + " FROM " + filter.from() + filter.where() + " GROUP BY n.state, p.currency")
                 .params(filter.params())
                 .param("spoiled", leveltally.core.checks.NumberState.SPOILED.name())
                 .query((r, n) -> {
                     Standing state = standing(r.getString("state"));
                     String currency = r.getString("currency");
-                    return new RegisterView.StateTotal(
+                    return new RegisterTotals.StateTotal(
                             state.name(),
                             state.words(),
                             r.getInt("numbers"),
@@ -136,13 +160,16 @@ class RegisterRows {
 
     /** The same numbers, all of them. */
     ResponseEntity<Resource> csv(RegisterAsked asked, LocalDate today) {
-        RegisterFilter filter = RegisterFilter.of(asked, Currency.getInstance(currency(asked)), today);
-        return lists.of("register.csv", """
+        RegisterFilter filter = filter(asked, currency(asked), today);
+        return lists.of(
+                "register.csv",
+                """
                 SELECT CONCAT(a.prefix, n.number) AS number, a.account_name AS account, LOWER(n.state) AS state, n.state_date, COALESCE(p.payee, '') AS payee,
                   p.check_date, p.amount_minor, a.currency, n.explanation, p.batch_id AS batch, IF(w.state = 'WRITTEN', 'written by hand', '') AS kind
-                FROM check_register n JOIN series_of_account a ON a.id = n.series_id JOIN check_number w ON w.id = n.id
-                LEFT JOIN payment p ON p.id = n.payment_id
-                """ + filter.joins() + filter.where() + order(asked), filter.params());
+                FROM\s""" + filter.from()
+                        + " JOIN series_of_account a ON a.id = n.series_id JOIN check_number w ON w.id = n.id"
+                        + filter.where() + order(asked),
+                filter.params());
     }
 
     static Standing standing(String name) {

@@ -9,15 +9,12 @@ import org.jspecify.annotations.Nullable;
  * A page of numbers.
  *
  * @param first of the series; absent where every series is looked at
- * @param states how many there are of each and what they come to, in each currency; on the first page only
  * @param next the id after which the following page begins; absent on the last one
  */
 public record RegisterView(
         String currency,
         @Nullable Long first,
         @Nullable Long last,
-        int total,
-        List<StateTotal> states,
         List<NumberView> rows,
         @Nullable Long next) {
     /**
@@ -43,7 +40,4 @@ public record RegisterView(
             boolean look,
             @Nullable Long batch,
             @Nullable String batchName) {}
-
-    record StateTotal(
-            String state, String words, int count, @Nullable MoneyView amount) {}
 }

@@ -102,9 +102,11 @@ class Aging implements ReportSource {
                             (i.amount_minor - COALESCE((SELECT SUM(s.amount_minor) FROM settlement s
                               WHERE s.invoice_id = i.id AND s.ledger_date <= :on), 0))
                               * CASE WHEN i.kind = 'CREDIT' THEN -1 ELSE 1 END AS open
-                          FROM invoice i WHERE i.ledger_date <= :on AND i.kind <> 'PREPAYMENT') x
+                          FROM invoice i WHERE i.ledger_date <= :on AND i.kind <> 'PREPAYMENT'
+                          -- kept apart by this, or each of the sums would reckon it anew
+                          HAVING open <> 0) x
                         JOIN vendor v ON v.id = x.vendor_id
-                        GROUP BY v.id, v.name, x.currency HAVING SUM(ABS(x.open)) > 0 ORDER BY v.name, v.id
+                        GROUP BY v.id, v.name, x.currency ORDER BY v.name, v.id
                         """).param("on", on).query((java.sql.ResultSet r) -> {
             String currency = r.getString("currency");
             List<Money> parts = new ArrayList<>();
