@@ -4980,6 +4980,7 @@ export interface components {
             notes: components["schemas"]["NoteRow"][];
             cancels?: string;
             changes?: string;
+            comesBack: boolean;
             ahead?: components["schemas"]["AheadBy"];
             waiting: components["schemas"]["WaitingAhead"][];
             statement: boolean;

@@ -6,6 +6,8 @@ export interface Entered {
   reference: string;
   amount: string;
   dueDate: string;
+  /** What is left to pay of it, where something was paid ahead; empty where nothing was. */
+  left: string;
 }
 
 /** What was entered since the page was opened, the last first. */
@@ -26,6 +28,9 @@ export function EnteredNow({ entered }: { entered: Entered[] }) {
               <span className="text-faint">due {shortDate(one.dueDate)}</span>
               <span>{one.amount}</span>
             </span>
+            {one.left && (
+              <span className="text-faint">matched with what was paid ahead; {one.left} is left to pay</span>
+            )}
           </li>
         ))}
       </ul>

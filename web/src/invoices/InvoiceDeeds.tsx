@@ -24,35 +24,38 @@ export function InvoiceDeeds({ document }: { document: Document }) {
     <>
       {clerk && (
         <>
-          <Button
-            disabled={Boolean(document.changes)}
-            title={document.changes ?? undefined}
-            onClick={() => setAsking("change")}
-          >
-            Pay it otherwise…
-          </Button>
-          {document.cancels ? (
-            <Button disabled title={document.cancels}>
-              Correct it…
-            </Button>
-          ) : (
-            <Link
-              className="text-harbour border-faint bg-sheet inline-flex min-h-8 items-center border px-3"
-              to={`/enter?corrects=${document.id}`}
-            >
-              Correct it…
-            </Link>
+          {!document.ahead && (
+            <>
+              {" "}
+              <Button
+                disabled={Boolean(document.changes)}
+                title={document.changes ?? undefined}
+                onClick={() => setAsking("change")}
+              >
+                Pay it otherwise…
+              </Button>
+              {document.cancels ? (
+                <Button disabled title={document.cancels}>
+                  Correct it…
+                </Button>
+              ) : (
+                <Link
+                  className="text-harbour border-faint bg-sheet inline-flex min-h-8 items-center border px-3"
+                  to={`/enter?corrects=${document.id}`}
+                >
+                  Correct it…
+                </Link>
+              )}
+              <Button
+                disabled={Boolean(document.cancels)}
+                title={document.cancels ?? undefined}
+                onClick={() => setAsking("cancel")}
+              >
+                Cancel it…
+              </Button>
+            </>
           )}
-          <Button
-            disabled={Boolean(document.cancels)}
-            title={document.cancels ?? undefined}
-            onClick={() => setAsking("cancel")}
-          >
-            Cancel it…
-          </Button>
-          {document.kind === "CREDIT" && document.changes === null && (
-            <Button onClick={() => setAsking("refund")}>Money came back…</Button>
-          )}
+          {document.comesBack && <Button onClick={() => setAsking("refund")}>Money came back…</Button>}
           {refund && <Button onClick={() => setAsking("back")}>Take the refund back…</Button>}
         </>
       )}
@@ -68,7 +71,11 @@ export function InvoiceDeeds({ document }: { document: Document }) {
       <Dialog open={asking === "change"} onClose={close} title={`When and how ${document.reference} is paid`}>
         <Change document={document} close={close} />
       </Dialog>
-      <Dialog open={asking === "refund"} onClose={close} title={`Money for credit ${document.reference}`}>
+      <Dialog
+        open={asking === "refund"}
+        onClose={close}
+        title={`Money for ${document.kindWords.toLowerCase()} ${document.reference}`}
+      >
         <Refund document={document} close={close} />
       </Dialog>
       {refund && (
@@ -206,7 +213,7 @@ function RefundBack({ document, refund, close }: Asked & { refund: number }) {
         body: typed,
       }),
     );
-    await done("Taken back; the credit is open again.");
+    await done("Taken back; as much is open again.");
   });
   return (
     <Form form={form} label="Take it back" deed="Take it back" look="grave" onClose={close}>

@@ -6,7 +6,9 @@ import { Figure, Station } from "../frame/Station";
 import { clock, longDate } from "../parts/dates";
 import { Facts } from "../parts/Facts";
 import { Loaded } from "../parts/Loaded";
+import { AheadPart } from "./AheadPart";
 import { InvoiceDeeds } from "./InvoiceDeeds";
+import { OffsetBack } from "./OffsetBack";
 import { StatementPart } from "./StatementPart";
 
 type Document = Schemas["InvoicePage"];
@@ -59,7 +61,8 @@ function View({ document }: { document: Document }) {
       }
       list={
         <div tabIndex={0} className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto p-5">
-          <Lines document={document} />
+          <AheadPart document={document} />
+          {document.lines.length > 0 && <Lines document={document} />}
           <Settled document={document} />
           {document.statement && <StatementPart document={document} />}
           <Batches document={document} />
@@ -79,7 +82,7 @@ function View({ document }: { document: Document }) {
                 ["Held", document.hold ?? ""],
                 ["Usable from", document.usableFrom ? longDate(document.usableFrom) : ""],
                 ["No discount on", document.notDiscountable],
-                ["Came with", document.file ?? "entered by hand"],
+                ["Came with", document.ahead ? "its payment" : (document.file ?? "entered by hand")],
               ].filter(([, value]) => value !== "") as [string, string][]
             }
           />
@@ -135,6 +138,7 @@ function Settled({ document }: { document: Document }) {
               <th className="font-semibold">By</th>
               <th className="text-right font-semibold">Moved</th>
               <th className="text-right font-semibold">Open then</th>
+              <th />
             </tr>
           </thead>
           <tbody>
@@ -153,6 +157,9 @@ function Settled({ document }: { document: Document }) {
                 </td>
                 <td className="text-right">{row.amount}</td>
                 <td className="text-right font-semibold">{row.open}</td>
+                <td className="pl-3 text-right">
+                  {row.offset && <OffsetBack offset={row.offset} by={row.by} />}
+                </td>
               </tr>
             ))}
           </tbody>

@@ -146,6 +146,7 @@ export function useInvoiceEntry(form: RefObject<HTMLFormElement | null>, correct
             reference: head.reference,
             amount: `${made.amount.text} ${made.amount.currency}`,
             dueDate: made.dueDate,
+            left: made.open.text === made.amount.text ? "" : made.open.text,
           },
           ...before,
         ]);

@@ -90,7 +90,9 @@ function HowTo() {
         <b>What it was for</b>: the vendor’s references with commas between; or accounts of the ledger, each
         with its job and its share, such as <span className="font-mono">5400</span> or{" "}
         <span className="font-mono">5600/PIER-2 700.00; 5400 525.00</span>. Left empty, an amount that fits
-        one open invoice settles it.
+        one open invoice settles it. What was paid ahead of an invoice names the reference that will carry:{" "}
+        <span className="font-mono">ahead PO-118</span>, or{" "}
+        <span className="font-mono">ahead PO-118 from 2026-12-15</span> where it may be used from a day only.
       </p>
       <p>
         Nothing is printed, and nothing goes to the bank for it: the money has left. It is agreed to after the

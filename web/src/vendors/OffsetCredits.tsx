@@ -19,6 +19,7 @@ export function OffsetCredits({
 }) {
   const queries = useQueryClient();
   const [off, setOff] = useState<Set<number>>(new Set());
+  const [taken, setTaken] = useState<number>();
   const entries = (show: Show) => ({
     queryKey: ["vendor-account", vendor.id, show],
     enabled: open,
@@ -28,23 +29,31 @@ export function OffsetCredits({
   const invoices = useQuery(entries("OPEN"));
   const credits = useQuery(entries("CREDITS"));
   const free = [...(invoices.data ?? []), ...(credits.data ?? [])].filter((row) => row.selectable);
-  const wanted = free.filter(
-    (row) => !off.has(row.entry) && (chosen.size === 0 || chosen.has(row.key) || row.kind === "CREDIT"),
+  const wanted = free.filter((row) =>
+    row.kind === "PREPAYMENT"
+      ? taken === row.entry
+      : !off.has(row.entry) &&
+        (chosen.size === 0 || chosen.has(row.key) || (row.kind === "CREDIT" && taken === undefined)),
   );
-  const ids = (kind: string) => wanted.filter((row) => row.kind === kind).map((row) => row.entry);
+  const of = (invoices: boolean) =>
+    wanted.filter((row) => (row.kind === "INVOICE") === invoices).map((row) => row.entry);
+  const owed = of(true);
+  const used = of(false);
+  const ahead = wanted.some((row) => row.kind === "PREPAYMENT");
   return (
     <DeedDialog
       open={open}
       onClose={() => {
         setOff(new Set());
+        setTaken(undefined);
         onClose();
       }}
       title={`Offset credits of ${vendor.name}`}
-      deed={`Offset ${ids("INVOICE").length} ${ids("INVOICE").length === 1 ? "invoice" : "invoices"} and ${ids("CREDIT").length} ${ids("CREDIT").length === 1 ? "credit" : "credits"}`}
+      deed={`Offset ${owed.length} ${owed.length === 1 ? "invoice" : "invoices"} and ${used.length} ${ahead ? "prepayment" : used.length === 1 ? "credit" : "credits"}`}
       run={async () => {
         const made = await call(
           api.POST("/api/offsets", {
-            body: { vendor: vendor.id, invoices: ids("INVOICE"), credits: ids("CREDIT") },
+            body: { vendor: vendor.id, invoices: owed, credits: used },
           }),
         );
         await queries.invalidateQueries();
@@ -53,7 +62,8 @@ export function OffsetCredits({
     >
       <p className="mb-2">
         Oldest credits go against the invoices due first, as far as the smaller side goes. No discount is
-        taken and no check is written; it can be taken back while its period is open.
+        taken and no check is written; it can be taken back while its period is open. A prepayment is matched
+        by itself.
       </p>
       <ul className="border-hair max-h-72 overflow-auto border-t">
         {free.map((row) => (
@@ -64,13 +74,17 @@ export function OffsetCredits({
                 className="min-h-0"
                 checked={wanted.includes(row)}
                 onChange={(event) => {
+                  if (row.kind === "PREPAYMENT") {
+                    setTaken(event.target.checked ? row.entry : undefined);
+                    return;
+                  }
                   const next = new Set(off);
                   if (event.target.checked) next.delete(row.entry);
                   else next.add(row.entry);
                   setOff(next);
                 }}
               />
-              <span className="w-16">{row.words}</span>
+              <span className="w-24">{row.words}</span>
               <span className="font-mono text-note">{row.reference}</span>
               <span className="ml-auto">
                 {row.open} {row.currency}

@@ -5,6 +5,11 @@ import { Button } from "../parts/Button";
 
 export type Asking = "hold" | "release" | "hold-invoice" | "release-invoice" | "offset" | "merge";
 
+/** Whether a row of the account is a document with a page of its own. */
+export function isDocument(row: Schemas["AccountRow"]): boolean {
+  return row.kind === "INVOICE" || row.kind === "CREDIT" || row.kind === "PREPAYMENT";
+}
+
 /** What can be done with the vendor, and with the entry under the cursor. */
 export function VendorBar({
   vendor,
@@ -27,7 +32,7 @@ export function VendorBar({
       {session.roles.includes("CONTROLLER") && vendor.held && (
         <Button onClick={() => onAsk("release")}>Release the vendor…</Button>
       )}
-      {holder && at && (at.kind === "INVOICE" || at.kind === "CREDIT") && !at.settled && (
+      {holder && at && isDocument(at) && !at.settled && (
         <Button onClick={() => onAsk(at.held ? "release-invoice" : "hold-invoice")}>
           {at.held ? `Release ${at.reference}…` : `Hold ${at.reference}…`}
         </Button>

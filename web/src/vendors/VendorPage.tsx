@@ -14,7 +14,7 @@ import { About } from "./VendorAbout";
 import { Hold } from "./VendorHold";
 import { MergeVendor } from "./MergeVendor";
 import { ENTRIES, MOVEMENTS, PAYMENTS } from "./accountColumns";
-import { VendorBar, type Asking } from "./VendorBar";
+import { isDocument, VendorBar, type Asking } from "./VendorBar";
 import { OffsetCredits } from "./OffsetCredits";
 import { ProposeChange } from "./ProposeChange";
 
@@ -82,6 +82,7 @@ function Page({ vendor }: { vendor: Vendor }) {
           <Figure value={money(vendor.open)}>open</Figure>
           <Figure value={money(vendor.reserved)}>reserved</Figure>
           <Figure value={money(vendor.credits)}>in credits</Figure>
+          {vendor.paidAhead.length > 0 && <Figure value={money(vendor.paidAhead)}>paid ahead</Figure>}
           {vendor.mergedInto && (
             <span className="text-brass">
               became{" "}
@@ -115,8 +116,7 @@ function Page({ vendor }: { vendor: Vendor }) {
               onSelect={show === "ALL" || show === "PAYMENTS" ? undefined : setSelected}
               onEnter={(key) => {
                 const row = account.data?.find((one) => one.key === key);
-                if (row && (row.kind === "INVOICE" || row.kind === "CREDIT"))
-                  navigate(`/invoices/${row.entry}`);
+                if (row && isDocument(row)) navigate(`/invoices/${row.entry}`);
               }}
               dim={(row) => row.settled}
               empty="Nothing here. Choose something else in the sentence above."
@@ -128,7 +128,7 @@ function Page({ vendor }: { vendor: Vendor }) {
       slip={
         <>
           <About vendor={vendor} clerk={clerk} onPropose={holder ? setProposing : undefined} />
-          {at && (at.kind === "INVOICE" || at.kind === "CREDIT") && (
+          {at && isDocument(at) && (
             <div className="mt-4 flex flex-col gap-2">
               <Link className="go" to={`/invoices/${at.entry}`}>
                 All of {at.words} {at.reference}

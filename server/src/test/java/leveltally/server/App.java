@@ -194,6 +194,11 @@ public final class App {
 
     /** The same of another day. */
     public static InvoiceId invoice(String vendor, String amount, LocalDate dated) {
+        return invoice(vendor, amount, dated, "T-" + serial++);
+    }
+
+    /** The same with a reference of its own. */
+    public static InvoiceId invoice(String vendor, String amount, LocalDate dated, String reference) {
         AccountId payables = new AccountId(number("SELECT id FROM ledger_account WHERE code = '2000'"));
         AccountId expense = new AccountId(number("SELECT id FROM ledger_account WHERE code = '5200'"));
         Money money = Money.parse(amount, java.util.Currency.getInstance("USD"));
@@ -203,7 +208,7 @@ public final class App {
                         new NewInvoice(
                                 InvoiceKind.INVOICE,
                                 vendor(vendor),
-                                "T-" + serial++,
+                                reference,
                                 dated,
                                 dated,
                                 payables,

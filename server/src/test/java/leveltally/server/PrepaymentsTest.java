@@ -6,21 +6,14 @@ import static leveltally.server.App.number;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
-import leveltally.core.invoices.InvoiceKind;
-import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.WayId;
-import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
-import leveltally.core.people.Actor;
 import leveltally.core.printing.Answer;
 import leveltally.server.batches.Withdrawing;
-import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.InvoiceChanging;
-import leveltally.server.invoices.NewInvoice;
 import leveltally.server.invoices.Offsets;
 import leveltally.server.invoices.Refunds;
 import leveltally.server.outside.OutsidePayments;
@@ -67,25 +60,7 @@ class PrepaymentsTest {
     }
 
     private static InvoiceId arrives(String reference, String amount) {
-        return arrives(ines(), reference, amount, App.TODAY);
-    }
-
-    private static InvoiceId arrives(Actor by, String reference, String amount, LocalDate on) {
-        Money money = Money.parse(amount, java.util.Currency.getInstance("USD"));
-        return bean(Entering.class)
-                .enter(
-                        by,
-                        new NewInvoice(
-                                InvoiceKind.INVOICE,
-                                App.vendor(VENDOR),
-                                reference,
-                                on,
-                                on,
-                                new AccountId(number("SELECT id FROM ledger_account WHERE code = '2000'")),
-                                Money.zero(money.currency()),
-                                List.of(new NewInvoice.Line(
-                                        new AccountId(number("SELECT id FROM ledger_account WHERE code = '5100'")),
-                                        money))));
+        return App.invoice(VENDOR, amount, App.TODAY, reference);
     }
 
     private static long open(InvoiceId id) {

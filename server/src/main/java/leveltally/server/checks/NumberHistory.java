@@ -31,7 +31,7 @@ class NumberHistory {
     @Transactional(readOnly = true)
     HistoryView of(long id, LocalDate today) {
         int staleDays = companies.staleDays();
-        RegisterView.NumberView number = jdbc.sql(RegisterRows.ROW + " WHERE n.id = :id")
+        RegisterView.NumberView number = jdbc.sql(RegisterRows.row("check_register n") + " WHERE n.id = :id")
                 .param("id", id)
                 .query((r, n) -> RegisterRows.view(r, today, staleDays))
                 .optional()

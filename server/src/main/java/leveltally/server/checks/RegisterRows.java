@@ -16,6 +16,7 @@ import leveltally.core.payments.StopOrder;
 import leveltally.server.company.Companies;
 import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
+import leveltally.server.frame.Patience;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
@@ -28,25 +29,30 @@ import org.springframework.transaction.annotation.Transactional;
 class RegisterRows {
     private static final int PAGE = 200;
 
-    static final String ROW = """
+    /** @param from the numbers, as {@code check_register n} */
+    static String row(String from) {
+        return """
             SELECT n.id, n.number, CONCAT(q.prefix, n.number) AS name, w.state = 'WRITTEN' AS by_hand, n.series_id, n.payment_id, n.state, n.explanation, n.state_date, p.payee, p.amount_minor, p.currency,
               p.check_date, p.batch_id, b.name AS batch_name,
               (SELECT x.number FROM check_number x WHERE x.live_payment_id = n.payment_id) AS live_number,
               s.asked_on AS stop_asked, s.confirmed_on AS stop_confirmed, s.reference AS stop_reference,
               s.expires_on AS stop_expires
-            FROM check_register n
+            FROM %s
             JOIN check_number w ON w.id = n.id JOIN number_series q ON q.id = n.series_id
             LEFT JOIN payment p ON p.id = n.payment_id
             LEFT JOIN standing_stop s ON s.payment_id = p.id
             LEFT JOIN batch b ON b.id = p.batch_id
-            """;
+            """.formatted(from);
+    }
 
     private final JdbcClient jdbc;
+    private final Patience patience;
     private final Series series;
     private final Companies companies;
     private final CsvLists lists;
 
-    RegisterRows(JdbcClient jdbc, Series series, Companies companies, CsvLists lists) {
+    RegisterRows(JdbcClient jdbc, Series series, Companies companies, CsvLists lists, Patience patience) {
+        this.patience = patience;
         this.jdbc = jdbc;
         this.series = series;
         this.companies = companies;
@@ -74,8 +80,9 @@ class RegisterRows {
         List<RegisterView.NumberView> rows = jdbc.sql(
                         // the page is found first, by an index alone: what stands beside its numbers is looked up for
                         // them only
-                        ROW + " JOIN (SELECT n.id FROM " + filter.from() + filter.where() + beyond(asked, after)
-                                + order(asked) + " LIMIT :limit) hit ON hit.id = n.id" + order(asked))
+                        row("(SELECT n.id FROM " + filter.from() + filter.where() + beyond(asked, after) + order(asked)
+                                        + " LIMIT :limit) hit STRAIGHT_JOIN check_register n ON n.id = hit.id")
+                                + order(asked))
                 .params(params)
                 .query((r, n) -> view(r, today, staleDays))
                 .list();
@@ -120,6 +127,7 @@ class RegisterRows {
     /** How many there are of each state, and what they come to, currency by currency: asked for apart, as it reads them all. */
     @Transactional(readOnly = true)
     RegisterTotals totals(RegisterAsked asked, LocalDate today) {
+        patience.forWholeTables();
         List<RegisterTotals.StateTotal> states = states(filter(asked, currency(asked), today));
         return new RegisterTotals(
                 states.stream().mapToInt(RegisterTotals.StateTotal::count).sum(), states);

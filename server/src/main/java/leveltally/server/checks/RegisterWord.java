@@ -11,14 +11,15 @@ import leveltally.core.workline.Sought;
 
 /**
  * A word that is looked for in the register, as SQL in two ways that find the same: the numbers that hold it, from an index
- * each, and whether a row of {@code check_register n} and its {@code payment p} holds it. A number holds a word in its own
+ * each, and whether a row of {@code check_register n} and its {@code payment p} holds it. How few names hold a word is not
+ * known beforehand, so the joins stand in the order in which they are to be done. A number holds a word in its own
  * digits, its payee, its batch, a reference it pays, its amount.
  *
  * @param place of the word among those looked for together, which tells their parameters apart
  * @param currency in which amounts are typed
  */
 record RegisterWord(Sought word, int place, Currency currency) {
-    private static final String PAYING = " JOIN check_number c ON c.payment_id = y.id";
+    private static final String PAYING = " STRAIGHT_JOIN check_number c ON c.payment_id = y.id";
 
     /** The numbers that hold it. */
     String finding() {
@@ -37,18 +38,19 @@ record RegisterWord(Sought word, int place, Currency currency) {
         found.add(named(
                 "SELECT c.id FROM (SELECT id AS vendor_id FROM vendor WHERE name LIKE :within# OR number LIKE :beginning#"
                         + " UNION SELECT vendor_id FROM remit_to WHERE payee LIKE :within#) x"
-                        + " JOIN payment y ON y.vendor_id = x.vendor_id" + PAYING));
-        found.add(named("SELECT c.id FROM batch b JOIN payment y ON y.batch_id = b.id" + PAYING
+                        + " STRAIGHT_JOIN payment y ON y.vendor_id = x.vendor_id" + PAYING));
+        found.add(named("SELECT c.id FROM batch b STRAIGHT_JOIN payment y ON y.batch_id = b.id" + PAYING
                 + " WHERE b.name LIKE :within#"));
         found.add(named("SELECT c.id FROM (SELECT id FROM invoice WHERE reference LIKE :beginning#"
                 + " UNION SELECT id FROM invoice WHERE reference_backwards LIKE :backwards#) x"
-                + " JOIN claim_line l ON l.invoice_id = x.id JOIN payment y ON y.claim_id = l.claim_id" + PAYING));
+                + " STRAIGHT_JOIN claim_line l ON l.invoice_id = x.id STRAIGHT_JOIN payment y ON y.claim_id = l.claim_id"
+                + PAYING));
         if (!word.numbersBeginningSo().isEmpty()) {
             found.add("SELECT c.id FROM check_number c WHERE " + within(word, "c"));
         }
         lettered()
-                .ifPresent(one -> found.add(
-                        named("SELECT c.id FROM number_series s JOIN check_number c ON c.series_id = s.id AND ("
+                .ifPresent(one -> found.add(named(
+                        "SELECT c.id FROM number_series s STRAIGHT_JOIN check_number c ON c.series_id = s.id AND ("
                                 + within(one.digits(), "c") + ") WHERE s.prefix = :prefix#")));
         amount().ifPresent(amount ->
                 found.add(named("SELECT c.id FROM payment y" + PAYING + " WHERE y.amount_minor = :amount#")));

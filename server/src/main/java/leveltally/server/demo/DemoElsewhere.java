@@ -158,6 +158,7 @@ class DemoElsewhere {
                         row("88213-01", "Kittiwake Uniforms", "5700", "212.75", "2026-11-03"),
                         row("88213-02", "Lanternlight Electric", "5600/PIER-2", "96.20", "2026-11-05"),
                         row("88213-03", "Ebb Tide Linen", "5400", "144.00", "2026-11-09")));
+        ahead(stage, wires);
         statement(stage, owed, issuer);
         accounts.add(joss, new AccountFacts("2300", "Unclaimed property", AccountKind.LIABILITY));
         unclaimed.keep(
@@ -224,6 +225,23 @@ class DemoElsewhere {
             }
             posting.post(clerk, batch);
         }
+    }
+
+    /** Paid ahead: a deposit that its invoice has met since, and the winter's docking, which is not to be used yet. */
+    private void ahead(DemoCompany.Stage stage, WayId wires) {
+        record(
+                stage,
+                wires,
+                "2026-11-09",
+                List.of(
+                        row("FT 2274-02", "Lanternlight Electric", "ahead LE-PF-88", "1500.00", "2026-11-09"),
+                        row(
+                                "FT 2274-03",
+                                "Blackwater Dry Dock",
+                                "ahead BDD-2701 from 2027-01-04",
+                                "9600.00",
+                                "2026-11-09")));
+        invoice(stage, "Lanternlight Electric", "LE-PF-88", "2026-11-11", 234_000, "Yard & engine");
     }
 
     /** Two of the three payments by card stand on the issuer's first statement. */

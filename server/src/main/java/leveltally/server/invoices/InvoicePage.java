@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param corrects the entry number of the document it was entered anew for, {@code correctedBy} of the one in its place
  * @param cancels why it cannot be cancelled whole now; null where it can
  * @param changes why its terms cannot be changed now; null where they can
+ * @param comesBack whether the vendor can send money back for it
  * @param ahead for a prepayment, the payment by which it was paid; null for anything else
  * @param waiting what was paid ahead of it, and is not matched with it yet
  * @param statement whether it is of the issuer of a company card, so that payments by card can stand on it
@@ -48,6 +49,7 @@ public record InvoicePage(
         List<NoteRow> notes,
         @Nullable String cancels,
         @Nullable String changes,
+        boolean comesBack,
         @Nullable AheadBy ahead,
         List<WaitingAhead> waiting,
         boolean statement) {

@@ -69,7 +69,7 @@ class InvoicePages {
                 MoneyView.of(open),
                 apart.isZero() ? "" : apart.toString(),
                 discount(r),
-                state(amount, open, cancelled, reserved, r.getString("hold_reason")),
+                state(kind, amount, open, cancelled, reserved, r.getString("hold_reason")),
                 r.getLong("remit_to_id"),
                 addresses(r.getLong("vendor_id"), r.getLong("remit_to_id")),
                 r.getBoolean("own_check"),
@@ -85,6 +85,7 @@ class InvoicePages {
                 kind == InvoiceKind.PREPAYMENT
                         ? "It is paid already."
                         : changes(open, cancelled, reserved, r.getString("batch_state")),
+                !kind.raises() && open.isPositive() && reserved == null,
                 kind == InvoiceKind.PREPAYMENT ? aheadBy(id) : null,
                 kind == InvoiceKind.INVOICE && open.isPositive() ? waiting(id) : List.of(),
                 kind == InvoiceKind.INVOICE && cancelled == null && r.getBoolean("of_issuer"));
@@ -101,10 +102,20 @@ class InvoicePages {
     }
 
     private static String state(
-            Money amount, Money open, @Nullable LocalDate cancelled, @Nullable String reserved, @Nullable String hold) {
+            InvoiceKind kind,
+            Money amount,
+            Money open,
+            @Nullable LocalDate cancelled,
+            @Nullable String reserved,
+            @Nullable String hold) {
+        boolean ahead = kind == InvoiceKind.PREPAYMENT;
         String where = cancelled != null
-                ? "cancelled on " + Dates.inWords(cancelled)
-                : open.isZero() ? "settled" : open.equals(amount) ? "open" : "partly settled";
+                ? (ahead ? "ended with its payment on " : "cancelled on ") + Dates.inWords(cancelled)
+                : open.isZero()
+                        ? ahead ? "used up" : "settled"
+                        : open.equals(amount)
+                                ? ahead ? "waiting for its invoice" : "open"
+                                : ahead ? "partly used" : "partly settled";
         return where + (hold == null ? "" : ", held") + (reserved == null ? "" : ", in the batch “" + reserved + "”");
     }
 
@@ -131,7 +142,7 @@ class InvoicePages {
 
     private InvoicePage.@Nullable AheadBy aheadBy(long id) {
         return jdbc.sql("""
-                        SELECT COALESCE(CONCAT('check ', n.number), u.number, '') AS name, n.id AS check_id, p.batch_id
+                        SELECT COALESCE(CONCAT('check ', n.number), u.number, '') AS name, n.id AS check_id, p.claim_id
                         FROM invoice i JOIN claim_line l ON l.id = i.ahead_line_id JOIN payment p ON p.claim_id = l.claim_id
                         LEFT JOIN check_number n ON n.live_payment_id = p.id LEFT JOIN outside_number u ON u.payment_id = p.id
                         WHERE i.id = ? AND p.posted_entry_id IS NOT NULL
@@ -140,7 +151,7 @@ class InvoicePages {
                 .query((r, n) -> new InvoicePage.AheadBy(
                         r.getString("name"),
                         r.getObject("check_id") == null
-                                ? "/batches/" + r.getLong("batch_id")
+                                ? "/outside?at=" + r.getLong("claim_id")
                                 : "/register?series=all&check=" + r.getLong("check_id")))
                 .optional()
                 .orElse(null);
@@ -191,8 +202,8 @@ class InvoicePages {
         Money[] open = {amount};
         return jdbc.sql("""
                         SELECT s.ledger_date, s.kind, s.reverses_id, s.amount_minor, s.currency, n.id AS check_id, n.number,
-                          o.reference AS offset_reference, o.id AS offset_id, o.undone_at, (SELECT GROUP_CONCAT(x.reference
-                            ORDER BY x.id SEPARATOR ', ') FROM settlement t JOIN invoice x ON x.id = t.invoice_id
+                          o.reference AS offset_reference, o.id AS offset_id, o.undone_at, (SELECT CONCAT(
+                            GROUP_CONCAT(x.reference ORDER BY x.id SEPARATOR ', '), '\n', MIN(x.id)) FROM settlement t JOIN invoice x ON x.id = t.invoice_id
                             AND (x.kind = 'INVOICE') <> (own.kind = 'INVOICE')
                             WHERE t.offset_id = s.offset_id AND t.reverses_id IS NULL) AS laid_against, f.id AS refund, f.reference AS refund_reference,
                           f.undone_entry_id, p.payee
@@ -210,6 +221,8 @@ class InvoicePages {
         boolean back = r.getObject("reverses_id") != null;
         Long number = r.getObject("number", Long.class);
         String offset = r.getString("offset_reference");
+        String[] against =
+                offset == null ? new String[0] : r.getString("laid_against").split("\n");
         String refund = r.getString("refund_reference");
         String words = refund == null
                 ? SettlementKind.valueOf(r.getString("kind")).words(back)
@@ -219,12 +232,12 @@ class InvoicePages {
                 words,
                 number != null
                         ? "check " + number
-                        : offset != null
-                                ? "offset " + offset + " with " + r.getString("laid_against")
-                                : refund != null ? refund : "",
+                        : offset != null ? "offset " + offset + " with " + against[0] : refund != null ? refund : "",
                 took.negated().toString(),
                 open[0].toString(),
-                number != null ? "/register?series=all&check=" + r.getLong("check_id") : "",
+                number != null
+                        ? "/register?series=all&check=" + r.getLong("check_id")
+                        : offset != null ? "/invoices/" + against[1] : "",
                 refund != null && !back && r.getObject("undone_entry_id") == null ? r.getLong("refund") : null,
                 offset != null && !back && r.getObject("undone_at") == null ? r.getLong("offset_id") : null);
     }

@@ -11,6 +11,7 @@ import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.reports.Report;
+import leveltally.server.frame.Patience;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -28,8 +29,10 @@ class Aging implements ReportSource {
             new Report.Head("Over 90", 16, true));
 
     private final JdbcClient jdbc;
+    private final Patience patience;
 
-    Aging(JdbcClient jdbc) {
+    Aging(JdbcClient jdbc, Patience patience) {
+        this.patience = patience;
         this.jdbc = jdbc;
     }
 
@@ -44,6 +47,7 @@ class Aging implements ReportSource {
     @Override
     @Transactional(readOnly = true)
     public Report of(Actor by, ReportAsked asked) {
+        patience.forWholeTables();
         by.mayDo(Deed.READ);
         LocalDate on = asked.day(by.today());
         Map<String, List<Owed>> owed = owed(on);

@@ -14,6 +14,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.reports.Report;
 import leveltally.server.company.Companies;
+import leveltally.server.frame.Patience;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -30,9 +31,11 @@ class OutstandingChecks implements ReportSource {
             new Report.Head("Amount", 18, true));
 
     private final JdbcClient jdbc;
+    private final Patience patience;
     private final Companies companies;
 
-    OutstandingChecks(JdbcClient jdbc, Companies companies) {
+    OutstandingChecks(JdbcClient jdbc, Companies companies, Patience patience) {
+        this.patience = patience;
         this.jdbc = jdbc;
         this.companies = companies;
     }
@@ -47,6 +50,7 @@ class OutstandingChecks implements ReportSource {
     @Override
     @Transactional(readOnly = true)
     public Report of(Actor by, ReportAsked asked) {
+        patience.forWholeTables();
         by.mayDo(Deed.READ);
         LocalDate on = asked.day(by.today());
         int staleDays = companies.staleDays();

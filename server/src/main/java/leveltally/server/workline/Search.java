@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import leveltally.core.checks.Standing;
+import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.workline.Sought;
@@ -25,7 +26,7 @@ class Search {
     private static final int MOST_FOUND = 6;
     private static final int MOST_LOOKED_AT = 500;
     private static final String INVOICE = """
-            SELECT i.id, i.reference, i.amount_minor, i.open_minor, i.currency, v.id AS vendor_id, v.name AS vendor,
+            SELECT i.id, i.kind, i.reference, i.amount_minor, i.open_minor, i.currency, v.id AS vendor_id, v.name AS vendor,
               b.id AS batch_id, b.name AS batch
             FROM (%s) hit JOIN invoice i ON i.id = hit.id JOIN vendor v ON v.id = i.vendor_id
             LEFT JOIN reservation r ON r.invoice_id = i.id LEFT JOIN batch b ON b.id = r.batch_id
@@ -162,7 +163,7 @@ class Search {
         String batch = r.getString("batch");
         String amount = MoneyView.of(r.getLong("amount_minor"), currency).text();
         return new FoundView(
-                "Invoice",
+                InvoiceKind.valueOf(r.getString("kind")).words(),
                 title,
                 r.getString("vendor") + " · " + amount
                         + (open == r.getLong("amount_minor")
