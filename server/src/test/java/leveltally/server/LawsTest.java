@@ -160,6 +160,22 @@ class LawsTest {
                                 "SET @item = (SELECT invoice_id FROM claim_line WHERE id = @line)",
                                 "UPDATE claim_line SET kind = 'DIRECT', invoice_id = NULL WHERE id = @line"),
                         List.of("UPDATE claim_line SET kind = 'INVOICE', invoice_id = @item WHERE id = @line")),
+                breach(
+                        Law.L4,
+                        "and nothing stands for it",
+                        "UPDATE invoice SET ahead_line_id = -ahead_line_id WHERE ahead_line_id > 0 ORDER BY id LIMIT 1",
+                        "UPDATE invoice SET ahead_line_id = -ahead_line_id WHERE ahead_line_id < 0"),
+                breach(
+                        Law.L4,
+                        "stands though the payment is undone",
+                        "UPDATE payment SET undone_entry_id = -1 WHERE claim_id = (SELECT MIN(claim_id) FROM claim_line"
+                                + " WHERE kind = 'PREPAYMENT')",
+                        "UPDATE payment SET undone_entry_id = NULL WHERE undone_entry_id = -1"),
+                breach(
+                        Law.L11,
+                        ", prepayments ",
+                        "UPDATE invoice SET amount_minor = amount_minor + 1, open_minor = open_minor + 1 WHERE kind = 'PREPAYMENT' ORDER BY id LIMIT 1",
+                        "UPDATE invoice SET amount_minor = amount_minor - 1, open_minor = open_minor - 1 WHERE kind = 'PREPAYMENT' ORDER BY id LIMIT 1"),
                 change(
                         Law.L4,
                         "shows",
@@ -543,6 +559,8 @@ class LawsTest {
             its days stand | UPDATE batch b JOIN way_to_pay w ON w.id <> b.way_id SET b.way_id = w.id
             way_of_its_account | INSERT INTO batch (id, name, note, purpose, bank_account_id, way_id, method, check_date, ledger_date, state, approval_round, prepared_by, prepared_at, changed_by, changed_at, changed_what, version) SELECT -1, '', '', 'RUN', b.bank_account_id, w.id, w.method, check_date, ledger_date, 'DRAFT', 0, prepared_by, prepared_at, changed_by, changed_at, '', 0 FROM batch b JOIN way_to_pay w ON w.bank_account_id <> b.bank_account_id LIMIT 1
             what they prepared or changed | INSERT INTO approval SELECT -1, batch_id, 9, 1, person_id, 'APPROVED', '', NOW(), person_id, '2026-11-12' FROM batch_hand LIMIT 1
+            ahead_by_its_line | INSERT INTO invoice (id, vendor_id, remit_to_id, kind, reference, invoice_date, due_date, ledger_date, currency, amount_minor, discountable_minor, discount_rate, open_minor, discount_taken_minor, payables_account_id, own_check, version, open_since) SELECT -1, vendor_id, remit_to_id, 'PREPAYMENT', 'x', invoice_date, due_date, ledger_date, currency, amount_minor, 0, 0, amount_minor, 0, payables_account_id, 0, 0, ledger_date FROM invoice WHERE kind = 'INVOICE' AND cancelled_on IS NULL LIMIT 1
+            what a posted payment paid ahead | INSERT INTO invoice (id, vendor_id, remit_to_id, kind, reference, invoice_date, due_date, ledger_date, currency, amount_minor, discountable_minor, discount_rate, open_minor, discount_taken_minor, payables_account_id, own_check, version, open_since, ahead_line_id) SELECT -1, vendor_id, remit_to_id, 'PREPAYMENT', 'x', invoice_date, due_date, ledger_date, currency, amount_minor, 0, 0, amount_minor, 0, payables_account_id, 0, 0, ledger_date, (SELECT MIN(id) FROM claim_line) FROM invoice WHERE kind = 'INVOICE' AND cancelled_on IS NULL LIMIT 1
             its lines stand | UPDATE claim_line SET cash_minor = cash_minor + 1, gross_minor = gross_minor + 1 WHERE claim_id = (SELECT MIN(claim_id) FROM payment)
             its lines stand | INSERT INTO claim_line (id, claim_id, kind, invoice_id, reference, invoice_date, currency, gross_minor, discount_minor, credit_minor, cash_minor, part, version) SELECT -1, (SELECT MIN(claim_id) FROM payment), kind, invoice_id, reference, invoice_date, currency, gross_minor, discount_minor, credit_minor, cash_minor, part, 0 FROM claim_line ORDER BY id DESC LIMIT 1
             it stands | UPDATE claim SET amount_minor = amount_minor + 1 WHERE id = (SELECT MIN(claim_id) FROM payment)
