@@ -15,10 +15,13 @@ import java.util.concurrent.Future;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.payments.PaymentId;
+import leveltally.core.people.Actor;
+import leveltally.core.printing.Answer;
 import leveltally.server.outside.OutsideRow;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
 import leveltally.server.voiding.Questions;
+import leveltally.server.voiding.Reissuing;
 import leveltally.server.voiding.Undoing;
 import leveltally.server.voiding.Wanted;
 import org.junit.jupiter.api.Test;
@@ -61,6 +64,53 @@ class KilledUndoingTest {
         assertThat(broken).as("deeds that broke in the middle").isGreaterThan(2);
         assertThat(bean(Proof.class).run().laws())
                 .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+    }
+
+    /** The old check is voided with the posting of the new one, and what was paid ahead ends with its wire: both or none. */
+    @Test
+    void aReissueAndAPrepaymentAreWholeWhereverTheirConnectionBreaks() throws Exception {
+        broken = 0;
+        for (int round = 0; round < 6; round++) {
+            BatchId first = App.printed(App.invoice("Coaming Timber", (60 + round) + ".00"));
+            bean(Posting.class).post(ines(), first);
+            PaymentId old = new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", first.value()));
+            BatchId second = bean(Reissuing.class)
+                    .reissue(later(), old, new Reissuing.Once(App.CHECK_DATE, null, null, null, "lost in the mail"));
+            App.approve(second);
+            long run = App.numbered(second);
+            App.handOver(run);
+            App.answer(second, App.documents(run), Answer.GOOD, "");
+            String both = "SELECT COUNT(*) FROM payment o JOIN payment n ON n.replaces_id = o.id WHERE o.id = "
+                    + old.value() + " AND ";
+            whole(
+                    () -> bean(Posting.class).post(later(), second),
+                    both + "n.posted_entry_id IS NOT NULL AND o.undone_entry_id IS NOT NULL");
+            assertThat(number(both + "(n.posted_entry_id IS NOT NULL) <> (o.undone_entry_id IS NOT NULL)"))
+                    .isZero();
+
+            String reference = "KA-" + round;
+            BatchId wire = App.elsewhere(
+                    "Wires",
+                    new OutsideRow("KILLED A" + round, App.TODAY, "Coaming Timber", "ahead " + reference, "50.00"));
+            String item =
+                    "SELECT COUNT(*) FROM invoice WHERE reference = '" + reference + "' AND kind = 'PREPAYMENT' AND ";
+            whole(() -> bean(Posting.class).post(ines(), wire), item + "cancelled_on IS NULL");
+            App.invoice("Coaming Timber", "70.00", App.TODAY, reference);
+            PaymentId ahead = new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", wire.value()));
+            whole(
+                    () -> bean(Undoing.class).undo(ines(), wanted(ahead, Wanted.Fate.OPEN), "killed"),
+                    item + "cancelled_on IS NOT NULL");
+            assertThat(number("SELECT open_minor FROM invoice WHERE reference = ? AND kind = 'INVOICE'", reference))
+                    .isEqualTo(7_000);
+        }
+        assertThat(broken).as("deeds that broke in the middle").isGreaterThan(2);
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+    }
+
+    private static Actor later() {
+        Actor who = ines();
+        return new Actor(who.person(), who.name(), who.roles(), App.CHECK_DATE, java.time.Instant.now(), who.from());
     }
 
     private static BatchId recorded(int round) {
