@@ -138,7 +138,7 @@ function Settled({ document }: { document: Document }) {
               <th className="font-semibold">By</th>
               <th className="text-right font-semibold">Moved</th>
               <th className="text-right font-semibold">Open then</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>

@@ -79,4 +79,67 @@ class UndoneTest {
                         .contains("0 entries wait"));
         assertThat(DESK.barriers(new AxeBuilder())).isEmpty();
     }
+
+    /** The page of what the search finds first. */
+    private static void goTo(String found) {
+        DESK.go((String) DESK.driver.executeAsyncScript(
+                "const done = arguments[1]; fetch('/api/search?text=' + encodeURIComponent(arguments[0]))"
+                        + ".then(r => r.json()).then(f => done(f[0].address));",
+                found));
+    }
+
+    @Test
+    void aLostCheckIsPaidOnceMore() {
+        DESK.sitDown("Ines Okafor");
+        DESK.go("/register?state=OUTSTANDING&older=20");
+        DESK.list();
+        DESK.press(Keys.END);
+        DESK.click("Reissue…");
+        DESK.fill("Why it is paid once more", "lost in the mail");
+        DESK.confirmed();
+        DESK.see("its reissue waits for approval as batch");
+        DESK.go("/batches");
+        DESK.pick("Reissue of check");
+        DESK.see("in approval");
+        assertThat(DESK.barriers(new AxeBuilder())).isEmpty();
+    }
+
+    @Test
+    void anInvoiceIsPaidOtherwiseThenCancelledAndWhatWasSaidStays() {
+        DESK.sitDown("Ines Okafor");
+        goTo("WL-4799");
+        DESK.see("Whimbrel Lubricants");
+        DESK.click("Note…");
+        DESK.fill("Note", "they send another one");
+        DESK.confirmed();
+        DESK.see("they send another one");
+        DESK.click("Pay it otherwise…");
+        DESK.fill("Other terms", "net 60");
+        DESK.fill("Why", "agreed by telephone");
+        DESK.confirmed();
+        DESK.see("Fri 8 Jan 2027");
+        DESK.click("Cancel it…");
+        DESK.fill("Why it is cancelled", "billed to the wrong company");
+        DESK.confirmed();
+        DESK.see("cancelled on Thu 12 Nov 2026");
+        DESK.see("Cancelled");
+        assertThat(DESK.barriers(new AxeBuilder())).isEmpty();
+    }
+
+    @Test
+    void whatWasPaidAheadIsUnmatchedAndMatched() {
+        DESK.sitDown("Ines Okafor");
+        goTo("LE-PF-88");
+        DESK.see("Prepayment matched");
+        DESK.see("840.00");
+        DESK.click("take back…");
+        DESK.confirmed();
+        DESK.see("Paid ahead of it");
+        DESK.see("1,500.00 waits");
+        assertThat(DESK.barriers(new AxeBuilder())).isEmpty();
+        DESK.click("match it");
+        DESK.see("1,500.00 of it was paid ahead");
+        DESK.go("/proof");
+        DESK.see("Every law holds");
+    }
 }
