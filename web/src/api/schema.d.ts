@@ -4579,7 +4579,7 @@ export interface components {
             accounts: number[];
             totalOver: components["schemas"]["LimitContent"][];
             paymentOver: components["schemas"]["LimitContent"][];
-            marks: ("DUPLICATE" | "CHANGED_PAYEE" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
+            marks: ("DUPLICATE" | "PAID_AHEAD" | "CHANGED_PAYEE" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
             steps: components["schemas"]["StepContent"][];
         };
         StepContent: {
@@ -4603,7 +4603,7 @@ export interface components {
             account?: number;
             total?: string;
             largest?: string;
-            marks?: ("DUPLICATE" | "CHANGED_PAYEE" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
+            marks?: ("DUPLICATE" | "PAID_AHEAD" | "CHANGED_PAYEE" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
         };
         ConsideredView: {
             route: string;

@@ -39,6 +39,7 @@ function open(
         addresses: [address()],
         open: [],
         credits: [],
+        paidAhead: [],
         reserved: [],
         paid: [],
         offsets: [],

@@ -39,7 +39,7 @@ export const ENTRIES: Column<Row>[] = [
     value: (row) => row.dueDate,
     cell: (row) => (row.dueDate ? shortDate(row.dueDate) : ""),
   },
-  { key: "what", title: "What", width: "70px", cell: (row) => row.words },
+  { key: "what", title: "What", width: "96px", cell: (row) => row.words },
   REFERENCE,
   {
     key: "state",

@@ -16,6 +16,7 @@ import leveltally.server.batches.Withdrawing;
 import leveltally.server.invoices.InvoiceChanging;
 import leveltally.server.invoices.Offsets;
 import leveltally.server.invoices.Refunds;
+import leveltally.server.marks.MarkRows;
 import leveltally.server.outside.OutsidePayments;
 import leveltally.server.outside.OutsideRow;
 import leveltally.server.posting.Posting;
@@ -183,6 +184,13 @@ class PrepaymentsTest {
         assertThat(open(invoice)).isEqualTo(7_500);
         assertThatThrownBy(() -> bean(Offsets.class).make(ines(), App.vendor(VENDOR), List.of(invoice), List.of(ahead)))
                 .hasMessageContaining("can be used from");
+        // whoever is asked to pay it anyway is told
+        BatchId draft = App.draft(invoice);
+        assertThat(bean(MarkRows.class).of(draft, App.TODAY, List.of()).values())
+                .singleElement()
+                .asString()
+                .contains("75.00 was paid ahead of " + reference);
+        withdraw(invoice);
         assertThat(Http.signedIn("ines").get("/api/invoices/" + invoice.value()).body())
                 .contains("\"waiting\":[{\"id\":" + ahead.value());
     }

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import leveltally.core.Dates;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountLine;
@@ -137,6 +138,12 @@ public sealed interface ClaimLine {
             @Nullable LocalDate usableFrom) implements ClaimLine {
         public Prepayment {
             mustBePositive(reference, gross);
+        }
+
+        /** What is said of it to people. */
+        public static String inWords(String reference, @Nullable LocalDate usableFrom) {
+            return "paid ahead of " + reference
+                    + (usableFrom == null ? "" : ", usable from " + Dates.inWords(usableFrom));
         }
 
         @Override

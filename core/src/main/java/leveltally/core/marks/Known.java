@@ -7,6 +7,7 @@ import leveltally.core.money.Money;
  * What is known about a payee when its payment is asked for.
  *
  * @param alike invoices of the same amounts, of this vendor or of one that shares its remit-to or bank account
+ * @param ahead what was paid ahead of the invoices paid here, and is matched with nothing yet
  * @param past its payments in this currency, newest first
  * @param others its other payments that are asked for in the same batch
  * @param open its other invoices not paid here
@@ -15,6 +16,7 @@ import leveltally.core.money.Money;
  */
 public record Known(
         List<KnownInvoice> alike,
+        List<KnownInvoice> ahead,
         List<PastPayment> past,
         List<PastPayment> others,
         List<KnownInvoice> open,
@@ -22,6 +24,7 @@ public record Known(
         List<Money> limits) {
     public Known {
         alike = List.copyOf(alike);
+        ahead = List.copyOf(ahead);
         past = List.copyOf(past);
         others = List.copyOf(others);
         open = List.copyOf(open);

@@ -3,6 +3,7 @@ package leveltally.core.marks;
 /** Why a payment deserves a look; the first deserves it most. */
 public enum MarkKind {
     DUPLICATE("possible duplicate"),
+    PAID_AHEAD("paid ahead already"),
     CHANGED_PAYEE("address or bank details changed"),
     FAR_ABOVE("far above the usual"),
     JUST_UNDER("just under a limit"),

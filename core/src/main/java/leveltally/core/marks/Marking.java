@@ -32,6 +32,7 @@ public final class Marking {
     /** All marks of one payment, those that deserve the look most first. */
     public static List<Mark> of(Asked asked, Known known) {
         List<Mark> marks = new ArrayList<>(duplicates(asked, known.alike()));
+        known.ahead().forEach(one -> marks.add(paidAhead(one)));
         changed(asked, known.changes()).ifPresent(marks::add);
         farAbove(asked, known.past()).ifPresent(marks::add);
         justUnder(asked, known).ifPresent(marks::add);
@@ -69,17 +70,24 @@ public final class Marking {
                             paid.reference() + " may be a duplicate of " + other.reference()
                                     + (paid.vendor().equals(other.vendor()) ? "" : " of " + other.payee())
                                     + ": the same amount, " + paid.amount() + ", and " + likeness.words() + ".",
-                            List.of(new Fact.OtherInvoice(
-                                    other.id(),
-                                    other.payee(),
-                                    other.reference(),
-                                    other.date(),
-                                    other.amount(),
-                                    other.where()))));
+                            List.of(other(other))));
                 }
             }
         }
         return marks;
+    }
+
+    private static Mark paidAhead(KnownInvoice one) {
+        return new Mark(
+                MarkKind.PAID_AHEAD,
+                MarkKind.PAID_AHEAD.name() + " " + one.id().value(),
+                one.amount() + " was paid ahead of " + one.reference()
+                        + " and is matched with nothing yet: this payment would pay as much again.",
+                List.of(other(one)));
+    }
+
+    private static Fact.OtherInvoice other(KnownInvoice one) {
+        return new Fact.OtherInvoice(one.id(), one.payee(), one.reference(), one.date(), one.amount(), one.where());
     }
 
     private static boolean isSuspicious(KnownInvoice paid, KnownInvoice other, Likeness likeness) {

@@ -236,6 +236,11 @@ public record UndoPlan(
                 .toList();
     }
 
+    /** The invoices that the payment itself settled: somebody chooses what becomes of each. */
+    public Set<InvoiceId> invoices() {
+        return invoices(mirrored);
+    }
+
     /** By how much each invoice and credit is open again, by its number; what is cancelled or ends is not. */
     public Map<InvoiceId, Money> openAgain() {
         Map<InvoiceId, Money> open = byItem(undone());

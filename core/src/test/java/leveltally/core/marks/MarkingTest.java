@@ -36,7 +36,7 @@ class MarkingTest {
     }
 
     private static Known known(List<KnownInvoice> alike, List<PastPayment> past, Money... limits) {
-        return new Known(alike, past, List.of(), List.of(), List.of(), List.of(limits));
+        return new Known(alike, List.of(), past, List.of(), List.of(), List.of(), List.of(limits));
     }
 
     private static List<MarkKind> kinds(List<Mark> marks) {
@@ -164,6 +164,7 @@ class MarkingTest {
         assertThat(kinds(Marking.of(asked("9600.00", first), nothingElse))).doesNotContain(MarkKind.JUST_UNDER);
         Known other = new Known(
                 List.of(),
+                List.of(),
                 PAID,
                 List.of(new PastPayment("another payment of this batch", CHECK_DATE, usd("9000.00"))),
                 List.of(),
@@ -195,12 +196,24 @@ class MarkingTest {
         assertThat(kinds(Marking.of(once, known(List.of(), List.of())))).containsExactly(MarkKind.ONE_TIME);
         Fact.Change change = new Fact.Change(
                 "bank details", "IBAN ZZ ••••1111", "IBAN ZZ ••••2222", day("2026-11-05"), "Ines", "Ruth");
-        List<Mark> marks =
-                Marking.of(asked("5"), new Known(List.of(), PAID, List.of(), List.of(), List.of(change), List.of()));
+        List<Mark> marks = Marking.of(
+                asked("5"), new Known(List.of(), List.of(), PAID, List.of(), List.of(), List.of(change), List.of()));
         assertThat(marks).singleElement().satisfies(mark -> {
             assertThat(mark.kind()).isEqualTo(MarkKind.CHANGED_PAYEE);
             assertThat(mark.reason()).isEqualTo("The bank details of Vendor 1 changed on Thu 5 Nov 2026.");
             assertThat(mark.facts()).containsExactly(change);
         });
+    }
+
+    @Test
+    void whatWasPaidAheadAndWaitsIsSaid() {
+        KnownInvoice waits = invoice(7, 1, "BDD-2701", "2026-11-09", "500");
+        Known known = new Known(List.of(), List.of(waits), PAID, List.of(), List.of(), List.of(), List.of());
+        assertThat(Marking.of(asked("100", invoice(8, 1, "BDD-2701", "2026-11-10", "100")), known))
+                .singleElement()
+                .satisfies(mark -> {
+                    assertThat(mark.kind()).isEqualTo(MarkKind.PAID_AHEAD);
+                    assertThat(mark.reason()).startsWith("500.00 was paid ahead of BDD-2701");
+                });
     }
 }

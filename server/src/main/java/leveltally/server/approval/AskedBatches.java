@@ -13,6 +13,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
+import leveltally.core.batches.ClaimLine;
 import leveltally.core.marks.MarkKind;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
@@ -156,7 +157,7 @@ class AskedBatches {
         Map<Long, String> shares = shares(claim);
         return jdbc.sql("""
                         SELECT l.id, l.kind, l.reference, l.invoice_date, i.due_date, l.gross_minor, l.discount_minor,
-                          l.credit_minor, l.cash_minor, l.currency,
+                          l.credit_minor, l.cash_minor, l.currency, l.usable_from,
                           (SELECT GROUP_CONCAT(DISTINCT a.name ORDER BY a.name SEPARATOR ', ') FROM ledger_account a
                             WHERE a.id IN (SELECT n.account_id FROM invoice_line n WHERE n.invoice_id = l.invoice_id))
                             AS accounts
@@ -179,9 +180,17 @@ class AskedBatches {
                             shown(r.getLong("discount_minor"), currency),
                             credit ? "" : shown(r.getLong("credit_minor"), currency),
                             Money.ofMinor(r.getLong("cash_minor"), currency).toString(),
-                            what == null ? shares.getOrDefault(r.getLong("id"), "") : what);
+                            what == null ? shares.getOrDefault(r.getLong("id"), "") + ahead(r) : what);
                 })
                 .list();
+    }
+
+    private static String ahead(ResultSet r) throws java.sql.SQLException {
+        return r.getString("kind").equals("PREPAYMENT")
+                ? ", "
+                        + ClaimLine.Prepayment.inWords(
+                                r.getString("reference"), r.getObject("usable_from", java.time.LocalDate.class))
+                : "";
     }
 
     /** What lines without an invoice are for: each account with its share. */

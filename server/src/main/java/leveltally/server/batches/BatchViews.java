@@ -139,7 +139,7 @@ class BatchViews {
         Map<Long, List<BatchController.LineView>> lines = new HashMap<>();
         jdbc.sql("""
                         SELECT c.id, c.vendor_id, c.payee, c.address, c.remit_to_id, c.amount_minor, c.apart, c.stub_note,
-                          COALESCE(v.hold_reason, '') AS vendor_held, COALESCE(l.invoice_id, -l.id) AS entry, l.kind, l.reference,
+                          COALESCE(v.hold_reason, '') AS vendor_held, COALESCE(l.invoice_id, -l.id) AS entry, l.kind, l.reference, l.usable_from,
                           COALESCE(l.invoice_date, b.check_date) AS invoice_date, COALESCE(i.due_date, b.check_date) AS due_date,
                           COALESCE(i.open_minor, 0) AS open_minor, l.gross_minor, l.discount_minor, l.credit_minor, l.cash_minor, l.part, l.by_hand,
                           l.hidden, l.own_check, COALESCE(i.hold_reason, '') AS invoice_held,
@@ -196,7 +196,7 @@ class BatchViews {
                             r.getBoolean("hidden"),
                             r.getBoolean("own_check"),
                             r.getString("invoice_held"),
-                            r.getString("accounts")));
+                            debits(r)));
         });
         return heads.values().stream()
                 .map(h -> new BatchController.ClaimView(
@@ -212,6 +212,16 @@ class BatchViews {
                         h.number(),
                         lines.get(h.id())))
                 .toList();
+    }
+
+    /** What a line without an invoice is for. */
+    private static String debits(java.sql.ResultSet r) throws java.sql.SQLException {
+        String accounts = r.getString("accounts");
+        return r.getString("kind").equals("PREPAYMENT")
+                ? accounts + ", "
+                        + ClaimLine.Prepayment.inWords(
+                                r.getString("reference"), r.getObject("usable_from", LocalDate.class))
+                : accounts;
     }
 
     private List<BatchController.ApprovalView> approvals(Batch batch) {

@@ -59,6 +59,7 @@ public class MarkRows {
         Map<Long, Claim> claims = new LinkedHashMap<>();
         Map<Long, List<KnownInvoice>> paid = lines(batch, claims);
         Map<Long, List<KnownInvoice>> alike = alike(batch);
+        Map<Long, List<KnownInvoice>> ahead = ahead(batch);
         Map<Long, List<PastPayment>> past = past(batch, today);
         Map<Long, List<Fact.Change>> changes = changes(batch, today);
         Map<Long, List<KnownInvoice>> near = near(batch, limits, paid);
@@ -85,6 +86,7 @@ public class MarkRows {
                             .flatMap(invoice -> alike.getOrDefault(invoice.id().value(), List.of()).stream())
                             .distinct()
                             .toList(),
+                    ahead.getOrDefault(claim.id(), List.of()),
                     past.getOrDefault(claim.vendor(), List.of()),
                     others,
                     near.getOrDefault(claim.vendor(), List.of()).stream()
@@ -157,6 +159,24 @@ public class MarkRows {
                     .add(invoice(r));
         });
         return alike;
+    }
+
+    /** By claim: what was paid ahead under the references it pays, and still waits. */
+    private Map<Long, List<KnownInvoice>> ahead(BatchId batch) {
+        Map<Long, List<KnownInvoice>> ahead = new HashMap<>();
+        jdbc.sql("""
+                        SELECT c.id AS claim_id, a.id, a.vendor_id, v.name, a.reference, a.invoice_date, a.open_minor AS amount_minor,
+                          a.currency, 'waits to be matched' AS where_it_is
+                        FROM claim c JOIN claim_line l ON l.claim_id = c.id AND l.kind = 'INVOICE'
+                        JOIN invoice i ON i.id = l.invoice_id JOIN vendor v ON v.id = i.vendor_id
+                        JOIN invoice a ON a.vendor_id = i.vendor_id AND a.kind = 'PREPAYMENT' AND a.reference = i.reference
+                          AND a.currency = i.currency AND a.is_open = 1
+                        WHERE c.batch_id = :batch ORDER BY a.id
+                        """).param("batch", batch.value()).query((ResultSet r) -> {
+            ahead.computeIfAbsent(r.getLong("claim_id"), none -> new ArrayList<>())
+                    .add(invoice(r));
+        });
+        return ahead;
     }
 
     private static KnownInvoice invoice(ResultSet r) throws SQLException {

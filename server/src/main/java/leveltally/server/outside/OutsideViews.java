@@ -1,12 +1,10 @@
 package leveltally.server.outside;
 
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Stream;
-import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
@@ -130,11 +128,6 @@ class OutsideViews {
                 problem == null ? Map.of() : problem.fields());
     }
 
-    private static String ahead(ClaimLine.Prepayment paid) {
-        LocalDate from = paid.usableFrom();
-        return "paid ahead of " + paid.reference() + (from == null ? "" : ", usable from " + Dates.inWords(from));
-    }
-
     private static Stream<OutsideLooked.Settles> settles(ClaimLine line, Map<Long, String> names) {
         if (line instanceof ClaimLine.Direct direct) {
             return direct.accounts().stream()
@@ -145,7 +138,9 @@ class OutsideViews {
                             ""));
         }
         return Stream.of(new OutsideLooked.Settles(
-                line.ahead().map(ahead -> ahead(ahead)).orElse(line.reference()),
+                line.ahead()
+                        .map(ahead -> ClaimLine.Prepayment.inWords(ahead.reference(), ahead.usableFrom()))
+                        .orElse(line.reference()),
                 line.gross().toString(),
                 line.discount().isZero() ? "" : line.discount().toString()));
     }

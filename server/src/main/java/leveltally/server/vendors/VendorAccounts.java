@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import leveltally.core.Dates;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.invoices.SettlementKind;
 import leveltally.core.money.Money;
@@ -13,6 +14,7 @@ import leveltally.core.payments.PaymentState;
 import leveltally.core.vendors.VendorAccount;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.MoneyView;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -109,7 +111,7 @@ class VendorAccounts {
     private List<AccountRow> entries(VendorId id, String which) {
         return jdbc.sql("""
                         SELECT i.id, i.kind, i.reference, i.invoice_date, i.due_date, i.amount_minor, i.open_minor, i.currency,
-                          i.hold_reason, b.name AS batch
+                          i.hold_reason, i.usable_from, b.name AS batch
                         FROM invoice i LEFT JOIN reservation r ON r.invoice_id = i.id LEFT JOIN batch b ON b.id = r.batch_id
                         WHERE i.vendor_id = :vendor AND %s ORDER BY i.due_date DESC, i.id DESC LIMIT :most
                         """.formatted(which))
@@ -136,11 +138,19 @@ class VendorAccounts {
                 currency,
                 MoneyView.of(r.getLong("open_minor"), currency).text(),
                 null,
-                r.getObject("due_date", LocalDate.class),
-                held != null ? "held: " + held : batch != null ? "in “" + batch + "”" : open ? "open" : "settled",
+                kind == InvoiceKind.PREPAYMENT ? null : r.getObject("due_date", LocalDate.class),
+                held != null
+                        ? "held: " + held
+                        : batch != null
+                                ? "in “" + batch + "”"
+                                : open ? usable(r.getObject("usable_from", LocalDate.class)) : "settled",
                 !open,
                 held != null,
                 open && held == null && batch == null);
+    }
+
+    private static String usable(@Nullable LocalDate from) {
+        return from == null ? "open" : "usable from " + Dates.inWords(from);
     }
 
     private List<AccountRow> payments(VendorId id) {

@@ -54,7 +54,11 @@ public record UndoView(
     /** One line of an entry: a debit or a credit. */
     public record SideView(String account, String debit, String credit) {}
 
-    /** @param becomes in words; {@code fate} as it can be asked for, empty for a credit, which is always free again */
+    /**
+     * @param becomes in words
+     * @param fate as it can be asked for; empty where nobody chooses: a credit is free again, a prepayment ends, and what that was
+     *     matched with is open again
+     */
     public record UndoneItem(
             long invoice,
             String reference,

@@ -12,6 +12,7 @@ import java.util.TreeMap;
 import leveltally.core.Refusal;
 import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.JournalEntry;
 import leveltally.core.ledger.JournalLine;
 import leveltally.core.ledger.Period;
@@ -111,6 +112,7 @@ class UndoViews {
             Looked one, Map<Long, String> names, Map<CheckNumberId, BankKnows> bank, @Nullable String refused) {
         UndoPlan plan = one.plan();
         Effect effect = one.effect();
+        Set<InvoiceId> chosen = plan == null ? Set.of() : plan.invoices();
         return new UndoView.UndoneView(
                 one.payment().id().value(),
                 one.check() == null ? null : one.check().id().value(),
@@ -124,7 +126,9 @@ class UndoViews {
                 plan == null ? List.of() : lines(plan.entries(), names),
                 effect == null
                         ? List.of()
-                        : effect.items().stream().map(UndoViews::item).toList(),
+                        : effect.items().stream()
+                                .map(item -> item(item, chosen))
+                                .toList(),
                 effect == null || effect.discountLost().isZero()
                         ? ""
                         : effect.discountLost().toString(),
@@ -164,12 +168,12 @@ class UndoViews {
                 .toList();
     }
 
-    private static UndoView.UndoneItem item(Effect.OnItem item) {
+    private static UndoView.UndoneItem item(Effect.OnItem item, Set<InvoiceId> chosen) {
         return new UndoView.UndoneItem(
                 item.id().value(),
                 item.reference(),
                 item.becomes().words(),
-                item.becomes() == Effect.Becomes.FREE ? "" : item.becomes().name(),
+                chosen.contains(item.id()) ? item.becomes().name() : "",
                 item.moves().toString(),
                 item.openBefore().toString(),
                 item.openAfter().toString(),
