@@ -21,6 +21,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/batches/:id/recap": () => reports().then((m) => m.PostingRecapPage),
   "/closing": () => reports().then((m) => m.ClosingPage),
   "/aging": () => reports().then((m) => m.AgingPage),
+  "/aging/documents": () => reports().then((m) => m.OpenDocumentsPage),
   "/outstanding": () => reports().then((m) => m.OutstandingPage),
   "/unclaimed": () => reports().then((m) => m.UnclaimedPage),
   "/reportable": () => reports().then((m) => m.ReportablePage),

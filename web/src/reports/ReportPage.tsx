@@ -1,60 +1,11 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import type { ReactNode } from "react";
-import { Link, useParams } from "react-router";
-import { api, call, type Schemas } from "../api/client";
-import type { paths } from "../api/schema";
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import { api, call } from "../api/client";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
-import { Station } from "../frame/Station";
-import { Download } from "../parts/Download";
-import { Grid, type Column, type Item } from "../parts/Grid";
-import { longDate } from "../parts/dates";
 import { PeriodLock } from "../ledger/PeriodDeeds";
-import { Loaded } from "../parts/Loaded";
-import { ChoiceWord, DayWord } from "../parts/Word";
-
-type Report = Schemas["ReportView"];
-type Line = Report["lines"][number];
-
-type Asked = NonNullable<paths["/api/reports/{name}"]["get"]["parameters"]["query"]>;
-
-/** A report by its name, as it is asked for. */
-function Named({
-  name,
-  asked,
-  sentence,
-  back,
-  deeds,
-  empty,
-}: {
-  name: string;
-  asked: Asked;
-  deeds?: ReactNode;
-  sentence?: ReactNode;
-  back?: { to: string; words: string };
-  empty?: string;
-}) {
-  const report = useQuery({
-    queryKey: ["report", name, asked],
-    queryFn: () => call(api.GET("/api/reports/{name}", { params: { path: { name }, query: asked } })),
-    placeholderData: keepPreviousData,
-  });
-  return (
-    <Loaded query={report}>
-      {(data) => (
-        <Listed
-          name={name}
-          report={data}
-          asked={asked}
-          sentence={sentence}
-          back={back}
-          deeds={deeds}
-          empty={empty}
-        />
-      )}
-    </Loaded>
-  );
-}
+import { ChoiceWord } from "../parts/Word";
+import { AsOf, Named, OfYear } from "./Reported";
 
 const useBatch = () => Number(useParams().id);
 
@@ -114,33 +65,25 @@ export function PostingJobsPage() {
   );
 }
 
-/** A report as of a day that is chosen in its sentence. */
-function AsOf({ name, words }: { name: string; words: string }) {
-  const { today } = useSession();
-  const [values, change] = useAddress();
-  const on = values.on ?? today;
+export function AgingPage() {
   return (
-    <Named
-      name={name}
-      asked={{ on }}
-      sentence={
-        <>
-          {words}{" "}
-          <DayWord
-            name="As of"
-            text={longDate(on)}
-            value={on}
-            onChange={(next) => change({ on: next, at: undefined })}
-          />
-          .
-        </>
-      }
+    <AsOf
+      name="aging"
+      words="What was owed at the end of"
+      back={(on) => ({ to: `/aging/documents?on=${on}`, words: "Document by document" })}
     />
   );
 }
 
-export function AgingPage() {
-  return <AsOf name="aging" words="What was owed at the end of" />;
+/** Every document that was open on a day. */
+export function OpenDocumentsPage() {
+  return (
+    <AsOf
+      name="open-documents"
+      words="Documents open at the end of"
+      back={(on) => ({ to: `/aging?on=${on}`, words: "Vendor by vendor, by age" })}
+    />
+  );
 }
 
 export function OutstandingPage() {
@@ -181,48 +124,6 @@ export function ClosingPage() {
   );
 }
 
-/** A report of a year that is chosen in its sentence. */
-function OfYear({
-  name,
-  words,
-  empty,
-  back,
-}: {
-  name: string;
-  words: string;
-  empty: string;
-  back?: (year: number) => { to: string; words: string };
-}) {
-  const { today } = useSession();
-  const [values, change] = useAddress();
-  const now = Number(today.slice(0, 4));
-  const year = Number(values.year) || now;
-  return (
-    <Named
-      name={name}
-      asked={{ year }}
-      back={back?.(year)}
-      empty={empty}
-      sentence={
-        <>
-          {words}{" "}
-          <ChoiceWord
-            name="Year"
-            text={String(year)}
-            value={String(year)}
-            choices={[now, now - 1, now - 2, now - 3].map((one) => ({
-              value: String(one),
-              text: String(one),
-            }))}
-            onChange={(next) => change({ year: next, at: undefined })}
-          />
-          .
-        </>
-      }
-    />
-  );
-}
-
 /** What reportable vendors were paid in a year. */
 export function ReportablePage() {
   return (
@@ -244,112 +145,5 @@ export function UnclaimedPage() {
       empty="Nothing was handed over in that year."
       back={() => ({ to: "/stale", words: "Checks not presented" })}
     />
-  );
-}
-
-function Listed({
-  name,
-  report,
-  asked,
-  sentence,
-  back,
-  deeds,
-  empty = "Nothing stands on this list yet.",
-}: {
-  name: string;
-  report: Report;
-  asked: Asked;
-  sentence?: ReactNode;
-  back?: { to: string; words: string };
-  deeds?: ReactNode;
-  empty?: string;
-}) {
-  const query = new URLSearchParams(
-    Object.entries(asked).flatMap(([key, value]) => (value ? [[key, String(value)]] : [])),
-  );
-  const [values, change] = useAddress();
-  return (
-    <Station
-      title={report.title}
-      sentence={sentence ?? <b>{report.title}</b>}
-      answer={
-        <>
-          {report.facts.map((fact) => (
-            <span key={fact}>{fact}</span>
-          ))}
-          <span className="ml-auto">
-            <a
-              className="go mr-3"
-              href={`/api/reports/${name}/pdf?${query}`}
-              target="_blank"
-              rel="noreferrer"
-            >
-              PDF
-            </a>
-            <Download path={`/api/reports/${name}/csv`} params={asked} />
-          </span>
-        </>
-      }
-      list={
-        <Grid
-          list={name}
-          label={report.title}
-          items={itemsOf(report)}
-          columns={columnsOf(report)}
-          cursor={values.at}
-          onCursor={(at) => change({ at })}
-          empty={empty}
-        />
-      }
-      bar={
-        (back || deeds) && (
-          <>
-            {deeds}
-            {back && (
-              <Link className="go" to={back.to}>
-                {back.words}
-              </Link>
-            )}
-          </>
-        )
-      }
-    />
-  );
-}
-
-function columnsOf(report: Report): Column<Line>[] {
-  return report.heads.map((head, i) => ({
-    key: head.title,
-    title: head.title,
-    width: head.right ? "130px" : `minmax(110px,${head.share}fr)`,
-    right: head.right,
-    // totals stay below what they sum up, whatever somebody sorts by
-    value: () => undefined,
-    words: ({ cells }) => cells[i] ?? "",
-    cell: ({ kind, cells, leads }) =>
-      kind === "TOTAL" ? (
-        <b>{cells[i]}</b>
-      ) : leads && i === 0 ? (
-        <Link className="go" to={leads}>
-          {cells[i]}
-        </Link>
-      ) : (
-        cells[i]
-      ),
-  }));
-}
-
-function itemsOf(report: Report): Item<Line>[] {
-  return report.lines.map((line, i) =>
-    line.kind === "GROUP"
-      ? {
-          key: `g${i}`,
-          heading: (
-            <span>
-              <b>{line.cells[0]}</b> <span className="text-faint">{line.cells[1]}</span>
-            </span>
-          ),
-        }
-      : { key: String(i), row: line },
   );
 }

@@ -20,7 +20,12 @@ export const GROUPS: { title: string; places: Place[] }[] = [
       { to: "/vendors", title: "Vendors" },
       { to: "/outstanding", title: "Outstanding checks", also: "as of stale aging uncleared" },
       { to: "/stale", title: "Checks not presented", also: "stale dated old contact payee letter unclaimed" },
-      { to: "/aging", title: "What is owed", also: "aging open items payables as of" },
+      { to: "/aging", title: "What is owed", also: "aging payables as of" },
+      {
+        to: "/aging/documents",
+        title: "Open documents",
+        also: "open items invoices credits prepayments as of",
+      },
       { to: "/unclaimed", title: "Handed over as unclaimed", also: "property state dormant" },
       { to: "/reportable", title: "Reportable payments", also: "year vendor tax" },
       { to: "/reportable/changed", title: "Reported, undone later", also: "earlier year changed reportable" },

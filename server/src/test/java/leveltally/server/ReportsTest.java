@@ -114,6 +114,23 @@ class ReportsTest {
         JsonNode lines = lines(Http.signedIn("priya"), "/api/reports/aging?on=" + on);
         assertThat(lines.size()).isGreaterThan(3);
         assertThat(lines.toString()).contains("which agree").doesNotContain("off by");
+        // document by document it is the same
+        String documents = lines(Http.signedIn("priya"), "/api/reports/open-documents?on=" + on)
+                .toString();
+        assertThat(documents).contains("which agrees").doesNotContain("off by");
+        String owed = lines.get(lines.size() - 1).get("cells").get(1).asString();
+        assertThat(documents).contains("\"" + owed + "\"");
+    }
+
+    /** A document that was settled since is still open on the day on which it was. */
+    @Test
+    void whatWasOpenOnADayIsListedThen() {
+        Http clerk = Http.signedIn("ines");
+        String before =
+                lines(clerk, "/api/reports/open-documents?on=2026-11-10").toString();
+        assertThat(before).contains("LE-PF-88", "prepayment BDD-2701");
+        String after = lines(clerk, "/api/reports/open-documents?on=2026-11-11").toString();
+        assertThat(after).doesNotContain("prepayment LE-PF-88").contains("\"LE-PF-88\"", "840.00");
     }
 
     /** Today it is the register's; on an earlier day a check that cleared or was voided since is still there. */
