@@ -15,36 +15,6 @@ export function counted({ issues, voids }: { issues: number; voids: number }): s
   return voids === 0 ? issued : `${issued} and ${voids} ${voids === 1 ? "void" : "voids"}`;
 }
 
-/** The records with a ruler; columns of the detail record are named below. */
-export function Preview({ preview }: { preview: Schemas["PreviewView"] }) {
-  const width = Math.max(0, ...preview.records.map((r) => r.length));
-  const ruler = Array.from({ length: width }, (_, i) =>
-    (i + 1) % 10 === 0 ? String(((i + 1) / 10) % 10) : "·",
-  ).join("");
-  return (
-    <>
-      {preview.findings.map((finding, i) => (
-        <p key={i} role="alert" className="text-rust">
-          Row {finding.row}, {finding.field}: {finding.sentence}
-        </p>
-      ))}
-      <pre
-        tabIndex={0}
-        aria-label="The file"
-        className="border-hair bg-paper max-h-56 overflow-auto border p-2 font-mono text-note"
-      >
-        <span className="text-faint">{ruler}</span>
-        {"\n"}
-        {preview.records.join("\n")}
-      </pre>
-      <p className="text-faint mt-2 text-note">
-        Detail columns: {preview.columns.map((c) => `${c.name} ${c.from}–${c.to}`).join(", ")}. The serial
-        number is given when the file is made; the account number is masked here.
-      </p>
-    </>
-  );
-}
-
 export function Files({ account }: { account: number }) {
   const session = useSession();
   const queries = useQueryClient();

@@ -19,8 +19,10 @@ function station(state: "MADE" | "ACCEPTED") {
         voided: money("0.00"),
         heldBack: 0,
         layout: "Skerrow Trust, 80 characters",
-        columns: [],
-        lines: [],
+        records: [],
+        recordCount: 0,
+        kinds: [],
+        findings: [],
       },
       "GET /api/bank-files": [
         {

@@ -11,7 +11,8 @@ import { shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord } from "../parts/Word";
-import { useFiles, type Event, counted, Preview, Files } from "./BankFiles";
+import { useFiles, type Event, counted, Files } from "./BankFiles";
+import { FilePreview } from "./FilePreview";
 
 const COLUMNS: Column<Event>[] = [
   {
@@ -148,7 +149,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
                 toast("The file is made. Download it, give it to the bank, then say what the bank answered.");
               }}
             >
-              <Preview preview={data} />
+              <FilePreview preview={data} />
             </DeedDialog>
           )}
         </>

@@ -3,93 +3,317 @@ package leveltally.core.bankfiles;
 import static leveltally.core.Cases.USD;
 import static leveltally.core.Cases.day;
 import static leveltally.core.Cases.usd;
-import static leveltally.core.bankfiles.Layout.Align.LEFT;
-import static leveltally.core.bankfiles.Layout.Align.RIGHT;
+import static leveltally.core.bankfiles.LayoutField.constant;
+import static leveltally.core.bankfiles.LayoutField.of;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
+import leveltally.core.Refusal;
 import leveltally.core.bankfiles.BankFile.Item;
-import leveltally.core.bankfiles.Layout.Field;
-import leveltally.core.bankfiles.Layout.Source;
+import leveltally.core.bankfiles.LayoutField.Characters;
+import leveltally.core.bankfiles.LayoutField.Decimals;
+import leveltally.core.bankfiles.LayoutField.Letters;
+import leveltally.core.bankfiles.LayoutField.Sign;
+import leveltally.core.bankfiles.LayoutField.Substitutions;
+import leveltally.core.bankfiles.LayoutRecord.Place;
+import leveltally.core.bankfiles.LayoutRecord.Tells;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
+/** Files for the bank, by what their layouts say. */
 class BankFileTest {
     private static final BankFile.About ABOUT = new BankFile.About("990044105", "4417", USD, day("2026-11-12"), 7);
 
-    private static Field field(String name, Source source, int width, Layout.Align align, char fill) {
-        return new Field(name, source, "", width, align, fill, true, false, Map.of("ISSUE", "I", "VOID", "V"), false);
-    }
-
-    private static Layout layout(int payeeWidth, boolean cut) {
+    private static Layout fixed(LayoutField... detail) {
         return new Layout(
                 "test",
                 "ISO-8859-1",
-                "\r\n",
-                List.of(new Field("date", Source.FILE_DATE, "yyMMdd", 6, LEFT, ' ', false, false, Map.of(), false)),
-                List.of(
-                        field("kind", Source.KIND, 1, LEFT, ' '),
-                        field("number", Source.NUMBER, 8, RIGHT, '0'),
-                        field("amount", Source.AMOUNT, 9, RIGHT, '0'),
-                        new Field("payee", Source.PAYEE, "", payeeWidth, LEFT, ' ', false, true, Map.of(), cut)),
-                List.of(
-                        field("count", Source.COUNT, 4, RIGHT, '0'),
-                        field("issued", Source.ISSUE_TOTAL, 10, RIGHT, '0'),
-                        field("voids", Source.VOID_COUNT, 2, RIGHT, '0'),
-                        field("voided", Source.VOID_TOTAL, 8, RIGHT, '0'),
-                        field("issues", Source.ISSUE_COUNT, 2, RIGHT, '0')));
+                false,
+                Layout.LineEnd.LF,
+                new Shape.Fixed(),
+                "x",
+                List.of(new LayoutRecord(Place.DETAIL, Tells.BOTH, List.of(detail))));
+    }
+
+    private static Layout delimited(Shape.Quoting quoting, Shape.Escape escape) {
+        return new Layout(
+                "test",
+                "UTF-8",
+                false,
+                Layout.LineEnd.LF,
+                new Shape.Delimited(',', '"', quoting, escape),
+                "x",
+                List.of(new LayoutRecord(
+                        Place.DETAIL,
+                        Tells.BOTH,
+                        List.of(of("number", Source.NUMBER, 0), of("payee", Source.PAYEE, 0)))));
     }
 
     private static Item item(Item.Kind kind, long number, String amount, String payee) {
-        return new Item(kind, number, usd(amount), day("2026-11-13"), payee);
+        return new Item(
+                kind,
+                number,
+                "H-" + number,
+                usd(amount),
+                day("2026-11-13"),
+                kind == Item.Kind.ISSUE ? day("2026-11-13") : day("2026-11-20"),
+                payee);
+    }
+
+    private static Item issue(String payee) {
+        return item(Item.Kind.ISSUE, 1, "1", payee);
+    }
+
+    private static String written(Layout layout, Item... items) {
+        BankFile file = BankFile.of(layout, ABOUT, List.of(items));
+        assertThat(file.findings()).isEmpty();
+        return new String(file.bytes(), layout.charset());
+    }
+
+    private static final Item BOLLARD = item(Item.Kind.ISSUE, 41237, "1225.00", "Bollard");
+    private static final Item ILE = item(Item.Kind.VOID, 41238, "0.99", "Île");
+
+    @Test
+    void aFixedFileWithHeaderAndTrailer() {
+        assertThat(written(StandardBankLayouts.eightyCharacters(), BOLLARD, ILE))
+                .isEqualTo("H990044105000000004417" + "20261112" + "000007" + " ".repeat(44) + "\r\n"
+                        + "DI0000000044170000041237" + "000000122500" + "20261113" + "BOLLARD" + " ".repeat(29) + "\r\n"
+                        + "DV0000000044170000041238" + "000000000099" + "20261120" + "ÎLE" + " ".repeat(33) + "\r\n"
+                        + "T00000002" + "00000000122500" + " ".repeat(57) + "\r\n");
     }
 
     @Test
-    void describesHeaderDetailsAndTrailer() {
-        BankFile file = BankFile.of(
-                layout(10, false),
-                ABOUT,
-                List.of(
-                        item(Item.Kind.ISSUE, 41237, "1225.00", "Bollard"),
-                        item(Item.Kind.VOID, 41238, "0.99", "Île")));
-        assertThat(file.findings()).isEmpty();
-        assertThat(new String(file.bytes(), StandardCharsets.ISO_8859_1))
-                .isEqualTo(
-                        "261112\r\nI00041237000122500BOLLARD   \r\nV00041238000000099ÎLE       \r\n00020000122500010000009901\r\n");
+    void aListWithAHeadingAndAMark() {
+        assertThat(written(StandardBankLayouts.commaList(), BOLLARD, item(Item.Kind.VOID, 2, "0.99", "A \"B\", C")))
+                .isEqualTo("\uFEFF\"account\",\"check\",\"kind\",\"amount\",\"date\",\"payee\"\n"
+                        + "\"4417\",\"H-41237\",\"issue\",1225.00,2026-11-13,\"Bollard\"\n"
+                        + "\"4417\",\"H-2\",\"void\",0.99,2026-11-20,\"A \"\"B\"\", C\"\n");
+    }
+
+    @Test
+    void issuesAndVoidsApartWithTotalsOfEach() {
+        assertThat(written(StandardBankLayouts.semicolonsWithTotals(), BOLLARD, ILE, issue("D'Or; Fils")))
+                .isEqualTo("00;990044105;4417;USD;12.11.2026\r\n"
+                        + "10;1;41237;13.11.2026;+1225,00;Bollard\r\n"
+                        + "20;2;41238;13.11.2026;20.11.2026;0,99\r\n"
+                        + "10;3;1;13.11.2026;+1,00;'D\\'Or; Fils'\r\n"
+                        + "99;2;1226,00;41238;1;0,99;41238;5\r\n");
+    }
+
+    @Test
+    void twoRecordsACheckOfOneLengthWithNothingBetween() {
+        String file = written(
+                StandardBankLayouts.twoRecordsACheck(),
+                item(Item.Kind.ISSUE, 41237, "1225.00", "Bollard & Söhne Foundry of Skerrow"));
+        assertThat(file).hasSize(4 * 60);
+        assertThat(BankFile.records(StandardBankLayouts.twoRecordsACheck(), file.getBytes(StandardCharsets.US_ASCII)))
+                .containsExactly(
+                        "BOF000000007" + "111226" + " ".repeat(42),
+                        "CK1      41237IS" + "0000000122500+" + "111326" + " ".repeat(24),
+                        "CK2" + "BOLLARD + SOHNE FOUNDRY OF  " + "SKERROW" + " ".repeat(22),
+                        "EOF000000004" + "0000000000122500" + "000000041237" + " ".repeat(20));
+    }
+
+    @Test
+    void everyStandardLayoutIsRightAndNamesItsFile() {
+        assertThat(StandardBankLayouts.all()).hasSizeGreaterThan(3).allSatisfy(layout -> {
+            assertThat(LayoutCheck.of(layout)).isEmpty();
+            assertThat(FileName.of(layout.fileName(), ABOUT)).doesNotContain("{");
+        });
+        assertThat(FileName.of("checks_{account}_{date:ddMMyy}_{serial:4}.csv", ABOUT))
+                .isEqualTo("checks_4417_121126_0007.csv");
+        assertThatThrownBy(() -> FileName.of("a/b", ABOUT)).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> FileName.of("{serial:many}", ABOUT)).hasMessageContaining("“many” says nothing");
+        assertThatThrownBy(() -> FileName.of("{date:QQQQQQQ}", ABOUT)).isInstanceOf(Refusal.class);
+    }
+
+    /** Each field's place leads back to its value. */
+    @Test
+    void eachCharacterBelongsToItsField() {
+        BankFile file = BankFile.of(StandardBankLayouts.semicolonsWithTotals(), ABOUT, List.of(issue("D'Or; Fils")));
+        Laid detail = file.records().get(1);
+        assertThat(detail.kind()).isEqualTo(1);
+        Laid.Span payee = detail.spans().get(5);
+        assertThat(detail.text().substring(payee.from(), payee.to())).isEqualTo("'D\\'Or; Fils'");
     }
 
     @Test
     void rejectsWhatDoesNotFitNamingRowAndField() {
         BankFile file = BankFile.of(
-                layout(5, false),
-                ABOUT,
-                List.of(item(Item.Kind.ISSUE, 1, "1", "Tern"), item(Item.Kind.ISSUE, 2, "1", "Bollard Foundry")));
+                fixed(of("payee", Source.PAYEE, 5)), ABOUT, List.of(issue("Tern"), issue("Bollard Foundry")));
         assertThat(file.bytes()).isEmpty();
         assertThat(file.findings()).singleElement().satisfies(finding -> {
             assertThat(finding.row()).isEqualTo(2);
             assertThat(finding.field()).isEqualTo("payee");
+            assertThat(finding.sentence()).contains("needs 15 characters, the field has 5");
         });
-    }
-
-    @Test
-    void cutsOnlyWhereTheFieldSaysSo() {
-        BankFile file = BankFile.of(layout(5, true), ABOUT, List.of(item(Item.Kind.ISSUE, 1, "1", "Bollard Foundry")));
-        assertThat(file.records().get(1)).endsWith("BOLLA");
-    }
-
-    @Test
-    void rejectsACharacterTheEncodingLacks() {
-        BankFile file = BankFile.of(layout(10, false), ABOUT, List.of(item(Item.Kind.ISSUE, 1, "1", "Łódź")));
-        assertThat(file.findings())
-                .singleElement()
-                .satisfies(f -> assertThat(f.sentence()).contains("ISO-8859-1"));
+        assertThat(written(fixed(of("payee", Source.PAYEE, 5).cutting()), issue("Bollard Foundry")))
+                .isEqualTo("Bolla\n");
     }
 
     @Test
     void aLineBreakInANameStaysInsideItsField() {
-        BankFile file = BankFile.of(layout(12, false), ABOUT, List.of(item(Item.Kind.ISSUE, 1, "1", "A\r\nI0000")));
-        assertThat(new String(file.bytes(), StandardCharsets.ISO_8859_1).split("\r\n"))
-                .hasSize(3);
+        assertThat(written(fixed(of("payee", Source.PAYEE, 9)), issue("A\r\nI0000")))
+                .isEqualTo("A  I0000 \n");
+        assertThat(written(delimited(Shape.Quoting.WHERE_NEEDED, Shape.Escape.DOUBLED), issue("A\nB")))
+                .isEqualTo("1,A B\n");
+    }
+
+    @ParameterizedTest(name = "{0} quoted {1}, {2}: {3}")
+    @CsvSource(delimiter = '|', quoteCharacter = '`', textBlock = """
+            A, B   | NEVER        | BACKSLASH | 1,A\\, B
+            A, B   | WHERE_NEEDED | DOUBLED   | 1,"A, B"
+            Plain  | WHERE_NEEDED | DOUBLED   | 1,Plain
+            A "B"  | WHERE_NEEDED | DOUBLED   | 1,"A ""B""\"
+            A "B"  | ALWAYS       | BACKSLASH | "1","A \\"B\\""
+            A "B"  | TEXTS        | NONE      | refused
+            A, B   | NEVER        | NONE      | refused
+            A, B   | NEVER        | DOUBLED   | refused
+            """)
+    void whatSeparatesFieldsWithinOne(String payee, Shape.Quoting quoting, Shape.Escape escape, String expected) {
+        BankFile file = BankFile.of(delimited(quoting, escape), ABOUT, List.of(issue(payee)));
+        if (expected.equals("refused")) {
+            assertThat(file.findings())
+                    .singleElement()
+                    .satisfies(found -> assertThat(found.sentence()).contains("separates or quotes fields"));
+        } else {
+            assertThat(new String(file.bytes(), StandardCharsets.UTF_8)).isEqualTo(expected + "\n");
+        }
+    }
+
+    @Test
+    void charactersABankDoesNotTakeAreReplacedLeftOutOrRefused() {
+        Characters capitals = new Characters("A-Z ", Map.of("&", "AND"), Characters.Beyond.LEFT_OUT, "");
+        LayoutField payee = of("payee", Source.PAYEE, 20).in(Letters.UPPER);
+        assertThat(written(fixed(payee.with(capitals)), issue("Île & Söhne (1)")))
+                .startsWith("ILE AND SOHNE  ");
+        Characters refusing = new Characters("A-Z", Map.of(), Characters.Beyond.REFUSED, "");
+        assertThat(BankFile.of(fixed(payee.with(refusing)), ABOUT, List.of(issue("A-B")))
+                        .findings())
+                .singleElement()
+                .satisfies(found -> assertThat(found.sentence()).contains("“-” in “A-B” is not among"));
+        assertThat(BankFile.of(fixed(of("payee", Source.PAYEE, 10)), ABOUT, List.of(issue("Łódź")))
+                        .findings())
+                .singleElement()
+                .satisfies(found -> assertThat(found.sentence()).contains("ISO-8859-1"));
+        // a minus stands for itself at an end, a range between two
+        assertThat(new Characters("-A-C0", Map.of(), Characters.Beyond.REFUSED, ""))
+                .satisfies(
+                        set -> assertThat("-ABC0".chars().allMatch(set::allows)).isTrue())
+                .satisfies(
+                        set -> assertThat("D1 ".chars().noneMatch(set::allows)).isTrue());
+    }
+
+    @Test
+    void aValueWithoutASubstitutionStaysIsRefusedOrBecomesAnother() {
+        Map<String, String> voids = Map.of("VOID", "X");
+        LayoutField kind = of("kind", Source.KIND, 5);
+        assertThat(written(fixed(kind.with(new Substitutions(voids, Substitutions.Missing.STAYS, ""))), BOLLARD, ILE))
+                .isEqualTo("ISSUE\nX    \n");
+        assertThat(written(fixed(kind.with(new Substitutions(voids, Substitutions.Missing.OTHER, "-"))), BOLLARD, ILE))
+                .isEqualTo("-    \nX    \n");
+        assertThat(BankFile.of(
+                                fixed(kind.with(new Substitutions(voids, Substitutions.Missing.REFUSED, ""))),
+                                ABOUT,
+                                List.of(BOLLARD))
+                        .findings())
+                .singleElement()
+                .satisfies(found -> assertThat(found.sentence()).startsWith("“ISSUE” has no substitution"));
+    }
+
+    @ParameterizedTest(name = "{0} {1} {2} filled {3}: {4}")
+    @CsvSource(quoteCharacter = '`', textBlock = """
+            POINT,   NONE,            RIGHT, 0, `0001225.00`
+            COMMA,   LEADING_ALWAYS,  RIGHT, 0, `+001225,00`
+            COMMA,   LEADING_ALWAYS,  RIGHT, _, `+__1225,00`
+            IMPLIED, TRAILING_ALWAYS, RIGHT, 0, `000122500+`
+            IMPLIED, TRAILING,        LEFT,  _, `122500____`
+            """)
+    void amountsByDecimalsAndSign(Decimals decimals, Sign sign, LayoutField.Align align, char fill, String expected) {
+        LayoutField right = of("amount", Source.AMOUNT, 10).right(fill);
+        LayoutField field = new LayoutField(
+                right.name(),
+                right.source(),
+                "",
+                10,
+                align,
+                fill,
+                false,
+                Letters.AS_THEY_ARE,
+                decimals,
+                sign,
+                Substitutions.NONE,
+                Characters.ALL);
+        assertThat(written(fixed(field), BOLLARD)).isEqualTo(expected + "\n");
+    }
+
+    @Test
+    void aSumOfNumbersKeepsItsLastDigits() {
+        Layout layout = new Layout(
+                "test",
+                "US-ASCII",
+                false,
+                Layout.LineEnd.LF,
+                new Shape.Fixed(),
+                "x",
+                List.of(
+                        new LayoutRecord(Place.DETAIL, Tells.VOIDS, List.of(of("number", Source.NUMBER, 5))),
+                        new LayoutRecord(
+                                Place.TRAILER,
+                                Tells.BOTH,
+                                List.of(of("sum", Source.HASH, 4).right('0')))));
+        assertThat(written(layout, BOLLARD, ILE)).isEqualTo("41238\n2475\n");
+    }
+
+    @Test
+    void aLayoutThatCannotBeRightIsNot() {
+        LayoutField number = of("number", Source.NUMBER, 10);
+        Layout wrong = new Layout(
+                "test",
+                "KLINGON-8",
+                false,
+                Layout.LineEnd.NONE,
+                new Shape.Delimited(',', ',', Shape.Quoting.ALWAYS, Shape.Escape.NONE),
+                "x",
+                List.of(
+                        new LayoutRecord(Place.HEADER, Tells.BOTH, List.of(number)),
+                        new LayoutRecord(
+                                Place.DETAIL,
+                                Tells.ISSUES,
+                                List.of(
+                                        new LayoutField(
+                                                "number",
+                                                Source.NUMBER,
+                                                "",
+                                                3_000,
+                                                LayoutField.Align.LEFT,
+                                                '0',
+                                                true,
+                                                Letters.AS_THEY_ARE,
+                                                Decimals.POINT,
+                                                Sign.NONE,
+                                                Substitutions.NONE,
+                                                Characters.ALL),
+                                        of("Number", Source.PAYEE_GOES_ON, 5),
+                                        of("day", Source.CHECK_DATE, 5).saying("never"))),
+                        new LayoutRecord(Place.TRAILER, Tells.BOTH, List.of())));
+        assertThat(LayoutCheck.of(wrong).stream().map(LayoutCheck.Wrong::sentence))
+                .anyMatch(said -> said.contains("no encoding"))
+                .anyMatch(said -> said.contains("something that ends them"))
+                .anyMatch(said -> said.contains("the same character"))
+                .anyMatch(said -> said.contains("No detail tells of a void"))
+                .anyMatch(said -> said.contains("A header knows of no single check"))
+                .anyMatch(said -> said.contains("Its width is 0 to 2000"))
+                .anyMatch(said -> said.contains("would be read as another one"))
+                .anyMatch(said -> said.contains("never cut"))
+                .anyMatch(said -> said.contains("a name of its own"))
+                .anyMatch(said -> said.contains("goes on from a field of the payee"))
+                .anyMatch(said -> said.contains("describes no day"))
+                .anyMatch(said -> said.contains("This trailer has no fields"));
+        assertThat(LayoutCheck.of(fixed(constant("only", "x")))).isEmpty();
     }
 }

@@ -4,10 +4,12 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import leveltally.core.bankfiles.BankFile;
-import leveltally.core.bankfiles.Layout;
+import leveltally.core.bankfiles.Laid;
+import leveltally.core.bankfiles.LayoutField;
+import leveltally.core.bankfiles.LayoutRecord;
+import leveltally.core.bankfiles.Sums;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -27,6 +29,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 @Needs(Deed.READ)
 class BankController {
+    private static final int MOST_SHOWN = 300;
+
     private final BankFiles files;
     private final FileRows rows;
 
@@ -37,7 +41,11 @@ class BankController {
 
     record EventView(long event, String kind, long number, String payee, MoneyView amount, LocalDate date) {}
 
-    record ColumnView(String name, int from, int to) {}
+    /** A kind of record: header, detail or trailer, and what its fields are called. */
+    record KindView(String words, List<String> fields) {}
+
+    /** @param kind counted from 0; {@code ends} where each of its fields ends, counted in characters */
+    record RecordView(String text, int kind, List<Integer> ends) {}
 
     record FindingView(int row, String field, String sentence) {}
 
@@ -48,8 +56,9 @@ class BankController {
             int voids,
             MoneyView voided,
             List<EventView> events,
-            List<String> records,
-            List<ColumnView> columns,
+            List<RecordView> records,
+            int recordCount,
+            List<KindView> kinds,
             List<FindingView> findings,
             int heldBack) {}
 
@@ -63,20 +72,23 @@ class BankController {
         BankFiles.Draft draft = files.preview(new BankAccountId(account), by.today());
         List<BankFile.Item> items =
                 draft.waiting().stream().map(BankFiles.Waiting::item).toList();
-        var issued = BankFile.Sums.of(
-                BankFile.Item.Kind.ISSUE, items, draft.account().currency());
-        var voided =
-                BankFile.Sums.of(BankFile.Item.Kind.VOID, items, draft.account().currency());
+        Sums sums = Sums.of(items, draft.account().currency());
+        BankFile file = draft.file();
         return new PreviewView(
                 draft.layout().name(),
-                issued.count(),
-                MoneyView.of(issued.total()),
-                voided.count(),
-                MoneyView.of(voided.total()),
+                sums.issues(),
+                MoneyView.of(sums.issued()),
+                sums.voids(),
+                MoneyView.of(sums.voided()),
                 draft.waiting().stream().map(BankController::view).toList(),
-                draft.file().records().stream().map(r -> masked(r, draft)).toList(),
-                columns(draft.layout()),
-                draft.file().findings().stream()
+                file.records().stream()
+                        .limit(MOST_SHOWN)
+                        .map(record -> view(record, draft))
+                        .toList(),
+                file.records().size(),
+                draft.layout().records().stream().map(BankController::view).toList(),
+                file.findings().stream()
+                        .limit(MOST_SHOWN)
                         .map(f -> new FindingView(f.row(), f.field(), f.sentence()))
                         .toList(),
                 draft.heldBack());
@@ -100,14 +112,17 @@ class BankController {
                 item.date());
     }
 
-    private static List<ColumnView> columns(Layout layout) {
-        List<ColumnView> columns = new ArrayList<>();
-        int from = 1;
-        for (Layout.Field field : layout.detail()) {
-            columns.add(new ColumnView(field.name(), from, from + field.width() - 1));
-            from += field.width();
-        }
-        return columns;
+    private static KindView view(LayoutRecord record) {
+        return new KindView(
+                record.place().words(),
+                record.fields().stream().map(LayoutField::name).toList());
+    }
+
+    private static RecordView view(Laid record, BankFiles.Draft draft) {
+        return new RecordView(
+                masked(record.text(), draft),
+                record.kind(),
+                record.spans().stream().map(Laid.Span::to).toList());
     }
 
     @GetMapping("/bank-files")

@@ -11,8 +11,10 @@ import java.util.stream.IntStream;
 import leveltally.core.Refusal;
 import leveltally.core.Sha256;
 import leveltally.core.bankfiles.BankFile;
+import leveltally.core.bankfiles.FileName;
 import leveltally.core.bankfiles.FilePurpose;
 import leveltally.core.bankfiles.Layout;
+import leveltally.core.bankfiles.Sums;
 import leveltally.core.checks.BankKnows;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
@@ -69,7 +71,13 @@ public class BankFiles {
      *
      * @param heldBack how many voids wait for the answer to the file of their issue
      */
-    record Draft(BankAccount account, Layout layout, List<Waiting> waiting, int heldBack, BankFile file) {}
+    record Draft(
+            BankAccount account,
+            Layout layout,
+            BankFile.About about,
+            List<Waiting> waiting,
+            int heldBack,
+            BankFile file) {}
 
     /** A file's bytes under its name. */
     record Content(String name, byte[] bytes) {}
@@ -80,7 +88,7 @@ public class BankFiles {
         LayoutEntity row = new LayoutEntity();
         row.name = layout.name();
         row.versionNumber = 1;
-        row.definition = json.writeValueAsString(layout);
+        row.definition = BankLayoutFile.write(layout, json);
         entities.persist(row);
         return row.id;
     }
@@ -114,19 +122,17 @@ public class BankFiles {
         file.purpose = FilePurpose.POSITIVE_PAY;
         file.layoutId = layoutOf(account);
         file.serial = serial;
-        file.fileName = "positive-pay-" + by.today() + "-" + serial + ".txt";
+        file.fileName = FileName.of(draft.layout().fileName(), draft.about());
         file.madeAt = by.now();
         file.madeBy = by.person().value();
         file.content = draft.file().bytes();
         file.contentHash = Sha256.hex(file.content);
         file.items = items.size();
         file.currency = account.currency().getCurrencyCode();
-        file.totalMinor = BankFile.Sums.of(BankFile.Item.Kind.ISSUE, items, account.currency())
-                .total()
-                .minor();
-        var voids = BankFile.Sums.of(BankFile.Item.Kind.VOID, items, account.currency());
-        file.voids = voids.count();
-        file.voidMinor = voids.total().minor();
+        Sums sums = Sums.of(items, account.currency());
+        file.totalMinor = sums.issued().minor();
+        file.voids = sums.voids();
+        file.voidMinor = sums.voided().minor();
         file.state = BankFileEntity.State.MADE;
         file.answerNote = "";
         file.followsId = lastRefused(id);
@@ -233,9 +239,11 @@ public class BankFiles {
                     .list();
         }
         List<Waiting> all = jdbc.sql("""
-                SELECT e.id, e.kind, n.number, e.amount_minor, e.currency, e.event_date, e.payee,
+                SELECT e.id, e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, e.amount_minor, e.currency, p.check_date,
+                  e.event_date, e.payee,
                   i.never_reported, f.state = :accepted AS accepted
                 FROM bank_event e JOIN check_number n ON n.id = e.check_number_id
+                JOIN number_series s ON s.id = n.series_id JOIN payment p ON p.id = n.payment_id
                 LEFT JOIN bank_event i ON i.check_number_id = e.check_number_id AND i.kind = :issue
                 LEFT JOIN bank_file f ON f.id = i.file_id
                 WHERE e.bank_account_id = :account AND e.file_id IS NULL AND e.never_reported IS NULL
@@ -249,18 +257,21 @@ public class BankFiles {
                         new BankFile.Item(
                                 BankFile.Item.Kind.valueOf(r.getString("kind")),
                                 r.getLong("number"),
+                                r.getString("printed"),
                                 Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                                r.getObject("check_date", LocalDate.class),
                                 r.getObject("event_date", LocalDate.class),
                                 r.getString("payee")),
                         BankKnows.Issue.of(
                                 r.getString("never_reported") != null, r.getObject("accepted", Boolean.class))))
                 .list();
         List<Waiting> waiting = all.stream().filter(Waiting::goes).toList();
-        Layout layout = json.readValue(entities.find(LayoutEntity.class, layoutOf(account)).definition, Layout.class);
+        Layout layout = BankLayoutFile.read(entities.find(LayoutEntity.class, layoutOf(account)).definition, json);
         var about =
                 new BankFile.About(account.routingNumber(), account.accountNumber(), account.currency(), today, serial);
         List<BankFile.Item> items = waiting.stream().map(Waiting::item).toList();
-        return new Draft(account, layout, waiting, all.size() - waiting.size(), BankFile.of(layout, about, items));
+        return new Draft(
+                account, layout, about, waiting, all.size() - waiting.size(), BankFile.of(layout, about, items));
     }
 
     /**
@@ -282,19 +293,21 @@ public class BankFiles {
 
     private List<String> untrueRecords(BankFileEntity file) {
         BankAccount account = accounts.get(new BankAccountId(file.bankAccountId));
-        Layout layout = json.readValue(entities.find(LayoutEntity.class, file.layoutId).definition, Layout.class);
+        Layout layout = BankLayoutFile.read(entities.find(LayoutEntity.class, file.layoutId).definition, json);
         List<BankFile.Item> paid = jdbc.sql("""
-                        SELECT e.kind, n.number, p.amount_minor, p.currency,
+                        SELECT e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, p.amount_minor, p.currency, p.check_date,
                           CASE WHEN e.kind = 'ISSUE' THEN p.check_date ELSE e.event_date END AS told_date, p.payee
                         FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id
-                        JOIN check_number n ON n.id = e.check_number_id JOIN payment p ON p.id = n.payment_id
-                        WHERE x.file_id = :file ORDER BY x.position
+                        JOIN check_number n ON n.id = e.check_number_id JOIN number_series s ON s.id = n.series_id
+                        JOIN payment p ON p.id = n.payment_id WHERE x.file_id = :file ORDER BY x.position
                         """)
                 .param("file", file.id)
                 .query((r, n) -> new BankFile.Item(
                         BankFile.Item.Kind.valueOf(r.getString("kind")),
                         r.getLong("number"),
+                        r.getString("printed"),
                         Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                        r.getObject("check_date", LocalDate.class),
                         r.getObject("told_date", LocalDate.class),
                         r.getString("payee")))
                 .list();
@@ -304,19 +317,19 @@ public class BankFiles {
                 account.currency(),
                 LocalDate.ofInstant(file.madeAt, ZoneOffset.UTC),
                 file.serial);
+        BankFile reckoned = BankFile.of(layout, about, paid);
         List<String> written = BankFile.records(layout, file.content);
-        List<String> reckoned = BankFile.of(layout, about, paid).records();
-        if (written.size() != reckoned.size()) {
+        List<String> records = reckoned.texts();
+        if (written.size() != records.size()) {
             return List.of("Bank file " + file.serial + " has " + written.size() + " records, its events make "
-                    + reckoned.size());
+                    + records.size());
         }
-        int first = layout.header().isEmpty() ? 0 : 1;
-        return IntStream.range(0, paid.size())
-                .filter(i -> !written.get(first + i).equals(reckoned.get(first + i)))
-                .mapToObj(i -> "Bank file " + file.serial + ", row " + (i + 1) + ": it says “"
-                        + written.get(first + i).strip() + "”, the payment of check "
-                        + paid.get(i).number() + " says “"
-                        + reckoned.get(first + i).strip() + "”")
+        // the first and the last say when it was made and by whom; what they add up is added up from the details
+        return IntStream.range(layout.before(), records.size() - layout.after())
+                .filter(i -> !written.get(i).equals(records.get(i)))
+                .mapToObj(i -> "Bank file " + file.serial + ", record " + (i + 1) + ": it says “"
+                        + written.get(i).strip() + "”, its payments say “"
+                        + records.get(i).strip() + "”")
                 .toList();
     }
 
