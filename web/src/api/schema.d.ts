@@ -6799,13 +6799,6 @@ export interface components {
             /** Format: int64 */
             follows?: number;
         };
-        ColumnView: {
-            name: string;
-            /** Format: int32 */
-            from: number;
-            /** Format: int32 */
-            to: number;
-        };
         EventView: {
             /** Format: int64 */
             event: number;
@@ -6823,6 +6816,10 @@ export interface components {
             field: string;
             sentence: string;
         };
+        KindView: {
+            words: string;
+            fields: string[];
+        };
         PreviewView: {
             layout: string;
             /** Format: int32 */
@@ -6832,11 +6829,19 @@ export interface components {
             voids: number;
             voided: components["schemas"]["MoneyView"];
             events: components["schemas"]["EventView"][];
-            records: string[];
-            columns: components["schemas"]["ColumnView"][];
+            records: components["schemas"]["RecordView"][];
+            /** Format: int32 */
+            recordCount: number;
+            kinds: components["schemas"]["KindView"][];
             findings: components["schemas"]["FindingView"][];
             /** Format: int32 */
             heldBack: number;
+        };
+        RecordView: {
+            text: string;
+            /** Format: int32 */
+            kind: number;
+            ends: number[];
         };
         LayoutChoice: {
             /** Format: int64 */

@@ -74,7 +74,8 @@ export function FilePreview({ preview }: { preview: Preview }) {
         ) : (
           "Point at a character, or use the arrows: its field is named here."
         )}{" "}
-        {records.length < preview.recordCount && `These are the first ${records.length} of ${preview.recordCount} records. `}
+        {records.length < preview.recordCount &&
+          `These are the first ${records.length} of ${preview.recordCount} records. `}
         The serial number is given when the file is made; the account number is masked here.
       </p>
     </>

@@ -255,7 +255,7 @@ class LawsTest {
                         "(SELECT id FROM (SELECT MIN(id) AS id FROM bank_event) x)"),
                 breach(
                         Law.L5,
-                        ", row ",
+                        ", record ",
                         "UPDATE payment SET payee = CONCAT('X', payee) WHERE id = (SELECT MIN(n.payment_id) FROM check_number n"
                                 + " JOIN bank_event e ON e.check_number_id = n.id JOIN bank_file f ON f.id = e.file_id)",
                         "UPDATE payment SET payee = SUBSTRING(payee, 2) WHERE id = (SELECT MIN(n.payment_id) FROM check_number n"

@@ -71,7 +71,7 @@ public final class RecordWriter {
             }
             spans.add(new Laid.Span(from, text.length()));
         }
-        return new Laid(text.toString(), kind, spans);
+        return new Laid(text.toString(), kind, row, spans);
     }
 
     /** As many whole words as have room; a word longer than that is broken. */

@@ -328,8 +328,10 @@ public class BankFiles {
         return IntStream.range(layout.before(), records.size() - layout.after())
                 .filter(i -> !written.get(i).equals(records.get(i)))
                 .mapToObj(i -> "Bank file " + file.serial + ", record " + (i + 1) + ": it says “"
-                        + written.get(i).strip() + "”, its payments say “"
-                        + records.get(i).strip() + "”")
+                        + written.get(i).strip() + "”, the payment of check "
+                        + paid.get(reckoned.records().get(i).row() - 1).printed() + " says “"
+                        + records.get(i).strip()
+                        + "”")
                 .toList();
     }
 
