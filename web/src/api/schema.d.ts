@@ -6803,8 +6803,7 @@ export interface components {
             /** Format: int64 */
             event: number;
             kind: string;
-            /** Format: int64 */
-            number: number;
+            number: string;
             payee: string;
             amount: components["schemas"]["MoneyView"];
             /** Format: date */

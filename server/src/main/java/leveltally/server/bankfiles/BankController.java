@@ -39,7 +39,7 @@ class BankController {
         this.rows = rows;
     }
 
-    record EventView(long event, String kind, long number, String payee, MoneyView amount, LocalDate date) {}
+    record EventView(long event, String kind, String number, String payee, MoneyView amount, LocalDate date) {}
 
     /** A kind of record: header, detail or trailer, and what its fields are called. */
     record KindView(String words, List<String> fields) {}
@@ -106,7 +106,7 @@ class BankController {
         return new EventView(
                 waiting.event(),
                 item.kind().name(),
-                item.number(),
+                item.printed(),
                 item.payee(),
                 MoneyView.of(item.amount()),
                 item.date());

@@ -25,6 +25,14 @@ class BankLayoutFileTest {
         }
     }
 
+    @Test
+    void theStandardOnesCanBeChosenEverywhere() {
+        assertThat(App.bean(PositivePay.class).layouts())
+                .extracting(PositivePay.LayoutChoice::name)
+                .containsAll(
+                        StandardBankLayouts.all().stream().map(Layout::name).toList());
+    }
+
     /** The one every installation began with, before a layout could have records of several kinds. */
     @Test
     void whatWasKeptFirstSaysTheSame() {
