@@ -48,6 +48,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/trail": () => import("./audit/TrailPage").then((m) => m.TrailPage),
   "/mail": () => import("./mail/MailPage").then((m) => m.MailPage),
   "/company": () => import("./company/CompanyPage").then((m) => m.CompanyPage),
+  "/bank-layouts": () => import("./bankfiles/LayoutsPage").then((m) => m.LayoutsPage),
   "/bank-accounts": () => import("./setup/BankAccountsPage").then((m) => m.BankAccountsPage),
   "/bank-accounts/:id": () => import("./setup/BankAccountPage").then((m) => m.BankAccountPage),
   "/layouts/:id": () => import("./paper/LayoutPage").then((m) => m.LayoutPage),

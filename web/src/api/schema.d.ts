@@ -2180,6 +2180,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-layouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_6"];
+        put?: never;
+        post: operations["keep_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-layouts/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tried_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-files": {
         parameters: {
             query?: never;
@@ -2843,7 +2875,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_6"];
+        get: operations["all_7"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3836,6 +3868,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["allAsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-layouts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["text"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5702,6 +5750,71 @@ export interface components {
             /** Format: date */
             checkDate: string;
         };
+        KeptBankLayout: {
+            text: string;
+        };
+        BankLayoutVersion: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int32 */
+            version: number;
+            newest: boolean;
+            usedBy: string;
+        };
+        TriedBankLayout: {
+            /** Format: int64 */
+            account: number;
+            text: string;
+        };
+        EventView: {
+            /** Format: int64 */
+            event: number;
+            kind: string;
+            number: string;
+            payee: string;
+            amount: components["schemas"]["MoneyView"];
+            /** Format: date */
+            date: string;
+        };
+        FindingView: {
+            /** Format: int32 */
+            row: number;
+            field: string;
+            sentence: string;
+        };
+        KindView: {
+            words: string;
+            fields: string[];
+        };
+        PreviewView: {
+            layout: string;
+            /** Format: int32 */
+            issues: number;
+            issued: components["schemas"]["MoneyView"];
+            /** Format: int32 */
+            voids: number;
+            voided: components["schemas"]["MoneyView"];
+            events: components["schemas"]["EventView"][];
+            records: components["schemas"]["RecordView"][];
+            /** Format: int32 */
+            recordCount: number;
+            kinds: components["schemas"]["KindView"][];
+            findings: components["schemas"]["FindingView"][];
+            /** Format: int32 */
+            heldBack: number;
+        };
+        RecordView: {
+            text: string;
+            /** Format: int32 */
+            kind: number;
+            ends: number[];
+        };
+        TriedBankLayoutView: {
+            wrong: string[];
+            fileName: string;
+            preview?: components["schemas"]["PreviewView"];
+        };
         MakeFile: {
             /** Format: int64 */
             account: number;
@@ -6778,6 +6891,9 @@ export interface components {
             open: components["schemas"]["MoneyView"];
             inBatch?: string;
         };
+        BankLayoutText: {
+            text: string;
+        };
         FileView: {
             /** Format: int64 */
             id: number;
@@ -6798,49 +6914,6 @@ export interface components {
             hash: string;
             /** Format: int64 */
             follows?: number;
-        };
-        EventView: {
-            /** Format: int64 */
-            event: number;
-            kind: string;
-            number: string;
-            payee: string;
-            amount: components["schemas"]["MoneyView"];
-            /** Format: date */
-            date: string;
-        };
-        FindingView: {
-            /** Format: int32 */
-            row: number;
-            field: string;
-            sentence: string;
-        };
-        KindView: {
-            words: string;
-            fields: string[];
-        };
-        PreviewView: {
-            layout: string;
-            /** Format: int32 */
-            issues: number;
-            issued: components["schemas"]["MoneyView"];
-            /** Format: int32 */
-            voids: number;
-            voided: components["schemas"]["MoneyView"];
-            events: components["schemas"]["EventView"][];
-            records: components["schemas"]["RecordView"][];
-            /** Format: int32 */
-            recordCount: number;
-            kinds: components["schemas"]["KindView"][];
-            findings: components["schemas"]["FindingView"][];
-            /** Format: int32 */
-            heldBack: number;
-        };
-        RecordView: {
-            text: string;
-            /** Format: int32 */
-            kind: number;
-            ends: number[];
         };
         LayoutChoice: {
             /** Format: int64 */
@@ -10943,6 +11016,74 @@ export interface operations {
             };
         };
     };
+    all_6: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankLayoutVersion"][];
+                };
+            };
+        };
+    };
+    keep_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptBankLayout"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankLayoutVersion"];
+                };
+            };
+        };
+    };
+    tried_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TriedBankLayout"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedBankLayoutView"];
+                };
+            };
+        };
+    };
     list_3: {
         parameters: {
             query: {
@@ -11988,7 +12129,7 @@ export interface operations {
             };
         };
     };
-    all_6: {
+    all_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -13612,6 +13753,28 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+        };
+    };
+    text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankLayoutText"];
                 };
             };
         };

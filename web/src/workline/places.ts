@@ -61,6 +61,7 @@ export const GROUPS: { title: string; places: Place[] }[] = [
       { to: "/setup", title: "Set up", roles: LEADERS, also: "first check missing begin" },
       { to: "/company", title: "Company", roles: [...LEADERS, "AUDITOR"], also: "address grace stale zone" },
       { to: "/ledger?view=accounts", title: "Accounts of the ledger", also: "chart payables discounts" },
+      { to: "/bank-layouts", title: "Layouts of bank files", also: "positive pay format records fields" },
       { to: "/bank-accounts", title: "Bank accounts", also: "series numbers holidays positive pay floor" },
       { to: "/printers", title: "Printers", also: "queue paper own printer" },
       { to: "/routes", title: "Routes of approval" },

@@ -69,7 +69,11 @@ class BankController {
     @GetMapping("/bank-files/preview")
     PreviewView preview(Actor by, @RequestParam long account) {
         by.mayDo(Deed.READ);
-        BankFiles.Draft draft = files.preview(new BankAccountId(account), by.today());
+        return view(files.preview(new BankAccountId(account), by.today()));
+    }
+
+    /** What a file would hold. */
+    static PreviewView view(BankFiles.Draft draft) {
         List<BankFile.Item> items =
                 draft.waiting().stream().map(BankFiles.Waiting::item).toList();
         Sums sums = Sums.of(items, draft.account().currency());

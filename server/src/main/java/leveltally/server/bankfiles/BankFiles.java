@@ -33,6 +33,10 @@ import tools.jackson.databind.json.JsonMapper;
 /** Positive pay files. Waiting events decide what goes in, never a typed date. */
 @Service
 public class BankFiles {
+    private static final String WAITING = "e.file_id IS NULL";
+    private static final String TOLD_LAST =
+            "e.file_id = (SELECT MAX(t.id) FROM bank_file t WHERE t.bank_account_id = e.bank_account_id)";
+
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final BankAccounts accounts;
@@ -97,6 +101,14 @@ public class BankFiles {
     @Transactional(readOnly = true)
     Draft preview(BankAccountId account, LocalDate today) {
         return draft(accounts.get(account), today, 0, false);
+    }
+
+    /** What waits, as another layout would tell it; where nothing waits, what was told last. */
+    @Transactional(readOnly = true)
+    Draft tried(BankAccountId id, Layout layout, LocalDate today) {
+        BankAccount account = accounts.get(id);
+        List<Waiting> waiting = waiting(account, WAITING);
+        return draft(account, layout, today, 0, waiting.isEmpty() ? waiting(account, TOLD_LAST) : waiting);
     }
 
     /** Makes a file of everything that waits; each event is in it exactly once (law L5). */
@@ -238,7 +250,22 @@ public class BankFiles {
                     .query(Long.class)
                     .list();
         }
-        List<Waiting> all = jdbc.sql("""
+        Layout layout = BankLayoutFile.read(entities.find(LayoutEntity.class, layoutOf(account)).definition, json);
+        return draft(account, layout, today, serial, waiting(account, WAITING));
+    }
+
+    private static Draft draft(BankAccount account, Layout layout, LocalDate today, long serial, List<Waiting> all) {
+        List<Waiting> waiting = all.stream().filter(Waiting::goes).toList();
+        var about =
+                new BankFile.About(account.routingNumber(), account.accountNumber(), account.currency(), today, serial);
+        List<BankFile.Item> items = waiting.stream().map(Waiting::item).toList();
+        return new Draft(
+                account, layout, about, waiting, all.size() - waiting.size(), BankFile.of(layout, about, items));
+    }
+
+    /** @param which of the account's events, as SQL over {@code bank_event e} */
+    private List<Waiting> waiting(BankAccount account, String which) {
+        return jdbc.sql("""
                 SELECT e.id, e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, e.amount_minor, e.currency, p.check_date,
                   e.event_date, e.payee,
                   i.never_reported, f.state = :accepted AS accepted
@@ -246,9 +273,9 @@ public class BankFiles {
                 JOIN number_series s ON s.id = n.series_id JOIN payment p ON p.id = n.payment_id
                 LEFT JOIN bank_event i ON i.check_number_id = e.check_number_id AND i.kind = :issue
                 LEFT JOIN bank_file f ON f.id = i.file_id
-                WHERE e.bank_account_id = :account AND e.file_id IS NULL AND e.never_reported IS NULL
+                WHERE e.bank_account_id = :account AND %s AND e.never_reported IS NULL
                 ORDER BY n.number, e.kind
-                """)
+                """.formatted(which))
                 .param("account", account.id().value())
                 .param("issue", BankFile.Item.Kind.ISSUE.name())
                 .param("accepted", BankFileEntity.State.ACCEPTED.name())
@@ -265,13 +292,6 @@ public class BankFiles {
                         BankKnows.Issue.of(
                                 r.getString("never_reported") != null, r.getObject("accepted", Boolean.class))))
                 .list();
-        List<Waiting> waiting = all.stream().filter(Waiting::goes).toList();
-        Layout layout = BankLayoutFile.read(entities.find(LayoutEntity.class, layoutOf(account)).definition, json);
-        var about =
-                new BankFile.About(account.routingNumber(), account.accountNumber(), account.currency(), today, serial);
-        List<BankFile.Item> items = waiting.stream().map(Waiting::item).toList();
-        return new Draft(
-                account, layout, about, waiting, all.size() - waiting.size(), BankFile.of(layout, about, items));
     }
 
     /**

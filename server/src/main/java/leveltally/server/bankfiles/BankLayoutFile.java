@@ -4,6 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import leveltally.core.Refusal;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.LayoutField;
 import leveltally.core.bankfiles.LayoutField.Characters;
@@ -11,7 +14,9 @@ import leveltally.core.bankfiles.LayoutField.Substitutions;
 import leveltally.core.bankfiles.LayoutRecord;
 import leveltally.core.bankfiles.Shape;
 import leveltally.core.bankfiles.Source;
-import org.jspecify.annotations.Nullable;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.TokenStreamLocation;
+import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -21,6 +26,8 @@ import tools.jackson.databind.json.JsonMapper;
  */
 final class BankLayoutFile {
     static final String FORMAT = "level-tally bank layout 1";
+    private static final int LONGEST_NAME = 80;
+    private static final Pattern MISSING = Pattern.compile("^Missing creator property '([^']+)'");
 
     private BankLayoutFile() {}
 
@@ -33,14 +40,23 @@ final class BankLayoutFile {
             Layout.LineEnd lineEnd,
             String separator,
             String quote,
-            Shape.@Nullable Quoting quoting,
-            Shape.@Nullable Escape escape,
+            Shape.Quoting quoting,
+            Shape.Escape escape,
             String fileName,
             List<LayoutRecord> records) {}
 
+    /** The same, to be read and changed by people. */
+    static String typed(Layout layout, JsonMapper json) {
+        return json.writerWithDefaultPrettyPrinter().writeValueAsString(kept(layout));
+    }
+
     static String write(Layout layout, JsonMapper json) {
+        return json.writeValueAsString(kept(layout));
+    }
+
+    private static Kept kept(Layout layout) {
         Shape.Delimited by = layout.shape() instanceof Shape.Delimited delimited ? delimited : null;
-        return json.writeValueAsString(new Kept(
+        return new Kept(
                 FORMAT,
                 layout.name(),
                 layout.encoding(),
@@ -48,10 +64,60 @@ final class BankLayoutFile {
                 layout.lineEnd(),
                 by == null ? "" : String.valueOf(by.separator()),
                 by == null ? "" : String.valueOf(by.quote()),
-                by == null ? null : by.quoting(),
-                by == null ? null : by.escape(),
+                by == null ? Shape.Quoting.NEVER : by.quoting(),
+                by == null ? Shape.Escape.NONE : by.escape(),
                 layout.fileName(),
-                layout.records()));
+                layout.records());
+    }
+
+    /**
+     * A layout as somebody typed it or brought it in.
+     *
+     * @throws Refusal naming the line where it cannot be read
+     */
+    static Layout read(JsonMapper json, String typed) {
+        JsonMapper strict = json.rebuild()
+                .enable(DeserializationFeature.FAIL_ON_MISSING_CREATOR_PROPERTIES)
+                .enable(DeserializationFeature.FAIL_ON_NULL_CREATOR_PROPERTIES)
+                .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+                .build();
+        try {
+            Kept kept = strict.readValue(typed, Kept.class);
+            if (!kept.format().equals(FORMAT)) {
+                throw unreadable("its format is not “" + FORMAT + "”");
+            }
+            boolean delimited = !kept.separator().isEmpty();
+            if (delimited && (kept.separator().length() != 1 || kept.quote().length() != 1)) {
+                throw unreadable("a separator and a quote are one character each");
+            }
+            if (kept.name().isBlank() || kept.name().length() > LONGEST_NAME) {
+                throw unreadable("its name is missing, or longer than " + LONGEST_NAME + " characters");
+            }
+            return read(strict.writeValueAsString(kept), strict);
+        } catch (JacksonException broken) {
+            TokenStreamLocation at = broken.getLocation();
+            throw unreadable((at == null || at.getLineNr() < 1 ? "" : "line " + at.getLineNr() + ": ") + why(broken));
+        }
+    }
+
+    /** Which part it is that cannot be read. */
+    private static String why(JacksonException broken) {
+        Matcher missing = MISSING.matcher(broken.getOriginalMessage());
+        if (missing.find()) {
+            return "“" + missing.group(1) + "” is missing";
+        }
+        String part = broken.getPath().stream()
+                .map(JacksonException.Reference::getPropertyName)
+                .filter(name -> name != null)
+                .reduce((first, last) -> last)
+                .orElse("");
+        return part.isEmpty()
+                ? "it is not written as JSON there"
+                : "“" + part + "” is none of the parts a layout has, or holds what it cannot hold";
+    }
+
+    private static Refusal unreadable(String why) {
+        return Refusal.invalidField("layout-unreadable", "text", "This is no layout of a bank's file: " + why + ".");
     }
 
     static Layout read(String text, JsonMapper json) {
@@ -60,7 +126,7 @@ final class BankLayoutFile {
             return first(tree);
         }
         Kept kept = json.treeToValue(tree, Kept.class);
-        Shape shape = kept.separator().isEmpty() || kept.quoting() == null || kept.escape() == null
+        Shape shape = kept.separator().isEmpty()
                 ? new Shape.Fixed()
                 : new Shape.Delimited(
                         kept.separator().charAt(0), kept.quote().charAt(0), kept.quoting(), kept.escape());

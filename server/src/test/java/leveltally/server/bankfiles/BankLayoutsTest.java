@@ -1,0 +1,68 @@
+package leveltally.server.bankfiles;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import leveltally.core.Refusal;
+import leveltally.core.bankfiles.Layout;
+import leveltally.core.bankfiles.StandardBankLayouts;
+import leveltally.server.App;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Layouts as administrators change them: tried on what waits, refused with the line, kept in versions. */
+class BankLayoutsTest {
+    private static final BankLayouts LAYOUTS = App.bean(BankLayouts.class);
+    private static final String TYPED =
+            BankLayoutFile.typed(StandardBankLayouts.semicolonsWithTotals(), App.bean(JsonMapper.class));
+
+    @Test
+    void whatIsTypedIsTriedOnWhatWaits() {
+        Layout layout = LAYOUTS.read(TYPED);
+        BankFiles.Draft draft = App.bean(BankFiles.class).tried(App.operations(), layout, App.TODAY);
+        assertThat(draft.waiting()).isNotEmpty();
+        assertThat(draft.file().findings()).isEmpty();
+        assertThat(draft.file().texts().get(0)).startsWith("00;");
+        assertThat(draft.file().texts()).hasSize(draft.waiting().size() + 2);
+    }
+
+    @ParameterizedTest(name = "{0} for {1}: {2}")
+    @CsvSource(delimiter = '|', quoteCharacter = '`', textBlock = """
+            "DETAIL"                        | "BODY"       | “place”
+            "separator" : ";"               | "separator" : ";;" | one character each
+            "encoding" : "windows-1252",    | ``           | encoding
+            "fill" : " "                    | "fill" : null | fill
+            level-tally bank layout 1       | another one  | its format is not
+            "records" : [                   | "records" :  | line
+            "place"                         | "plaice"     | “place” is missing
+            """)
+    void whatCannotBeReadIsRefusedInASentence(String part, String other, String words) {
+        assertThat(TYPED).contains(part);
+        assertThatThrownBy(() -> LAYOUTS.read(TYPED.replaceFirst(java.util.regex.Pattern.quote(part), other)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("no layout of a bank's file")
+                .hasMessageContaining(words);
+    }
+
+    @Test
+    void whatIsKeptIsTheNextVersionAndWhatIsWrongIsNot() {
+        String name = "Semicolons, issues and voids apart, totals";
+        assertThatThrownBy(() -> LAYOUTS.keep(
+                        App.actor("joss", leveltally.core.people.Role.ADMINISTRATOR),
+                        TYPED.replace("\"VOIDS\"", "\"ISSUES\"")))
+                .hasMessageContaining("No detail tells of a void");
+        assertThatThrownBy(() -> LAYOUTS.keep(App.ines(), TYPED)).isInstanceOf(Refusal.class);
+        BankLayouts.BankLayoutVersion kept =
+                LAYOUTS.keep(App.actor("joss", leveltally.core.people.Role.ADMINISTRATOR), TYPED);
+        assertThat(kept.name()).isEqualTo(name);
+        assertThat(kept.version()).isEqualTo(2);
+        assertThat(LAYOUTS.all())
+                .filteredOn(one -> one.name().equals(name))
+                .extracting(BankLayouts.BankLayoutVersion::version, BankLayouts.BankLayoutVersion::newest)
+                .containsExactly(
+                        org.assertj.core.groups.Tuple.tuple(2, true), org.assertj.core.groups.Tuple.tuple(1, false));
+        assertThat(LAYOUTS.read(LAYOUTS.text(kept.id()))).isEqualTo(LAYOUTS.read(TYPED));
+    }
+}
