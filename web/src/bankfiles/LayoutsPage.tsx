@@ -26,7 +26,15 @@ export function LayoutsPage() {
   return (
     <Loaded query={layouts}>
       {(versions) => (
-        <Loaded query={accounts}>{(known) => <Chosen versions={versions} accounts={known} />}</Loaded>
+        <Loaded query={accounts}>
+          {(known) =>
+            known.length === 0 ? (
+              <p className="p-5">Open a bank account first: a layout is tried on what waits of one.</p>
+            ) : (
+              <Chosen versions={versions} accounts={known} />
+            )
+          }
+        </Loaded>
       )}
     </Loaded>
   );

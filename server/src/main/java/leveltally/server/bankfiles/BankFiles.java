@@ -33,6 +33,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** Positive pay files. Waiting events decide what goes in, never a typed date. */
 @Service
 public class BankFiles {
+    private static final int MOST_TRIED = 300;
     private static final String WAITING = "e.file_id IS NULL";
     private static final String TOLD_LAST =
             "e.file_id = (SELECT MAX(t.id) FROM bank_file t WHERE t.bank_account_id = e.bank_account_id)";
@@ -103,12 +104,12 @@ public class BankFiles {
         return draft(accounts.get(account), today, 0, false);
     }
 
-    /** What waits, as another layout would tell it; where nothing waits, what was told last. */
+    /** What waits, the first of it, as another layout would tell it; where nothing waits, what was told last. */
     @Transactional(readOnly = true)
     Draft tried(BankAccountId id, Layout layout, LocalDate today) {
         BankAccount account = accounts.get(id);
-        List<Waiting> waiting = waiting(account, WAITING);
-        return draft(account, layout, today, 0, waiting.isEmpty() ? waiting(account, TOLD_LAST) : waiting);
+        List<Waiting> waiting = waiting(account, WAITING, MOST_TRIED);
+        return draft(account, layout, today, 0, waiting.isEmpty() ? waiting(account, TOLD_LAST, MOST_TRIED) : waiting);
     }
 
     /** Makes a file of everything that waits; each event is in it exactly once (law L5). */
@@ -251,7 +252,7 @@ public class BankFiles {
                     .list();
         }
         Layout layout = BankLayoutFile.read(entities.find(LayoutEntity.class, layoutOf(account)).definition, json);
-        return draft(account, layout, today, serial, waiting(account, WAITING));
+        return draft(account, layout, today, serial, waiting(account, WAITING, Integer.MAX_VALUE));
     }
 
     private static Draft draft(BankAccount account, Layout layout, LocalDate today, long serial, List<Waiting> all) {
@@ -264,7 +265,7 @@ public class BankFiles {
     }
 
     /** @param which of the account's events, as SQL over {@code bank_event e} */
-    private List<Waiting> waiting(BankAccount account, String which) {
+    private List<Waiting> waiting(BankAccount account, String which, int most) {
         return jdbc.sql("""
                 SELECT e.id, e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, e.amount_minor, e.currency, p.check_date,
                   e.event_date, e.payee,
@@ -274,8 +275,9 @@ public class BankFiles {
                 LEFT JOIN bank_event i ON i.check_number_id = e.check_number_id AND i.kind = :issue
                 LEFT JOIN bank_file f ON f.id = i.file_id
                 WHERE e.bank_account_id = :account AND %s AND e.never_reported IS NULL
-                ORDER BY n.number, e.kind
+                ORDER BY n.number, e.kind LIMIT :most
                 """.formatted(which))
+                .param("most", most)
                 .param("account", account.id().value())
                 .param("issue", BankFile.Item.Kind.ISSUE.name())
                 .param("accepted", BankFileEntity.State.ACCEPTED.name())
