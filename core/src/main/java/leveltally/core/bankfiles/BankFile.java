@@ -36,7 +36,16 @@ public record BankFile(List<Laid> records, byte[] bytes, List<Finding> findings)
 
     /** What the file as a whole is about. */
     public record About(
-            String routingNumber, String accountNumber, Currency currency, LocalDate fileDate, long serial) {}
+            String routingNumber, String accountNumber, Currency currency, LocalDate fileDate, long serial) {
+        private static final int SHOWN = 4;
+
+        /** The same with zeros in the account number but for its end: whatever a layout makes of it, no more is shown. */
+        public About masked() {
+            int hidden = Math.max(0, accountNumber.length() - SHOWN);
+            return new About(
+                    routingNumber, "0".repeat(hidden) + accountNumber.substring(hidden), currency, fileDate, serial);
+        }
+    }
 
     /** A value that does not fit: {@code row} counts the events from 1, 0 is header or trailer. */
     public record Finding(int row, String field, String sentence) {}

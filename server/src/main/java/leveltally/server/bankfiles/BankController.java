@@ -100,7 +100,7 @@ class BankController {
 
     /** The account number is shown by its last four digits only. */
     private static String masked(String record, BankFiles.Draft draft) {
-        String number = draft.account().accountNumber();
+        String number = draft.about().accountNumber();
         int keep = Math.min(4, number.length());
         return record.replace(number, "•".repeat(number.length() - keep) + number.substring(number.length() - keep));
     }

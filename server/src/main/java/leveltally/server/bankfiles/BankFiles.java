@@ -257,8 +257,10 @@ public class BankFiles {
 
     private static Draft draft(BankAccount account, Layout layout, LocalDate today, long serial, List<Waiting> all) {
         List<Waiting> waiting = all.stream().filter(Waiting::goes).toList();
-        var about =
+        BankFile.About real =
                 new BankFile.About(account.routingNumber(), account.accountNumber(), account.currency(), today, serial);
+        // without a serial number it is only looked at
+        BankFile.About about = serial == 0 ? real.masked() : real;
         List<BankFile.Item> items = waiting.stream().map(Waiting::item).toList();
         return new Draft(
                 account, layout, about, waiting, all.size() - waiting.size(), BankFile.of(layout, about, items));

@@ -28,6 +28,20 @@ class BankLayoutsTest {
         assertThat(draft.file().texts()).hasSize(draft.waiting().size() + 2);
     }
 
+    /** A layout that cuts the account number to its beginning shows no more of it than any other. */
+    @Test
+    void whateverALayoutMakesOfTheAccountNumberIsMasked() {
+        String number = App.bean(leveltally.server.ledger.BankAccounts.class)
+                .get(App.operations())
+                .accountNumber();
+        String cutting = TYPED.replace("\"ROUTING_NUMBER\"", "\"ACCOUNT_NUMBER\"")
+                .replaceFirst("\"width\" : 0", "\"width\" : 6")
+                .replaceFirst("\"cut\" : false", "\"cut\" : true");
+        BankFiles.Draft draft = App.bean(BankFiles.class).tried(App.operations(), LAYOUTS.read(cutting), App.TODAY);
+        assertThat(draft.file().texts().toString()).doesNotContain(number.substring(0, 6));
+        assertThat(draft.about().accountNumber()).endsWith(number.substring(number.length() - 4));
+    }
+
     @ParameterizedTest(name = "{0} for {1}: {2}")
     @CsvSource(delimiter = '|', quoteCharacter = '`', textBlock = """
             "DETAIL"                        | "BODY"       | “place”
