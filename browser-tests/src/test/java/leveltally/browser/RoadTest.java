@@ -102,7 +102,7 @@ class RoadTest {
         voidOne(Integer.parseInt(next));
         DESK.go("/bank");
         DESK.click("Make the file");
-        DESK.see("Detail columns");
+        DESK.see("Point at a character");
         DESK.confirmed();
         DESK.click("The bank took it");
         DESK.confirmed();
