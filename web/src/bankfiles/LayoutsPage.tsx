@@ -127,7 +127,7 @@ function Editor({
           <span>{version.usedBy ? `files of ${version.usedBy} are made in it` : "no account uses it"}</span>
           {tried.data?.fileName && (
             <span>
-              the next file is called <b className="font-mono">{tried.data.fileName}</b>
+              the next file is called like <b className="font-mono">{tried.data.fileName}</b>
             </span>
           )}
           <a
