@@ -212,7 +212,9 @@ function Register({ all }: { all: Series[] }) {
                   {totals.data.total === 1 ? "number" : "numbers"}
                 </>
               ) : (
-                "counting…"
+                <span className={totals.isError ? "text-rust" : ""}>
+                  {totals.isError ? "how many could not be counted just now" : "counting…"}
+                </span>
               )}
             </span>
             {totals.data?.states.map((total) => (

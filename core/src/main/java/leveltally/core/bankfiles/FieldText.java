@@ -60,14 +60,18 @@ final class FieldText {
 
     /** The value as it is written, before it is filled up. */
     String written(String value) {
-        String text = value.chars().anyMatch(Character::isISOControl) ? value.replaceAll("\\p{Cntrl}", " ") : value;
-        text = substituted(text);
+        String text = substituted(oneLine(value));
         text = switch (field.letters()) {
             case AS_THEY_ARE -> text;
             case UPPER -> text.toUpperCase(Locale.ROOT);
             case LOWER -> text.toLowerCase(Locale.ROOT);
         };
-        return allowed(text);
+        return oneLine(allowed(text));
+    }
+
+    /** A line break, in a name or in what replaces something, would begin a record of its own. */
+    private static String oneLine(String text) {
+        return text.chars().anyMatch(Character::isISOControl) ? text.replaceAll("\\p{Cntrl}", " ") : text;
     }
 
     private String substituted(String value) {

@@ -4,16 +4,21 @@ import java.nio.charset.Charset;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import leveltally.core.Refusal;
 
 /** What is wrong with a layout, whatever events it is used on. */
 public final class LayoutCheck {
     private static final int MOST_RECORDS = 20;
     private static final int MOST_FIELDS = 200;
     private static final int WIDEST = 2_000;
+
+    private static final BankFile.About ANY =
+            new BankFile.About("990044105", "4417", Currency.getInstance("USD"), LocalDate.of(2026, 11, 13), 1);
 
     private LayoutCheck() {}
 
@@ -25,8 +30,13 @@ public final class LayoutCheck {
 
     public static List<Wrong> of(Layout layout) {
         List<Wrong> wrong = new ArrayList<>();
-        if (!Charset.isSupported(layout.encoding())) {
-            wrong.add(new Wrong(0, 0, "“" + layout.encoding() + "” is no encoding this machine knows."));
+        if (!canWrite(layout.encoding())) {
+            wrong.add(new Wrong(0, 0, "“" + layout.encoding() + "” is no encoding this machine can write."));
+        }
+        try {
+            FileName.of(layout.fileName(), ANY);
+        } catch (Refusal noName) {
+            wrong.add(new Wrong(0, 0, noName.sentence()));
         }
         if (layout.at(LayoutRecord.Place.DETAIL).isEmpty()) {
             wrong.add(new Wrong(0, 0, "No record tells of a check: add a detail."));
@@ -56,6 +66,14 @@ public final class LayoutCheck {
             }
         }
         return List.copyOf(wrong);
+    }
+
+    private static boolean canWrite(String encoding) {
+        try {
+            return Charset.forName(encoding).canEncode();
+        } catch (IllegalArgumentException noEncoding) {
+            return false;
+        }
     }
 
     /** Each kind of event has a detail. */
@@ -108,6 +126,9 @@ public final class LayoutCheck {
         if (field.source().form() == Source.Form.DAY && !isPattern(field.value())) {
             wrong.add(new Wrong(
                     record, at, "“" + field.value() + "” describes no day. Write it so: yyyyMMdd, or MM/dd/yy."));
+        }
+        if (Character.isISOControl(field.fill())) {
+            wrong.add(new Wrong(record, at, "It is filled up with a character that nobody sees."));
         }
         boolean figure = field.source().form() != Source.Form.TEXT;
         if (figure && field.align() == LayoutField.Align.LEFT && Character.isDigit(field.fill())) {

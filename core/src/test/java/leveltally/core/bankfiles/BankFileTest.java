@@ -23,6 +23,7 @@ import leveltally.core.bankfiles.LayoutRecord.Tells;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Files for the bank, by what their layouts say. */
 class BankFileTest {
@@ -249,6 +250,28 @@ class BankFileTest {
                 Substitutions.NONE,
                 Characters.ALL);
         assertThat(written(fixed(field), BOLLARD)).isEqualTo(expected + "\n");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"KLINGON-8", "A B!", "", "x-JISAutoDetect"})
+    void anEncodingNobodyCanWriteIsSaid(String encoding) {
+        Layout given = fixed(constant("only", "x"));
+        Layout wrong =
+                new Layout(given.name(), encoding, false, given.lineEnd(), given.shape(), "a/b", given.records());
+        assertThat(LayoutCheck.of(wrong).stream().map(LayoutCheck.Wrong::sentence))
+                .hasSize(2)
+                .anyMatch(said -> said.contains("no encoding"))
+                .anyMatch(said -> said.contains("is no name for a file"));
+    }
+
+    @Test
+    void whatReplacesSomethingBeginsNoRecord() {
+        LayoutField kind = of("kind", Source.KIND, 5)
+                .with(new Substitutions(Map.of("ISSUE", "I\nV"), Substitutions.Missing.STAYS, ""));
+        assertThat(written(fixed(kind), BOLLARD)).isEqualTo("I V  \n");
+        assertThat(LayoutCheck.of(fixed(kind.right('\n'))))
+                .singleElement()
+                .satisfies(wrong -> assertThat(wrong.sentence()).contains("nobody sees"));
     }
 
     @Test
