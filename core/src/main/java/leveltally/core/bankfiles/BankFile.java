@@ -108,7 +108,7 @@ public record BankFile(List<Laid> records, byte[] bytes, List<Finding> findings)
     }
 
     /** Records of one length, with nothing between them. */
-    private static List<String> blocks(Layout layout, String text) {
+    static List<String> blocks(Layout layout, String text) {
         int length = layout.records().get(0).fields().stream()
                 .mapToInt(LayoutField::width)
                 .sum();

@@ -7,6 +7,7 @@ import java.util.List;
  * A bank's file, described: what each record holds, field by field. A description is data, so that a bank's wish is
  * answered by editing it, not by a developer.
  *
+ * @param use what the file is for
  * @param encoding a charset name
  * @param byteOrderMark written first, where the encoding has one
  * @param lineEnd what ends each record, the last one too
@@ -16,6 +17,7 @@ import java.util.List;
  */
 public record Layout(
         String name,
+        Use use,
         String encoding,
         boolean byteOrderMark,
         LineEnd lineEnd,
@@ -24,6 +26,41 @@ public record Layout(
         List<LayoutRecord> records) {
     public Layout {
         records = List.copyOf(records);
+    }
+
+    /** A file that tells the bank of checks. */
+    public Layout(
+            String name,
+            String encoding,
+            boolean byteOrderMark,
+            LineEnd lineEnd,
+            Shape shape,
+            String fileName,
+            List<LayoutRecord> records) {
+        this(name, Use.POSITIVE_PAY, encoding, byteOrderMark, lineEnd, shape, fileName, records);
+    }
+
+    /** What a file is for; the first is written, the others are what a bank writes and we read. */
+    public enum Use {
+        POSITIVE_PAY("positive pay"),
+        /** The checks a bank paid. */
+        PAID_CHECKS("paid checks"),
+        /** What moved on an account, with its balances where the file has them. */
+        STATEMENT("statement");
+
+        private final String words;
+
+        Use(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        public boolean isRead() {
+            return this != POSITIVE_PAY;
+        }
     }
 
     /** What ends a record. */

@@ -33,10 +33,13 @@ public final class LayoutCheck {
         if (!canWrite(layout.encoding())) {
             wrong.add(new Wrong(0, 0, "“" + layout.encoding() + "” is no encoding this machine can write."));
         }
-        try {
-            FileName.of(layout.fileName(), ANY);
-        } catch (Refusal noName) {
-            wrong.add(new Wrong(0, 0, noName.sentence()));
+        if (layout.byteOrderMark()
+                && !layout.encoding().toUpperCase(Locale.ROOT).startsWith("UTF-")) {
+            wrong.add(
+                    new Wrong(0, 0, layout.encoding() + " has no byte order mark; only the encodings of Unicode do."));
+        }
+        if (!layout.use().isRead()) {
+            fileName(layout, wrong);
         }
         if (layout.at(LayoutRecord.Place.DETAIL).isEmpty()) {
             wrong.add(new Wrong(0, 0, "No record tells of a check: add a detail."));
@@ -50,7 +53,11 @@ public final class LayoutCheck {
         if (layout.shape() instanceof Shape.Delimited by && by.separator() == by.quote()) {
             wrong.add(new Wrong(0, 0, "The separator and the quote are the same character."));
         }
-        told(layout, wrong);
+        if (layout.use().isRead()) {
+            read(layout, wrong);
+        } else {
+            told(layout, wrong);
+        }
         for (int i = 0; i < layout.records().size(); i++) {
             record(layout, i + 1, layout.records().get(i), wrong);
         }
@@ -66,6 +73,36 @@ public final class LayoutCheck {
             }
         }
         return List.copyOf(wrong);
+    }
+
+    private static void fileName(Layout layout, List<Wrong> wrong) {
+        try {
+            FileName.of(layout.fileName(), ANY);
+        } catch (Refusal noName) {
+            wrong.add(new Wrong(0, 0, noName.sentence()));
+        }
+    }
+
+    /** A movement has its day and its amount, and a check its number. */
+    private static void read(Layout layout, List<Wrong> wrong) {
+        Set<Source> told = new HashSet<>();
+        layout.at(LayoutRecord.Place.DETAIL)
+                .forEach(detail -> detail.fields().forEach(field -> told.add(field.source())));
+        if (!told.contains(Source.AMOUNT) && !(told.contains(Source.AMOUNT_OUT) && told.contains(Source.AMOUNT_IN))) {
+            wrong.add(new Wrong(0, 0, "No detail tells the amount, or what went out and what came in."));
+        }
+        if (!told.contains(Source.EVENT_DATE)) {
+            wrong.add(new Wrong(0, 0, "No detail tells the day on which the bank paid."));
+        }
+        if (layout.use() == Layout.Use.PAID_CHECKS
+                && !told.contains(Source.NUMBER)
+                && !told.contains(Source.NUMBER_AS_PRINTED)) {
+            wrong.add(new Wrong(0, 0, "No detail tells the number of a check."));
+        }
+        if (layout.at(LayoutRecord.Place.DETAIL).stream()
+                .anyMatch(detail -> detail.tells() != LayoutRecord.Tells.BOTH)) {
+            wrong.add(new Wrong(0, 0, "What a bank tells has no issues and voids: its details are for both."));
+        }
     }
 
     private static boolean canWrite(String encoding) {
@@ -123,6 +160,11 @@ public final class LayoutCheck {
         if (field.width() < (fixed ? 1 : 0) || field.width() > WIDEST) {
             wrong.add(new Wrong(record, at, "Its width is " + (fixed ? "1" : "0") + " to " + WIDEST + "."));
         }
+        if (layout.use().isRead()
+                && field.substitutions().values().values().stream().distinct().count()
+                        < field.substitutions().values().size()) {
+            wrong.add(new Wrong(record, at, "Two of its substitutions stand for one value: read, it would be either."));
+        }
         if (field.source().form() == Source.Form.DAY && !isPattern(field.value())) {
             wrong.add(new Wrong(
                     record, at, "“" + field.value() + "” describes no day. Write it so: yyyyMMdd, or MM/dd/yy."));
@@ -137,10 +179,18 @@ public final class LayoutCheck {
         if (figure && field.cut()) {
             wrong.add(new Wrong(record, at, "A figure or a day is never cut: what is left of it would be wrong."));
         }
+        if (!field.source().standsIn(layout.use())) {
+            wrong.add(new Wrong(
+                    record, at, "A file of " + layout.use().words() + " does not hold " + words(field.source()) + "."));
+        }
         field.substitutions().values().keySet().stream()
                 .filter(String::isEmpty)
                 .findFirst()
                 .ifPresent(none -> wrong.add(new Wrong(record, at, "A substitution names the value it is for.")));
+    }
+
+    private static String words(Source source) {
+        return source.name().toLowerCase(Locale.ROOT).replace('_', ' ');
     }
 
     private static boolean isPattern(String pattern) {

@@ -1,6 +1,8 @@
 package leveltally.core.bankfiles;
 
 import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A record of a bank's file.
@@ -36,10 +38,20 @@ public record LayoutRecord(Place place, Tells tells, List<LayoutField> fields) {
         VOIDS;
 
         boolean holds(BankFile.Item item) {
+            return mayTell(item.kind().name());
+        }
+
+        /** @param kind of an event, {@code null} while it is not known */
+        boolean mayTell(@Nullable String kind) {
+            return kind == null || only().map(one -> one.name().equals(kind)).orElse(true);
+        }
+
+        /** The one kind it is for; empty for both. */
+        Optional<BankFile.Item.Kind> only() {
             return switch (this) {
-                case BOTH -> true;
-                case ISSUES -> item.kind() == BankFile.Item.Kind.ISSUE;
-                case VOIDS -> item.kind() == BankFile.Item.Kind.VOID;
+                case BOTH -> Optional.empty();
+                case ISSUES -> Optional.of(BankFile.Item.Kind.ISSUE);
+                case VOIDS -> Optional.of(BankFile.Item.Kind.VOID);
             };
         }
     }

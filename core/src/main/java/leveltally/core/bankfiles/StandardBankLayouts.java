@@ -24,6 +24,92 @@ public final class StandardBankLayouts {
         return List.of(eightyCharacters(), commaList(), semicolonsWithTotals(), twoRecordsACheck());
     }
 
+    /** What banks tell, as different as they tell it. */
+    public static List<Layout> read() {
+        return List.of(paidInColumns(), paidList(), statementList());
+    }
+
+    /** Paid checks in fixed columns, with a trailer that counts and sums them. */
+    public static Layout paidInColumns() {
+        return reading(
+                "Paid checks, 60 characters",
+                Layout.Use.PAID_CHECKS,
+                "US-ASCII",
+                new Shape.Fixed(),
+                header(
+                        constant("record", "1PAID"),
+                        figure("account number", Source.ACCOUNT_NUMBER, 12),
+                        day("until", Source.TO_DATE, "yyyyMMdd"),
+                        filler(35)),
+                detail(
+                        Tells.BOTH,
+                        constant("record", "5"),
+                        of("kind", Source.KIND, 1)
+                                .with(new Substitutions(
+                                        Map.of("PAID", "P", "REVERSED", "R"), Substitutions.Missing.REFUSED, "")),
+                        figure("check number", Source.NUMBER, 10),
+                        figure("amount", Source.AMOUNT, 12).with(Decimals.IMPLIED),
+                        day("paid on", Source.EVENT_DATE, "yyyyMMdd"),
+                        of("reference", Source.REFERENCE, 20),
+                        filler(8)),
+                trailer(
+                        constant("record", "9"),
+                        figure("count", Source.COUNT, 8),
+                        figure("total", Source.TOTAL, 14).with(Decimals.IMPLIED),
+                        figure("numbers", Source.HASH, 12),
+                        filler(25)));
+    }
+
+    /** Paid checks as a list with a heading. */
+    public static Layout paidList() {
+        return reading(
+                "Paid checks, comma list",
+                Layout.Use.PAID_CHECKS,
+                "UTF-8",
+                new Shape.Delimited(',', '"', Shape.Quoting.WHERE_NEEDED, Shape.Escape.DOUBLED),
+                header(
+                        constant("a", "paid on"),
+                        constant("b", "check"),
+                        constant("c", "amount"),
+                        constant("d", "reference")),
+                detail(
+                        Tells.BOTH,
+                        of("paid on", Source.EVENT_DATE, 0).saying("yyyy-MM-dd"),
+                        of("check", Source.NUMBER_AS_PRINTED, 0),
+                        of("amount", Source.AMOUNT, 0).signed(Sign.LEADING),
+                        of("reference", Source.REFERENCE, 0)));
+    }
+
+    /** A statement as a list: what went out and what came in apart, the balance after each. */
+    public static Layout statementList() {
+        return reading(
+                "Statement, semicolons, balance after each",
+                Layout.Use.STATEMENT,
+                "UTF-8",
+                new Shape.Delimited(';', '"', Shape.Quoting.WHERE_NEEDED, Shape.Escape.DOUBLED),
+                header(
+                        constant("record", "STATEMENT"),
+                        of("account number", Source.ACCOUNT_NUMBER, 0),
+                        of("statement", Source.FILE_SERIAL, 0),
+                        of("from", Source.FROM_DATE, 0).saying("yyyy-MM-dd"),
+                        of("until", Source.TO_DATE, 0).saying("yyyy-MM-dd"),
+                        of("opening", Source.OPENING_BALANCE, 0).signed(Sign.LEADING),
+                        of("closing", Source.CLOSING_BALANCE, 0).signed(Sign.LEADING)),
+                detail(
+                        Tells.BOTH,
+                        of("day", Source.EVENT_DATE, 0).saying("yyyy-MM-dd"),
+                        of("check", Source.NUMBER_AS_PRINTED, 0),
+                        of("out", Source.AMOUNT_OUT, 0),
+                        of("in", Source.AMOUNT_IN, 0),
+                        of("balance", Source.BALANCE, 0).signed(Sign.LEADING),
+                        of("reference", Source.REFERENCE, 0),
+                        of("text", Source.TEXT, 0)));
+    }
+
+    private static Layout reading(String name, Layout.Use use, String encoding, Shape shape, LayoutRecord... records) {
+        return new Layout(name, use, encoding, false, Layout.LineEnd.CRLF, shape, "", List.of(records));
+    }
+
     /** Fixed records with a header and a trailer. */
     public static Layout eightyCharacters() {
         return new Layout(
