@@ -756,6 +756,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reconciliations/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sign_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/printers": {
         parameters: {
             query?: never;
@@ -2180,6 +2196,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["reports"];
+        put?: never;
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-reports/look-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-reports/by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["byHand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-movements/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBack_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-layouts": {
         parameters: {
             query?: never;
@@ -2254,6 +2334,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["accepted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-exceptions/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answer_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2988,6 +3084,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["csv_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reconciliations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["on"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3876,6 +3988,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-reports/layouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["layouts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["movements"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-layouts/{id}": {
         parameters: {
             query?: never;
@@ -3931,7 +4075,39 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["layouts"];
+        get: operations["layouts_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-exceptions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exceptions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-exceptions/{id}/candidates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["candidates"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4696,6 +4872,13 @@ export interface components {
         };
         CheckedRoutes: {
             warnings: string[];
+        };
+        ReconciliationSigned: {
+            /** Format: int64 */
+            account: number;
+            /** Format: date */
+            on: string;
+            note: string;
         };
         PrinterWanted: {
             name: string;
@@ -5750,6 +5933,38 @@ export interface components {
             /** Format: date */
             checkDate: string;
         };
+        Read: {
+            reports: number[];
+            /** Format: int32 */
+            movements: number;
+            /** Format: int32 */
+            cleared: number;
+            /** Format: int32 */
+            again: number;
+            /** Format: int32 */
+            stay: number;
+        };
+        LookedAgain: {
+            /** Format: int64 */
+            account: number;
+        };
+        PaidByHand: {
+            /** Format: int64 */
+            account: number;
+            number: string;
+            amount: string;
+            /** Format: date */
+            day: string;
+        };
+        ClearingTakenBack: {
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            movement: number;
+            /** Format: int64 */
+            version: number;
+            why: string;
+        };
         KeptBankLayout: {
             text: string;
         };
@@ -5757,6 +5972,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+            /** @enum {string} */
+            use: "POSITIVE_PAY" | "PAID_CHECKS" | "STATEMENT";
             /** Format: int32 */
             version: number;
             newest: boolean;
@@ -5825,6 +6042,33 @@ export interface components {
         };
         AnswerNote: {
             note: string;
+        };
+        Against: {
+            /** @enum {string} */
+            kind: "PAYMENT" | "ENTRY" | "TOLD" | "TURNED" | "CLAIM" | "CORRECTION";
+            /** Format: int64 */
+            of: number;
+        };
+        BankAnswer: {
+            /** Format: int64 */
+            account: number;
+            movements: components["schemas"]["Seen"][];
+            /** @enum {string} */
+            answer: "BANKS_ERROR" | "OURS" | "RETURN" | "PAY" | "ANOTHER_CHECK" | "ENTER" | "MATCH" | "TAKE_BACK";
+            why: string;
+            /** Format: int64 */
+            ledgerAccount?: number;
+            /** Format: date */
+            on?: string;
+            remember: string;
+            number: string;
+            has: components["schemas"]["Against"][];
+        };
+        Answered: {
+            /** Format: int32 */
+            answered: number;
+            /** Format: int32 */
+            cleared: number;
         };
         OpenedBankAccount: {
             name: string;
@@ -6229,6 +6473,51 @@ export interface components {
             facts: string[];
             heads: components["schemas"]["ReportHeadView"][];
             lines: components["schemas"]["ReportLineView"][];
+        };
+        ReconciliationView: {
+            /** Format: date */
+            from?: string;
+            /** Format: date */
+            until?: string;
+            /** Format: date */
+            on?: string;
+            bank?: components["schemas"]["MoneyView"];
+            sections: components["schemas"]["SectionView"][];
+            ledger?: components["schemas"]["MoneyView"];
+            unexplained?: components["schemas"]["MoneyView"];
+            explained: boolean;
+            signed: components["schemas"]["SignedView"][];
+        };
+        SectionRowView: {
+            /** Format: date */
+            day: string;
+            what: string;
+            more: string;
+            amount: components["schemas"]["MoneyView"];
+        };
+        SectionView: {
+            /** @enum {string} */
+            kind: "OUTSTANDING" | "IN_TRANSIT" | "OWED" | "OPEN" | "LISTED" | "GAP" | "BEGINNING";
+            words: string;
+            about: string;
+            /** Format: int32 */
+            count: number;
+            sum: components["schemas"]["MoneyView"];
+            rows: components["schemas"]["SectionRowView"][];
+            /** Format: int32 */
+            more: number;
+        };
+        SignedView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            on: string;
+            bank: components["schemas"]["MoneyView"];
+            ledger: components["schemas"]["MoneyView"];
+            note: string;
+            /** Format: date-time */
+            signedAt: string;
+            signedBy: string;
         };
         LawView: {
             law: string;
@@ -6891,6 +7180,41 @@ export interface components {
             open: components["schemas"]["MoneyView"];
             inBatch?: string;
         };
+        BankReportView: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            format: string;
+            fileName: string;
+            number: string;
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            to: string;
+            opening?: components["schemas"]["MoneyView"];
+            closing?: components["schemas"]["MoneyView"];
+            /** Format: int32 */
+            movements: number;
+            out: components["schemas"]["MoneyView"];
+            in: components["schemas"]["MoneyView"];
+            gap: string;
+            /** Format: int32 */
+            open: number;
+            /** Format: date-time */
+            readAt: string;
+            readBy: string;
+        };
+        ReadingLayout: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** @enum {string} */
+            use: "POSITIVE_PAY" | "PAID_CHECKS" | "STATEMENT";
+        };
+        MovementsView: {
+            movements: components["schemas"]["MovementView"][];
+            more: boolean;
+        };
         BankLayoutText: {
             text: string;
         };
@@ -6919,6 +7243,71 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+        };
+        AnswerChoice: {
+            /** @enum {string} */
+            answer: "BANKS_ERROR" | "OURS" | "RETURN" | "PAY" | "ANOTHER_CHECK" | "ENTER" | "MATCH" | "TAKE_BACK";
+            words: string;
+            needsReason: boolean;
+            entered: boolean;
+        };
+        ExceptionView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            version: number;
+            /** Format: date */
+            day: string;
+            amount: components["schemas"]["MoneyView"];
+            in: boolean;
+            number: string;
+            text: string;
+            reference: string;
+            toldBy: string;
+            /** @enum {string} */
+            kind: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "NO_CHECK";
+            kindWords: string;
+            sentence: string;
+            check: string;
+            payee: string;
+            checkAmount?: components["schemas"]["MoneyView"];
+            /** Format: date-time */
+            decideBy?: string;
+            late: boolean;
+            /** Format: int64 */
+            proposedAccount?: number;
+            proposedAccountName: string;
+            words: string;
+            answers: components["schemas"]["AnswerChoice"][];
+        };
+        ExceptionsView: {
+            kinds: components["schemas"]["KindCount"][];
+            /** Format: int32 */
+            count: number;
+            shown: components["schemas"]["ExceptionView"][];
+            /** Format: int32 */
+            more: number;
+            hasHour: boolean;
+        };
+        KindCount: {
+            /** @enum {string} */
+            kind: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "NO_CHECK";
+            words: string;
+            /** Format: int32 */
+            count: number;
+            out: components["schemas"]["MoneyView"];
+            in: components["schemas"]["MoneyView"];
+        };
+        CandidateView: {
+            /** @enum {string} */
+            kind: "PAYMENT" | "ENTRY" | "TOLD" | "TURNED" | "CLAIM" | "CORRECTION";
+            /** Format: int64 */
+            of: number;
+            /** Format: date */
+            on: string;
+            text: string;
+            amount: components["schemas"]["MoneyView"];
+            same: boolean;
         };
         BankAccountView: {
             /** Format: int64 */
@@ -8501,6 +8890,28 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CheckedRoutes"];
                 };
+            };
+        };
+    };
+    sign_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReconciliationSigned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -11016,6 +11427,129 @@ export interface operations {
             };
         };
     };
+    reports: {
+        parameters: {
+            query: {
+                account: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankReportView"][];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query: {
+                account: number;
+                layout?: number;
+                gap?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Read"];
+                };
+            };
+        };
+    };
+    lookAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookedAgain"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Read"];
+                };
+            };
+        };
+    };
+    byHand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaidByHand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Read"];
+                };
+            };
+        };
+    };
+    takeBack_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearingTakenBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     all_6: {
         parameters: {
             query?: never;
@@ -11175,6 +11709,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    answer_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BankAnswer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answered"];
+                };
             };
         };
     };
@@ -12246,6 +12804,8 @@ export interface operations {
                 batch?: number | null;
                 year?: number | null;
                 on?: string | null;
+                account?: number | null;
+                signed?: number | null;
             };
             header?: never;
             path: {
@@ -12272,6 +12832,8 @@ export interface operations {
                 batch?: number | null;
                 year?: number | null;
                 on?: string | null;
+                account?: number | null;
+                signed?: number | null;
             };
             header?: never;
             path: {
@@ -12298,6 +12860,8 @@ export interface operations {
                 batch?: number | null;
                 year?: number | null;
                 on?: string | null;
+                account?: number | null;
+                signed?: number | null;
             };
             header?: never;
             path: {
@@ -12314,6 +12878,29 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+        };
+    };
+    on: {
+        parameters: {
+            query: {
+                account: number;
+                on?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReconciliationView"];
                 };
             };
         };
@@ -13757,6 +14344,51 @@ export interface operations {
             };
         };
     };
+    layouts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingLayout"][];
+                };
+            };
+        };
+    };
+    movements: {
+        parameters: {
+            query: {
+                account: number;
+                report?: number;
+                number?: string;
+                after?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementsView"];
+                };
+            };
+        };
+    };
     text: {
         parameters: {
             query?: never;
@@ -13823,7 +14455,7 @@ export interface operations {
             };
         };
     };
-    layouts: {
+    layouts_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -13839,6 +14471,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LayoutChoice"][];
+                };
+            };
+        };
+    };
+    exceptions: {
+        parameters: {
+            query: {
+                account: number;
+                kind?: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "NO_CHECK";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExceptionsView"];
+                };
+            };
+        };
+    };
+    candidates: {
+        parameters: {
+            query: {
+                account: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CandidateView"][];
                 };
             };
         };

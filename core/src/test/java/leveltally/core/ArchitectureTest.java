@@ -36,6 +36,7 @@ class ArchitectureTest {
             "contacts",
             "voiding",
             "bankfiles",
+            "clearing",
             "audit",
             "proof",
             "workline",

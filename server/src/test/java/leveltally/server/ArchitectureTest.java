@@ -39,6 +39,7 @@ class ArchitectureTest {
             "voiding",
             "posting",
             "bankfiles",
+            "clearing",
             "proof",
             "workline",
             "setup",

@@ -51,12 +51,16 @@ class RightsTest {
         assertThat(wrong).isEmpty();
     }
 
+    /** What takes files in, with what has to be said of them. */
+    private static final Map<String, String> UPLOADS =
+            Map.of("/api/imports", "?kind=INVOICES", "/api/bank-reports", "?account=987654321");
+
     private static boolean isRefused(Http http, String endpoint) {
         String path = endpoint.substring(endpoint.indexOf(' ') + 1).replaceAll("\\{[^}]+}", "987654321");
         Http.Answer answer = endpoint.startsWith("GET ")
                 ? http.get(path)
-                : path.equals("/api/imports")
-                        ? http.upload(path + "?kind=INVOICES", new byte[] {1})
+                : UPLOADS.containsKey(path)
+                        ? http.upload(path + UPLOADS.get(path), new byte[] {1})
                         : http.post(path, "{}");
         return answer.status() == 403 && answer.body().contains("needs the role");
     }

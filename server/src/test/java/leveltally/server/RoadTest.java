@@ -7,14 +7,12 @@ import static leveltally.server.App.version;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.time.Instant;
 import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.invoices.InvoiceId;
-import leveltally.core.people.Actor;
 import leveltally.core.printing.Answer;
 import leveltally.core.proof.LevelStrip;
 import leveltally.server.approval.Approvals;
@@ -23,7 +21,6 @@ import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Withdrawing;
-import leveltally.server.checks.Checks;
 import leveltally.server.invoices.Holds;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Levels;
@@ -187,15 +184,6 @@ class RoadTest {
                         batch.value()))
                 .isEqualTo(3);
         assertThat(bean(Levels.class).of(batch).isLevel()).isTrue();
-        // the spoiled number is no way to the payment that another one carries
-        CheckNumberId spoiled = new CheckNumberId(App.number(
-                "SELECT n.id FROM check_number n JOIN payment p ON p.id = n.payment_id"
-                        + " WHERE p.batch_id = ? AND n.live_payment_id IS NULL",
-                batch.value()));
-        Actor later = new Actor(ines().person(), "ines", ines().roles(), App.CHECK_DATE, Instant.now(), "test");
-        for (Runnable deed : List.<Runnable>of(() -> bean(Checks.class).clear(later, spoiled, App.CHECK_DATE))) {
-            assertThatThrownBy(deed::run).hasMessageContaining("is spoiled and carries no payment");
-        }
     }
 
     @Test

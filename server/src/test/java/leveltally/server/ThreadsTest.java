@@ -35,7 +35,9 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.batches.Drafting;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.Withdrawing;
+import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
+import leveltally.server.clearing.BankReading;
 import leveltally.server.invoices.Holds;
 import leveltally.server.invoices.InvoiceChanging;
 import leveltally.server.ledger.Periods;
@@ -305,7 +307,17 @@ class ThreadsTest {
         List<Object> outcomes = together(List.of(
                 () -> bean(Undoing.class).undo(later(ines()), Wanted.broughtBack(payment, App.CHECK_DATE), "lost"),
                 () -> {
-                    bean(Checks.class).clear(later(App.tomas()), check, App.CHECK_DATE);
+                    Check of = bean(Checks.class).get(check);
+                    BankReading.Read read = bean(BankReading.class)
+                            .byHand(
+                                    later(App.tomas()),
+                                    App.operations(),
+                                    String.valueOf(of.number()),
+                                    of.payment().amount().plain(),
+                                    App.CHECK_DATE);
+                    if (read.cleared() == 0) {
+                        throw Refusal.conflict("stays", "What the bank paid waits for an answer.");
+                    }
                     return "cleared";
                 },
                 () -> bean(Reissuing.class)

@@ -93,6 +93,7 @@ public class BankFiles {
         LayoutEntity row = new LayoutEntity();
         row.name = layout.name();
         row.versionNumber = 1;
+        row.fileUse = layout.use();
         row.definition = BankLayoutFile.write(layout, json);
         entities.persist(row);
         return row.id;

@@ -35,6 +35,7 @@ final class BankLayoutFile {
     private record Kept(
             String format,
             String name,
+            Layout.Use use,
             String encoding,
             boolean byteOrderMark,
             Layout.LineEnd lineEnd,
@@ -59,6 +60,7 @@ final class BankLayoutFile {
         return new Kept(
                 FORMAT,
                 layout.name(),
+                layout.use(),
                 layout.encoding(),
                 layout.byteOrderMark(),
                 layout.lineEnd(),
@@ -82,7 +84,7 @@ final class BankLayoutFile {
                 .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
                 .build();
         try {
-            Kept kept = strict.readValue(typed, Kept.class);
+            Kept kept = strict.readValue(withItsUse(strict.readTree(typed), typed), Kept.class);
             if (!kept.format().equals(FORMAT)) {
                 throw unreadable("its format is not “" + FORMAT + "”");
             }
@@ -125,19 +127,27 @@ final class BankLayoutFile {
         if (!tree.has("format")) {
             return first(tree);
         }
-        Kept kept = json.treeToValue(tree, Kept.class);
+        Kept kept = json.readValue(withItsUse(tree, text), Kept.class);
         Shape shape = kept.separator().isEmpty()
                 ? new Shape.Fixed()
                 : new Shape.Delimited(
                         kept.separator().charAt(0), kept.quote().charAt(0), kept.quoting(), kept.escape());
         return new Layout(
                 kept.name(),
+                kept.use(),
                 kept.encoding(),
                 kept.byteOrderMark(),
                 kept.lineEnd(),
                 shape,
                 kept.fileName(),
                 kept.records());
+    }
+
+    /** What says nothing of its use was written when there was but one; its lines stay where they are. */
+    private static String withItsUse(JsonNode tree, String text) {
+        return tree.has("use")
+                ? text
+                : text.replaceFirst("\\{", "{\"use\": \"" + Layout.Use.POSITIVE_PAY.name() + "\",");
     }
 
     /** As layouts were kept first: fixed widths, one record each of header, detail and trailer. */

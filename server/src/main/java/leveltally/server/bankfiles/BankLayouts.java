@@ -35,13 +35,13 @@ class BankLayouts {
      * @param newest whether none came after it
      * @param usedBy the accounts whose files are made in it
      */
-    record BankLayoutVersion(long id, String name, int version, boolean newest, String usedBy) {}
+    record BankLayoutVersion(long id, String name, Layout.Use use, int version, boolean newest, String usedBy) {}
 
     /** Every version of every layout, the newest of each first. */
     @Transactional(readOnly = true)
     List<BankLayoutVersion> all() {
         return jdbc.sql("""
-                        SELECT l.id, l.name, l.version_number AS version,
+                        SELECT l.id, l.name, l.file_use AS `use`, l.version_number AS version,
                           l.version_number = MAX(l.version_number) OVER (PARTITION BY l.name) AS newest,
                           COALESCE((SELECT GROUP_CONCAT(a.name ORDER BY a.name SEPARATOR ', ') FROM bank_account a
                             WHERE a.layout_id = l.id), '') AS used_by
@@ -79,15 +79,32 @@ class BankLayouts {
                 .param(layout.name())
                 .query(Integer.class)
                 .single();
+        mustStayOfItsUse(layout);
         LayoutEntity row = new LayoutEntity();
         row.name = layout.name();
         row.versionNumber = version;
+        row.fileUse = layout.use();
         row.definition = BankLayoutFile.write(layout, json);
         entities.persist(row);
         entities.flush();
         audit.record(
                 by, "keep bank layout", "bank layout " + row.id, Map.of("name", layout.name(), "version", version));
-        return new BankLayoutVersion(row.id, row.name, version, true, "");
+        return new BankLayoutVersion(row.id, row.name, layout.use(), version, true, "");
+    }
+
+    private void mustStayOfItsUse(Layout layout) {
+        jdbc.sql("SELECT DISTINCT file_use FROM bank_file_layout WHERE name = ? AND file_use <> ?")
+                .params(layout.name(), layout.use().name())
+                .query(String.class)
+                .list()
+                .forEach(other -> {
+                    throw Refusal.invalidField(
+                            "layout-other-use",
+                            "text",
+                            "“" + layout.name() + "” is a layout of "
+                                    + Layout.Use.valueOf(other).words() + ", not of "
+                                    + layout.use().words() + ". Give this one another name.");
+                });
     }
 
     /** What is wrong, and where. */

@@ -1,6 +1,7 @@
 package leveltally.server.bankfiles;
 
 import jakarta.persistence.*;
+import leveltally.core.bankfiles.Layout;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
@@ -15,6 +16,9 @@ class LayoutEntity {
 
     String name;
     int versionNumber;
+
+    @Enumerated(EnumType.STRING)
+    Layout.Use fileUse;
 
     @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
     String definition;

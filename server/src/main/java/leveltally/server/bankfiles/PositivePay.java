@@ -2,6 +2,7 @@ package leveltally.server.bankfiles;
 
 import java.util.List;
 import leveltally.core.Refusal;
+import leveltally.core.bankfiles.Layout;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -31,7 +32,9 @@ public class PositivePay {
     /** The layouts that are kept, each in its newest version. */
     @Transactional(readOnly = true)
     public List<LayoutChoice> layouts() {
-        return jdbc.sql("SELECT MAX(id) AS id, name FROM bank_file_layout GROUP BY name ORDER BY name")
+        return jdbc.sql("SELECT MAX(id) AS id, name FROM bank_file_layout WHERE file_use = :told"
+                        + " GROUP BY name ORDER BY name")
+                .param("told", Layout.Use.POSITIVE_PAY.name())
                 .query(LayoutChoice.class)
                 .list();
     }

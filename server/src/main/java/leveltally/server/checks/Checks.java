@@ -357,19 +357,6 @@ public class Checks {
         entities.flush();
     }
 
-    /** Records that the bank paid a check, on the bank's date. */
-    @Transactional
-    public void clear(Actor by, CheckNumberId id, LocalDate bankDate) {
-        by.mayDo(Deed.RECORD_CLEARING);
-        Check check = lockPayment(id);
-        if (bankDate.isAfter(by.today()) || bankDate.isBefore(check.payment().ledgerDate())) {
-            throw Refusal.invalidField(
-                    "bank-date", "date", "The bank's date lies between the check's ledger date and today.");
-        }
-        payments.move(by, check.payment().id(), PaymentState.CLEARED, check.name(), bankDate, "");
-        audit.record(by, "record clearing", "check " + check.number(), Map.of("date", bankDate.toString()));
-    }
-
     /** Records a step of a number that was moved on. */
     void event(Actor by, CheckNumberEntity number, String why) {
         number.steps++;

@@ -4,12 +4,13 @@ import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Currency;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
-import leveltally.core.checks.CheckNumberId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
@@ -29,7 +30,6 @@ import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Making;
 import leveltally.server.batches.NewBatch;
-import leveltally.server.checks.Checks;
 import leveltally.server.invoices.Entering;
 import leveltally.server.invoices.Holds;
 import leveltally.server.invoices.NewInvoice;
@@ -81,7 +81,6 @@ class DemoStory {
     private final Printers printers;
     private final Answers said;
     private final Posting posting;
-    private final Checks checks;
     private final Undoing undoing;
     private final BankFiles files;
     private final Periods periods;
@@ -91,6 +90,7 @@ class DemoStory {
     private final DemoApproval asking;
     private final DemoWishes wishes;
     private final DemoElsewhere elsewhere;
+    private final DemoBank bank;
     private int serial = 100;
 
     DemoStory(
@@ -108,7 +108,6 @@ class DemoStory {
             Printers printers,
             Answers said,
             Posting posting,
-            Checks checks,
             Undoing undoing,
             BankFiles files,
             Periods periods,
@@ -117,7 +116,9 @@ class DemoStory {
             TransactionTemplate together,
             DemoApproval asking,
             DemoWishes wishes,
-            DemoElsewhere elsewhere) {
+            DemoElsewhere elsewhere,
+            DemoBank bank) {
+        this.bank = bank;
         this.elsewhere = elsewhere;
         this.wishes = wishes;
         this.entering = entering;
@@ -134,7 +135,6 @@ class DemoStory {
         this.printers = printers;
         this.said = said;
         this.posting = posting;
-        this.checks = checks;
         this.undoing = undoing;
         this.files = files;
         this.periods = periods;
@@ -368,22 +368,34 @@ class DemoStory {
 
     /** The bank pays most checks within a week or two; a few of the spring never come back. */
     private void clearUpTo(DemoCompany.Stage stage, YearMonth month) {
-        record Open(long id, long number, LocalDate date) {}
+        record Open(BankAccountId account, long number, LocalDate date, Money amount) {}
         LocalDate until = month.atEndOfMonth().minusDays(12);
-        List<Open> open = jdbc.sql("""
-                        SELECT n.id, n.number, p.check_date FROM check_number n JOIN payment p ON p.id = n.live_payment_id
+        Map<BankAccountId, List<DemoBank.Moved>> paid = new LinkedHashMap<>();
+        paid.put(stage.operations(), new ArrayList<>());
+        paid.put(stage.works(), new ArrayList<>());
+        jdbc
+                .sql("""
+                        SELECT p.bank_account_id, n.number, p.check_date, p.amount_minor, p.currency FROM check_number n
+                        JOIN payment p ON p.id = n.live_payment_id
                         WHERE p.state = 'OUTSTANDING' AND p.check_date <= :until ORDER BY n.series_id, n.number
                         """)
                 .param("until", until)
-                .query((r, n) ->
-                        new Open(r.getLong("id"), r.getLong("number"), r.getObject("check_date", LocalDate.class)))
-                .list();
-        together.executeWithoutResult(status -> open.forEach(check -> {
-            if (!LOST_IN_THE_SPRING.contains(check.number())) {
-                LocalDate paid = check.date().plusDays(3 + random.nextInt(9));
-                checks.clear(stage.cast().on(month.atEndOfMonth(), "tomas"), new CheckNumberId(check.id()), paid);
-            }
-        }));
+                .query((r, n) -> new Open(
+                        new BankAccountId(r.getLong("bank_account_id")),
+                        r.getLong("number"),
+                        r.getObject("check_date", LocalDate.class),
+                        Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"))))
+                .list()
+                .stream()
+                .filter(check -> !LOST_IN_THE_SPRING.contains(check.number()))
+                .forEach(check -> paid.get(check.account())
+                        .add(new DemoBank.Moved(
+                                check.date().plusDays(3 + random.nextInt(9)),
+                                String.valueOf(check.number()),
+                                check.amount().negated(),
+                                "Check paid")));
+        Actor by = stage.cast().on(month.atEndOfMonth(), "tomas");
+        paid.forEach((account, moved) -> bank.tell(by, account, month, month.atEndOfMonth(), moved));
     }
 
     // ------------------------------------------------------------------ today

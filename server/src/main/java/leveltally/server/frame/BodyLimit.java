@@ -13,6 +13,7 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
@@ -27,7 +28,7 @@ import tools.jackson.databind.json.JsonMapper;
 class BodyLimit extends OncePerRequestFilter {
     static final int MOST = 1 << 20;
 
-    private static final String UPLOADS = "/api/imports";
+    private static final Set<String> UPLOADS = Set.of("/api/imports", "/api/bank-reports");
 
     private final JsonMapper json;
 
@@ -48,7 +49,7 @@ class BodyLimit extends OncePerRequestFilter {
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         // only there files come in, behind sign-in; a form of files sent anywhere else is a body like any other
-        if (request.getRequestURI().equals(UPLOADS)) {
+        if (UPLOADS.contains(request.getRequestURI())) {
             chain.doFilter(request, response);
         } else if (request.getContentLengthLong() > MOST || isForm(request)) {
             response.setStatus(HttpStatus.CONTENT_TOO_LARGE.value());
@@ -59,7 +60,7 @@ class BodyLimit extends OncePerRequestFilter {
         }
     }
 
-    /** A form of files is read by the container, past any limit of ours; nothing but imports takes one. */
+    /** A form of files is read by the container, past any limit of ours; nothing but what takes files in takes one. */
     private static boolean isForm(HttpServletRequest request) {
         String type = request.getContentType();
         return type != null && type.toLowerCase(Locale.ROOT).startsWith("multipart/");

@@ -8,5 +8,7 @@ public enum EntryKind {
     VOID,
     OFFSET,
     CANCELLATION,
-    REFUND
+    REFUND,
+    /** What the bank moved by itself: fees, interest, deposits, transfers. */
+    BANK
 }

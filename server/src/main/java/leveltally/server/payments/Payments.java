@@ -2,9 +2,12 @@ package leveltally.server.payments;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
+import java.sql.ResultSet;
+import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -25,6 +28,8 @@ import leveltally.core.vendors.Paperwork;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.batches.Batch;
 import leveltally.server.vendors.VendorPapers;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -33,10 +38,14 @@ import org.springframework.transaction.annotation.Transactional;
 public class Payments {
     private final EntityManager entities;
     private final VendorPapers papers;
+    private final JdbcClient jdbc;
+    private final JdbcTemplate many;
 
-    Payments(EntityManager entities, VendorPapers papers) {
+    Payments(EntityManager entities, VendorPapers papers, JdbcClient jdbc, JdbcTemplate many) {
         this.entities = entities;
         this.papers = papers;
+        this.jdbc = jdbc;
+        this.many = many;
     }
 
     /** Payments for claims that have none yet, in the order given. */
@@ -227,6 +236,42 @@ public class Payments {
     @Transactional
     public void move(Actor by, PaymentId id, PaymentState to, String name, LocalDate on, String why) {
         step(by, entities.find(PaymentEntity.class, id.value()), to, name, on, why);
+    }
+
+    /** A payment its bank paid on a day. */
+    public record Cleared(PaymentId id, String name, LocalDate on) {}
+
+    /** The bank paid these; some statements for each thousand, because a bank tells of many at once. */
+    @Transactional
+    public void clear(Actor by, List<Cleared> cleared) {
+        entities.flush();
+        Map<Long, Integer> steps = new HashMap<>();
+        Map<Long, PaymentState> states = new HashMap<>();
+        jdbc.sql("SELECT id, state, steps FROM payment WHERE id IN (:ids) ORDER BY id FOR UPDATE")
+                .param("ids", cleared.stream().map(one -> one.id().value()).toList())
+                .query((ResultSet r) -> {
+                    steps.put(r.getLong("id"), r.getInt("steps"));
+                    states.put(r.getLong("id"), PaymentState.valueOf(r.getString("state")));
+                });
+        List<Object[]> moved = new ArrayList<>();
+        List<Object[]> written = new ArrayList<>();
+        Timestamp at = Timestamp.from(by.now());
+        for (Cleared one : cleared) {
+            long id = one.id().value();
+            String to = states.get(id).to(PaymentState.CLEARED, one.name()).name();
+            int step = steps.get(id) + 1;
+            moved.add(new Object[] {to, one.on(), step, id});
+            written.add(new Object[] {id, step, at, one.on(), by.person().value(), to});
+        }
+        many.batchUpdate(
+                "UPDATE payment SET state = ?, state_date = ?, state_why = '', steps = ?, version = version + 1 WHERE id = ?",
+                moved);
+        many.batchUpdate(
+                "INSERT INTO payment_event (payment_id, step, at, business_date, person_id, to_state, why)"
+                        + " VALUES (?, ?, ?, ?, ?, ?, '')",
+                written);
+        // what was loaded before stands no more
+        entities.clear();
     }
 
     private void step(Actor by, PaymentEntity payment, PaymentState to, String name, LocalDate on, String why) {

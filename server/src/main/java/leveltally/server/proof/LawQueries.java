@@ -123,6 +123,7 @@ final class LawQueries {
                   FROM payment_event h JOIN payment p ON p.id = h.payment_id) x
                 WHERE CONCAT(x.came_from, ' ', x.to_state) NOT IN (%s)
                 """.formatted(STEPS_OF_PAYMENTS),
+                ClearingQueries.CLEARED_BY_ITS_BANK,
                 """
                 SELECT CONCAT('The payment to ', p.payee, ' is ', LOWER(p.state), ' but the ledger ',
                   CASE WHEN p.undone_entry_id IS NOT NULL THEN 'has it undone' WHEN p.posted_entry_id IS NOT NULL
@@ -212,7 +213,8 @@ final class LawQueries {
                 FROM payment p JOIN journal_entry e ON e.id = p.undone_entry_id
                 WHERE p.posted_entry_id IS NULL OR NOT e.reverses_id <=> p.posted_entry_id
                 """,
-                AheadQueries.STANDS_WITH_ITS_PAYMENT);
+                AheadQueries.STANDS_WITH_ITS_PAYMENT,
+                ClearingQueries.OPEN_IS_WHAT_IS_LEFT);
         put(Law.L5, "SELECT CONCAT(COUNT(*), ' bank events') FROM bank_event", """
                 SELECT CONCAT('The ', LOWER(e.kind), ' of check ', n.number, ' stands in a refused or unknown file')
                 FROM bank_event e JOIN check_number n ON n.id = e.check_number_id JOIN bank_file f ON f.id = e.file_id

@@ -9,11 +9,19 @@ import org.jspecify.annotations.Nullable;
  * What a report is about; each asks for the part it needs.
  *
  * @param on the day as of which it holds; absent: today
+ * @param account of a bank
+ * @param signed the reconciliation as it was signed; absent: as it is now
  */
 public record ReportAsked(
         @Nullable Long batch,
         @Nullable Integer year,
-        @Nullable LocalDate on) {
+        @Nullable LocalDate on,
+        @Nullable Long account,
+        @Nullable Long signed) {
+    public ReportAsked(@Nullable Long batch, @Nullable Integer year, @Nullable LocalDate on) {
+        this(batch, year, on, null, null);
+    }
+
     BatchId mustNameBatch() {
         if (batch == null) {
             throw Refusal.invalidField("batch-missing", "batch", "Say of which batch.");
@@ -21,7 +29,7 @@ public record ReportAsked(
         return new BatchId(batch);
     }
 
-    LocalDate day(LocalDate today) {
+    public LocalDate day(LocalDate today) {
         return on == null ? today : on;
     }
 

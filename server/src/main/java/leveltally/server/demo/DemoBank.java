@@ -1,0 +1,111 @@
+package leveltally.server.demo;
+
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.money.Money;
+import leveltally.core.people.Actor;
+import leveltally.server.bankfiles.KeptLayouts;
+import leveltally.server.clearing.BankReading;
+import leveltally.server.ledger.BankAccounts;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** The statements the made-up banks sent, a month each, read as a clerk reads them. */
+@Component
+class DemoBank {
+    private final BankReading reading;
+    private final BankAccounts accounts;
+    private final KeptLayouts layouts;
+    private final JdbcClient jdbc;
+    private final Map<BankAccountId, Money> balances = new HashMap<>();
+
+    DemoBank(BankReading reading, BankAccounts accounts, KeptLayouts layouts, JdbcClient jdbc) {
+        this.reading = reading;
+        this.accounts = accounts;
+        this.layouts = layouts;
+        this.jdbc = jdbc;
+    }
+
+    /**
+     * What a statement says of one day.
+     *
+     * @param check empty where it is none
+     * @param amount below zero what went out
+     */
+    record Moved(LocalDate day, String check, Money amount, String text) {}
+
+    /** Reads the statement of a month; a movement from before it came too late for its own. */
+    void tell(Actor by, BankAccountId account, YearMonth month, LocalDate until, List<Moved> moved) {
+        LocalDate from = month.atDay(1);
+        List<Moved> inOrder = moved.stream()
+                .map(one -> one.day().isBefore(from) ? new Moved(from, one.check(), one.amount(), one.text()) : one)
+                .sorted(Comparator.comparing(Moved::day).thenComparing(Moved::check))
+                .toList();
+        Money opening = balances.computeIfAbsent(account, this::opening);
+        Money balance = opening;
+        List<String> lines = new ArrayList<>();
+        for (Moved one : inOrder) {
+            balance = balance.plus(one.amount());
+            boolean out = one.amount().isNegative();
+            lines.add(String.join(
+                    ";",
+                    one.day().toString(),
+                    one.check(),
+                    out ? one.amount().negated().plain() : "",
+                    out ? "" : one.amount().plain(),
+                    balance.plain(),
+                    "",
+                    one.text()));
+        }
+        balances.put(account, balance);
+        lines.add(
+                0,
+                String.join(
+                        ";",
+                        "STATEMENT",
+                        accounts.get(account).accountNumber(),
+                        number(month),
+                        from.toString(),
+                        until.toString(),
+                        opening.plain(),
+                        balance.plain()));
+        String text = lines.stream().map(line -> line + "\r\n").collect(Collectors.joining());
+        reading.read(
+                by,
+                new BankReading.Sent(
+                        account, "statement-" + month + ".csv", text.getBytes(StandardCharsets.UTF_8), layout(), ""));
+    }
+
+    /** Counted from the company's first month. */
+    private static String number(YearMonth month) {
+        return String.valueOf(DemoCompany.FIRST.until(month, java.time.temporal.ChronoUnit.MONTHS) + 1);
+    }
+
+    private long layout() {
+        return layouts.toRead().stream()
+                .filter(one -> one.use() == leveltally.core.bankfiles.Layout.Use.STATEMENT)
+                .findFirst()
+                .orElseThrow()
+                .id();
+    }
+
+    /** What the account began with. */
+    private Money opening(BankAccountId account) {
+        var of = accounts.get(account);
+        return jdbc.sql("""
+                        SELECT COALESCE(SUM(l.debit_minor - l.credit_minor), 0) AS minor FROM journal_entry e
+                        JOIN journal_line l ON l.entry_id = e.id WHERE e.kind = 'OPENING' AND l.account_id = ? AND l.currency = ?
+                        """)
+                .params(of.cash().value(), of.currency().getCurrencyCode())
+                .query((r, n) -> Money.ofMinor(r.getLong("minor"), of.currency()))
+                .single();
+    }
+}

@@ -1,0 +1,145 @@
+package leveltally.server.clearing;
+
+import static leveltally.server.App.bean;
+import static leveltally.server.clearing.TestBank.account;
+import static leveltally.server.clearing.TestBank.answer;
+import static leveltally.server.clearing.TestBank.check;
+import static leveltally.server.clearing.TestBank.clerk;
+import static leveltally.server.clearing.TestBank.exception;
+import static leveltally.server.clearing.TestBank.exceptionOf;
+import static leveltally.server.clearing.TestBank.kind;
+import static leveltally.server.clearing.TestBank.list;
+import static leveltally.server.clearing.TestBank.reconciled;
+import static leveltally.server.clearing.TestBank.stateOf;
+import static leveltally.server.clearing.TestBank.statement;
+import static leveltally.server.clearing.TestBank.usd;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.util.List;
+import leveltally.core.Refusal;
+import leveltally.core.checks.CheckNumberId;
+import leveltally.core.clearing.Answer;
+import leveltally.core.clearing.ExceptionKind;
+import leveltally.core.clearing.Reconciliation.Kind;
+import leveltally.server.App;
+import leveltally.server.clearing.TestBank.Moved;
+import leveltally.server.proof.Proof;
+import leveltally.server.voiding.Stops;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** What the bank paid, against the checks as they stand. */
+class ClearingTest {
+    private static final LocalDate DAY = LocalDate.of(2026, 11, 18);
+
+    @AfterEach
+    void theProofIsClean() {
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+    }
+
+    private static CheckNumberId id(long check) {
+        return new CheckNumberId(
+                App.number("SELECT id FROM check_number WHERE number = ? AND series_id = ?", check, App.series()));
+    }
+
+    @Test
+    void numberAndAmountClearAndTheRestStays() {
+        long good = check("125.00");
+        long other = check("80.00");
+
+        BankReading.Read read = list(
+                Moved.paid(DAY, good, "125.00"), Moved.paid(DAY, other, "81.00"), Moved.paid(DAY, 999_999, "5.00"));
+
+        assertThat(read.cleared()).isEqualTo(1);
+        assertThat(read.stay()).isEqualTo(2);
+        assertThat(stateOf(good)).isEqualTo("CLEARED");
+        assertThat(kind(other)).isEqualTo(ExceptionKind.AMOUNT_DIFFERS);
+        assertThat(exception("999999").kind()).isEqualTo(ExceptionKind.NUMBER_UNKNOWN);
+    }
+
+    @Test
+    void everyReasonToAskHasItsName() {
+        long voided = check("10.01");
+        App.voidCheck(TestBank.on(App.ines(), App.CHECK_DATE), id(voided), App.CHECK_DATE, "lost");
+        long stopped = check("10.02");
+        bean(Stops.class)
+                .stop(TestBank.on(App.ines(), App.CHECK_DATE), List.of(App.payment(id(stopped))), "lost in the mail");
+        long twice = check("10.03");
+        list(Moved.paid(DAY, twice, "10.03"));
+        long early = check("10.04");
+        var unposted = App.printed(App.invoice("Gannet Rope Walk", "10.05"));
+        long printed = App.number(
+                "SELECT n.number FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE p.batch_id = ?",
+                unposted.value());
+
+        list(
+                Moved.paid(DAY, voided, "10.01"),
+                Moved.paid(DAY, stopped, "10.02"),
+                Moved.paid(DAY.plusDays(1), twice, "10.03"),
+                Moved.paid(App.TODAY.minusDays(3), early, "10.04"),
+                Moved.paid(DAY, printed, "10.05"),
+                new Moved(DAY, "ZZ" + early, "-10.04", ""));
+
+        assertThat(kind(voided)).isEqualTo(ExceptionKind.VOIDED);
+        assertThat(kind(stopped)).isEqualTo(ExceptionKind.STOPPED);
+        assertThat(kind(twice)).isEqualTo(ExceptionKind.PAID_TWICE);
+        assertThat(kind(early)).isEqualTo(ExceptionKind.EARLY);
+        assertThat(kind(printed)).isEqualTo(ExceptionKind.NOT_POSTED);
+        assertThat(exception("ZZ" + early).kind()).isEqualTo(ExceptionKind.NUMBER_UNKNOWN);
+
+        // posted since, it clears by itself when somebody looks again
+        bean(leveltally.server.posting.Posting.class).post(App.ines(), unposted);
+        assertThat(kind(printed)).isEqualTo(ExceptionKind.AGREES);
+        assertThat(bean(BankReading.class).lookAgain(clerk(), account()).cleared())
+                .isEqualTo(1);
+        assertThat(stateOf(printed)).isEqualTo("CLEARED");
+        answer(exception(String.valueOf(early)), Answer.PAY);
+        assertThat(stateOf(early)).isEqualTo("CLEARED");
+        assertThatThrownBy(() -> answer(exception(String.valueOf(stopped)), Answer.PAY))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("was stopped");
+    }
+
+    @Test
+    void aStatementTellsAgainWhatTheListToldAndEveryDayIsExplained() {
+        LocalDate from = DAY;
+        long one = check("300.00");
+        long two = check("400.00");
+        long three = check("55.00");
+        list(Moved.paid(from, one, "300.00"), Moved.paid(from, two, "410.00"));
+
+        BankReading.Read read = statement(
+                from,
+                from.plusDays(2),
+                Moved.paid(from, one, "300.00"),
+                Moved.paid(from, two, "410.00"),
+                Moved.paid(from.plusDays(1), three, "55.00"),
+                new Moved(from.plusDays(1), "", "-12.50", "ACCOUNT FEE NOVEMBER"),
+                new Moved(from.plusDays(2), "", "1000.00", "TICKET HALL"));
+
+        assertThat(read.again()).isEqualTo(2);
+        assertThat(read.cleared()).isEqualTo(1);
+        for (int day = -1; day < 3; day++) {
+            reconciled(from.plusDays(day));
+        }
+        answer(exception(String.valueOf(two)), Answer.BANKS_ERROR);
+        assertThat(stateOf(two)).isEqualTo("CLEARED");
+        answer(exceptionOf("ACCOUNT FEE NOVEMBER"), Answer.ENTER, TestBank.expense(), "", List.of());
+        assertThat(reconciled(from.plusDays(2)).sum(Kind.OWED)).isEqualTo(usd("10.00"));
+
+        // the bank gives back what it owed
+        statement(from.plusDays(3), from.plusDays(4), new Moved(from.plusDays(3), "", "10.00", "ENCODING CORRECTED"));
+        BankExceptions.ExceptionView given = exceptionOf("ENCODING CORRECTED");
+        var owed = bean(BankExceptions.class)
+                .candidates(clerk(), account(), given.id())
+                .get(0);
+        assertThat(owed.kind()).isEqualTo(MatchKind.CORRECTION);
+        assertThat(owed.same()).isTrue();
+        answer(given, Answer.MATCH, null, "", List.of(new Answering.Against(owed.kind(), owed.of())));
+        assertThat(reconciled(from.plusDays(2)).sum(Kind.OWED)).isEqualTo(usd("10.00"));
+        assertThat(reconciled(from.plusDays(4)).sum(Kind.OWED)).isEqualTo(usd("0.00"));
+    }
+}
