@@ -33,6 +33,7 @@ const ORDER = [
   "reports",
   "posting",
   "bankfiles",
+  "clearing",
 ];
 
 const oneWay = ORDER.map((folder, place) => ({

@@ -5933,7 +5933,7 @@ export interface components {
             /** Format: date */
             checkDate: string;
         };
-        Read: {
+        BankRead: {
             reports: number[];
             /** Format: int32 */
             movements: number;
@@ -6043,16 +6043,10 @@ export interface components {
         AnswerNote: {
             note: string;
         };
-        Against: {
-            /** @enum {string} */
-            kind: "PAYMENT" | "ENTRY" | "TOLD" | "TURNED" | "CLAIM" | "CORRECTION";
-            /** Format: int64 */
-            of: number;
-        };
         BankAnswer: {
             /** Format: int64 */
             account: number;
-            movements: components["schemas"]["Seen"][];
+            movements: components["schemas"]["SeenMovement"][];
             /** @enum {string} */
             answer: "BANKS_ERROR" | "OURS" | "RETURN" | "PAY" | "ANOTHER_CHECK" | "ENTER" | "MATCH" | "TAKE_BACK";
             why: string;
@@ -6062,7 +6056,19 @@ export interface components {
             on?: string;
             remember: string;
             number: string;
-            has: components["schemas"]["Against"][];
+            has: components["schemas"]["MatchedWith"][];
+        };
+        MatchedWith: {
+            /** @enum {string} */
+            kind: "PAYMENT" | "ENTRY" | "TOLD" | "TURNED" | "CLAIM" | "CORRECTION";
+            /** Format: int64 */
+            of: number;
+        };
+        SeenMovement: {
+            /** Format: int64 */
+            movement: number;
+            /** Format: int64 */
+            version: number;
         };
         Answered: {
             /** Format: int32 */
@@ -6474,6 +6480,25 @@ export interface components {
             heads: components["schemas"]["ReportHeadView"][];
             lines: components["schemas"]["ReportLineView"][];
         };
+        ReconciledRow: {
+            /** Format: date */
+            day: string;
+            what: string;
+            more: string;
+            amount: components["schemas"]["MoneyView"];
+        };
+        ReconciledSection: {
+            /** @enum {string} */
+            kind: "OUTSTANDING" | "IN_TRANSIT" | "OWED" | "OPEN" | "LISTED" | "GAP" | "BEGINNING";
+            words: string;
+            about: string;
+            /** Format: int32 */
+            count: number;
+            sum: components["schemas"]["MoneyView"];
+            rows: components["schemas"]["ReconciledRow"][];
+            /** Format: int32 */
+            more: number;
+        };
         ReconciliationView: {
             /** Format: date */
             from?: string;
@@ -6482,32 +6507,13 @@ export interface components {
             /** Format: date */
             on?: string;
             bank?: components["schemas"]["MoneyView"];
-            sections: components["schemas"]["SectionView"][];
+            sections: components["schemas"]["ReconciledSection"][];
             ledger?: components["schemas"]["MoneyView"];
             unexplained?: components["schemas"]["MoneyView"];
             explained: boolean;
-            signed: components["schemas"]["SignedView"][];
+            signed: components["schemas"]["SignedReconciliation"][];
         };
-        SectionRowView: {
-            /** Format: date */
-            day: string;
-            what: string;
-            more: string;
-            amount: components["schemas"]["MoneyView"];
-        };
-        SectionView: {
-            /** @enum {string} */
-            kind: "OUTSTANDING" | "IN_TRANSIT" | "OWED" | "OPEN" | "LISTED" | "GAP" | "BEGINNING";
-            words: string;
-            about: string;
-            /** Format: int32 */
-            count: number;
-            sum: components["schemas"]["MoneyView"];
-            rows: components["schemas"]["SectionRowView"][];
-            /** Format: int32 */
-            more: number;
-        };
-        SignedView: {
+        SignedReconciliation: {
             /** Format: int64 */
             id: number;
             /** Format: date */
@@ -7211,8 +7217,39 @@ export interface components {
             /** @enum {string} */
             use: "POSITIVE_PAY" | "PAID_CHECKS" | "STATEMENT";
         };
-        MovementsView: {
-            movements: components["schemas"]["MovementView"][];
+        BankMatchView: {
+            /** @enum {string} */
+            kind: "PAYMENT" | "ENTRY" | "TOLD" | "TURNED" | "CLAIM" | "CORRECTION";
+            words: string;
+            amount: components["schemas"]["MoneyView"];
+            /** Format: date */
+            on: string;
+            why: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            undone: string;
+        };
+        BankMovementView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            version: number;
+            /** Format: date */
+            day: string;
+            amount: components["schemas"]["MoneyView"];
+            in: boolean;
+            number: string;
+            text: string;
+            reference: string;
+            toldBy: string;
+            file: string;
+            open: components["schemas"]["MoneyView"];
+            answered: boolean;
+            matches: components["schemas"]["BankMatchView"][];
+        };
+        BankMovementsView: {
+            movements: components["schemas"]["BankMovementView"][];
             more: boolean;
         };
         BankLayoutText: {
@@ -7251,6 +7288,15 @@ export interface components {
             needsReason: boolean;
             entered: boolean;
         };
+        ExceptionCount: {
+            /** @enum {string} */
+            kind: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "NO_CHECK";
+            words: string;
+            /** Format: int32 */
+            count: number;
+            out: components["schemas"]["MoneyView"];
+            in: components["schemas"]["MoneyView"];
+        };
         ExceptionView: {
             /** Format: int64 */
             id: number;
@@ -7281,22 +7327,13 @@ export interface components {
             answers: components["schemas"]["AnswerChoice"][];
         };
         ExceptionsView: {
-            kinds: components["schemas"]["KindCount"][];
+            kinds: components["schemas"]["ExceptionCount"][];
             /** Format: int32 */
             count: number;
             shown: components["schemas"]["ExceptionView"][];
             /** Format: int32 */
             more: number;
             hasHour: boolean;
-        };
-        KindCount: {
-            /** @enum {string} */
-            kind: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "NO_CHECK";
-            words: string;
-            /** Format: int32 */
-            count: number;
-            out: components["schemas"]["MoneyView"];
-            in: components["schemas"]["MoneyView"];
         };
         CandidateView: {
             /** @enum {string} */
@@ -11475,7 +11512,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Read"];
+                    "application/json": components["schemas"]["BankRead"];
                 };
             };
         };
@@ -11499,7 +11536,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Read"];
+                    "application/json": components["schemas"]["BankRead"];
                 };
             };
         };
@@ -11523,7 +11560,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Read"];
+                    "application/json": components["schemas"]["BankRead"];
                 };
             };
         };
@@ -14384,7 +14421,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MovementsView"];
+                    "application/json": components["schemas"]["BankMovementsView"];
                 };
             };
         };

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
+import { Link } from "react-router";
 import { toast } from "sonner";
 import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
@@ -101,6 +102,9 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
               </>
             )}
             <span>layout {data.layout}</span>
+            <Link className="go order-last ml-auto" to={`/bank/paid?account=${account.id}`}>
+              What the bank paid
+            </Link>
             {data.heldBack > 0 && (
               <span className="text-brass">
                 {data.heldBack} {data.heldBack === 1 ? "void waits" : "voids wait"} until the bank took the

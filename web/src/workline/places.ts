@@ -16,6 +16,13 @@ export const GROUPS: { title: string; places: Place[] }[] = [
     title: "Look things up",
     places: [
       { to: "/register", title: "Register", also: "check numbers void" },
+      {
+        to: "/bank/paid",
+        title: "What the bank paid",
+        also: "clearing exceptions statement camt cleared match",
+      },
+      { to: "/bank/reconciled", title: "Bank and ledger", also: "reconcile reconciliation balance sign" },
+      { to: "/bank/told", title: "What the bank told", also: "movements statement lines" },
       { to: "/outside", title: "Payments made elsewhere", also: "outside wire card hand written manual" },
       { to: "/vendors", title: "Vendors" },
       { to: "/outstanding", title: "Outstanding checks", also: "as of stale aging uncleared" },

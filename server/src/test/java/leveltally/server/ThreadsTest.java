@@ -308,7 +308,7 @@ class ThreadsTest {
                 () -> bean(Undoing.class).undo(later(ines()), Wanted.broughtBack(payment, App.CHECK_DATE), "lost"),
                 () -> {
                     Check of = bean(Checks.class).get(check);
-                    BankReading.Read read = bean(BankReading.class)
+                    BankReading.BankRead read = bean(BankReading.class)
                             .byHand(
                                     later(App.tomas()),
                                     App.operations(),

@@ -164,8 +164,8 @@ public record BankReport(
                     "statement-does-not-add-up",
                     "file",
                     "Nothing was read of this statement. It begins with " + opening + ", its movements come to "
-                            + sum.plain() + ", so it should end with " + reached.plain() + ", but it says "
-                            + closing.plain() + ". Ask the bank for a whole one.");
+                            + sum + ", so it should end with " + reached + ", but it says "
+                            + closing + ". Ask the bank for a whole one.");
         }
     }
 
@@ -180,8 +180,8 @@ public record BankReport(
         }
         List<String> gaps = new java.util.ArrayList<>();
         if (!opening.equals(closing)) {
-            gaps.add("it begins with " + opening.plain() + ", the one before ended on " + Dates.inWords(to) + " with "
-                    + closing.plain());
+            gaps.add("it begins with " + opening + ", the one before ended on " + Dates.inWords(to) + " with "
+                    + closing);
         }
         if (isWhole(this.number) && isWhole(number) && Long.parseLong(this.number) != Long.parseLong(number) + 1) {
             gaps.add("its number is " + this.number + ", the one before was " + number);

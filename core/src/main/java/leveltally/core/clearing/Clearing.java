@@ -102,8 +102,7 @@ public sealed interface Clearing {
             return stands(
                     ExceptionKind.AMOUNT_DIFFERS,
                     presented,
-                    presented.name() + " is for " + check.amount().plain() + ", the bank paid "
-                            + movement.paid().plain() + ".");
+                    presented.name() + " is for " + check.amount() + ", the bank paid " + movement.paid() + ".");
         }
         if (movement.day().isBefore(check.posted())) {
             return stands(

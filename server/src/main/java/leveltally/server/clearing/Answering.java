@@ -66,10 +66,10 @@ public class Answering {
     }
 
     /** A movement as whoever answers has seen it. */
-    public record Seen(long movement, long version) {}
+    public record SeenMovement(long movement, long version) {}
 
     /** What the ledger, another report or the bank's debt has, that a movement is. */
-    public record Against(MatchKind kind, long of) {}
+    public record MatchedWith(MatchKind kind, long of) {}
 
     /**
      * An answer.
@@ -82,14 +82,14 @@ public class Answering {
      */
     public record Given(
             BankAccountId account,
-            List<Seen> movements,
+            List<SeenMovement> movements,
             Answer answer,
             String why,
             @Nullable AccountId against,
             @Nullable LocalDate on,
             String remember,
             String number,
-            List<Against> has) {}
+            List<MatchedWith> has) {}
 
     /** How many were answered, and how many of them cleared a check. */
     public record Answered(int answered, int cleared) {}
@@ -100,8 +100,8 @@ public class Answering {
         BankAccount account = accounts.lock(given.account());
         String why = given.why().strip();
         mustBeSaid(given, why);
-        Map<Long, Long> versions =
-                given.movements().stream().collect(Collectors.toMap(Seen::movement, Seen::version, (a, b) -> a));
+        Map<Long, Long> versions = given.movements().stream()
+                .collect(Collectors.toMap(SeenMovement::movement, SeenMovement::version, (a, b) -> a));
         List<MovementRows.Told> told = rows.lock(account.id(), versions.keySet());
         if (told.size() < versions.size()) {
             throw Refusal.notFound("no-movement", "One of these is no movement of " + account.name() + ". Look again.");
@@ -183,7 +183,7 @@ public class Answering {
     private static String inWords(MovementRows.Told one) {
         Movement says = one.says();
         return (says.isCheck() ? "Check " + says.number() : "The movement") + " of " + Dates.inWords(says.day()) + ", "
-                + says.amount().plain();
+                + says.amount();
     }
 
     /** What one answer writes, gathered first and written together. */
@@ -212,10 +212,9 @@ public class Answering {
                     wrongAmount.ifPresent(check -> clears(one, check, paid(check)));
                     Money rest =
                             wrongAmount.map(check -> whole.minus(paid(check))).orElse(whole);
-                    match(one, MatchKind.CLAIM, null, rest, one.says().day());
+                    match(one, MatchKind.CLAIM, null, rest, one.from());
                 }
-                case RETURN ->
-                    match(one, MatchKind.CLAIM, null, whole, one.says().day());
+                case RETURN -> match(one, MatchKind.CLAIM, null, whole, one.from());
                 case OURS -> {
                     Presented check = check(stands);
                     clears(one, check, paid(check));
@@ -262,9 +261,7 @@ public class Answering {
         /** On the bank's day, or the day from which the ledger has it. */
         private void clears(MovementRows.Told one, Presented presented, Money amount) {
             Presented.Carried check = carried(presented);
-            LocalDate on = one.says().day().isBefore(check.posted())
-                    ? check.posted()
-                    : one.says().day();
+            LocalDate on = one.from(check.posted().isAfter(check.stateDate()) ? check.posted() : check.stateDate());
             if (on.isAfter(by.today())) {
                 throw Refusal.conflict(
                         "not-yet-posted",
@@ -276,7 +273,7 @@ public class Answering {
         }
 
         private void enters(MovementRows.Told one, Money amount) {
-            LocalDate on = given.on() == null ? one.says().day() : given.on();
+            LocalDate on = one.from(given.on() == null ? one.says().day() : given.on());
             AccountId against = given.against();
             if (against != null) {
                 long entry = bankEntries
@@ -294,13 +291,11 @@ public class Answering {
                     .orElseThrow(() -> Refusal.conflict(
                             "nothing-to-take-back",
                             presented.name() + " is " + check.state().words() + " for "
-                                    + check.amount().plain()
+                                    + check.amount()
                                     + "; the bank gave back "
-                                    + one.says().amount().plain()
+                                    + one.says().amount()
                                     + ", which is not what it paid. Enter it, or match it with what the bank owes."));
-            LocalDate on = one.says().day().isBefore(before.on())
-                    ? before.on()
-                    : one.says().day();
+            LocalDate on = one.from(before.on());
             rows.undo(by, List.of(before.match()), on, "the bank took it back");
             payments.move(by, check.payment(), PaymentState.OUTSTANDING, presented.name(), on, "The bank took it back");
             match(one, MatchKind.TURNED, before.movement(), one.says().amount(), on);
@@ -328,7 +323,14 @@ public class Answering {
             }
             rows.readAs(one.id(), meant.digits().getAsLong());
             anew.add(new MovementRows.Told(
-                    one.id(), one.version() + 1, one.report(), one.by(), one.readAt(), meant, one.open()));
+                    one.id(),
+                    one.version() + 1,
+                    one.report(),
+                    one.by(),
+                    one.readAt(),
+                    meant,
+                    one.open(),
+                    one.freeFrom()));
         }
 
         private void match(MovementRows.Told one, MatchKind kind, @Nullable Long of, Money amount, LocalDate on) {

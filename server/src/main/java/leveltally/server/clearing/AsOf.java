@@ -103,38 +103,34 @@ final class AsOf {
                 .single();
     }
 
+    /** What was outstanding before the first statement, by what is known on the day: a clearing taken back since was none. */
+    private Money outstandingBefore() {
+        return sql("""
+                        SELECT COALESCE(SUM(p.amount_minor), 0) AS minor FROM payment p
+                        JOIN journal_entry j ON j.id = p.posted_entry_id AND j.ledger_date <= :before
+                        JOIN check_number n ON n.live_payment_id = p.id
+                        LEFT JOIN journal_entry u ON u.id = p.undone_entry_id AND u.ledger_date <= :before
+                        LEFT JOIN bank_match k ON k.payment_id = p.id AND k.on_day <= :before
+                          AND (k.undone_on IS NULL OR k.undone_on > :day)
+                        WHERE p.bank_account_id = :account AND u.id IS NULL AND k.id IS NULL
+                        """).query((r, n) -> money(r, "minor")).single();
+    }
+
     private List<Row> outstanding() {
-        return outstanding(day, "SELECT p.check_date, CONCAT(s.prefix, n.number) AS number, p.payee, p.amount_minor")
+        return sql("""
+                        SELECT p.check_date, CONCAT(s.prefix, n.number) AS number, p.payee, p.amount_minor
+                        FROM payment p JOIN journal_entry j ON j.id = p.posted_entry_id AND j.ledger_date <= :day
+                        JOIN payment_event e ON e.payment_id = p.id AND e.step = (SELECT MAX(x.step) FROM payment_event x
+                          WHERE x.payment_id = p.id AND x.business_date <= :day)
+                        JOIN check_number n ON n.live_payment_id = p.id JOIN number_series s ON s.id = n.series_id
+                        WHERE p.bank_account_id = :account AND e.to_state IN (:waiting) ORDER BY p.check_date, n.number
+                        """)
                 .query((r, n) -> new Row(
                         r.getObject("check_date", LocalDate.class),
                         "Check " + r.getString("number"),
                         r.getString("payee"),
                         money(r, "amount_minor").negated()))
                 .list();
-    }
-
-    private Money outstandingBefore() {
-        return outstanding(before, "SELECT COALESCE(SUM(p.amount_minor), 0) AS minor")
-                .query((r, n) -> money(r, "minor"))
-                .single();
-    }
-
-    /** Posted by then, and by then neither paid nor undone; the same as the list of outstanding checks. */
-    private JdbcClient.StatementSpec outstanding(LocalDate until, String what) {
-        return jdbc.sql(what + """
-                             FROM payment p JOIN journal_entry j ON j.id = p.posted_entry_id AND j.ledger_date <= :until
-                            JOIN payment_event e ON e.payment_id = p.id AND e.step = (SELECT MAX(x.step) FROM payment_event x
-                              WHERE x.payment_id = p.id AND x.business_date <= :until)
-                            JOIN check_number n ON n.live_payment_id = p.id JOIN number_series s ON s.id = n.series_id
-                            WHERE p.bank_account_id = :account AND e.to_state IN (:waiting) ORDER BY p.check_date, n.number
-                            """)
-                .param("until", until)
-                .param("account", account.id().value())
-                .param(
-                        "waiting",
-                        Stream.of(PaymentState.OUTSTANDING, PaymentState.STOPPED)
-                                .map(Enum::name)
-                                .toList());
     }
 
     /** Entries that are no payment, payments without a number, and what undid a payment its bank had paid. */

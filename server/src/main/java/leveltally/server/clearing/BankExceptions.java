@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import leveltally.core.clearing.Answer;
 import leveltally.core.clearing.Clearing;
+import leveltally.core.clearing.Consequence;
 import leveltally.core.clearing.DecisionHour;
 import leveltally.core.clearing.ExceptionKind;
 import leveltally.core.clearing.Presented;
@@ -62,8 +63,12 @@ public class BankExceptions {
         this.jdbc = jdbc;
     }
 
-    /** An answer there is, the proposed one first. */
-    public record AnswerChoice(Answer answer, String words, boolean needsReason, boolean entered) {}
+    /**
+     * An answer there is, the proposed one first.
+     *
+     * @param then what it does
+     */
+    public record AnswerChoice(Answer answer, String words, String then, boolean needsReason, boolean entered) {}
 
     /**
      * A movement that waits for an answer.
@@ -97,13 +102,13 @@ public class BankExceptions {
             List<AnswerChoice> answers) {}
 
     /** How many there are of a kind, and what they come to; what went out and what came in are never added. */
-    public record KindCount(ExceptionKind kind, String words, int count, MoneyView out, MoneyView in) {}
+    public record ExceptionCount(ExceptionKind kind, String words, int count, MoneyView out, MoneyView in) {}
 
     /**
      * @param more how many of the chosen kind are not shown
      */
     public record ExceptionsView(
-            List<KindCount> kinds, int count, List<ExceptionView> shown, int more, boolean hasHour) {}
+            List<ExceptionCount> kinds, int count, List<ExceptionView> shown, int more, boolean hasHour) {}
 
     /** @param only of one kind; null for all */
     @Transactional(readOnly = true)
@@ -131,9 +136,9 @@ public class BankExceptions {
                 more++;
             }
         }
-        List<KindCount> counts = new ArrayList<>();
-        kinds.forEach((kind, sum) ->
-                counts.add(new KindCount(kind, kind.words(), sum.count, MoneyView.of(sum.out), MoneyView.of(sum.in))));
+        List<ExceptionCount> counts = new ArrayList<>();
+        kinds.forEach((kind, sum) -> counts.add(
+                new ExceptionCount(kind, kind.words(), sum.count, MoneyView.of(sum.out), MoneyView.of(sum.in))));
         return new ExceptionsView(counts, open.size(), shown, more, hour.isPresent());
     }
 
@@ -197,8 +202,12 @@ public class BankExceptions {
                         .orElse(""),
                 proposed.map(BankEntries.Remembered::words).orElse(""),
                 stands.kind().answers().stream()
-                        .map(answer ->
-                                new AnswerChoice(answer, answer.words(), answer.needsReason(), answer.isEntered()))
+                        .map(answer -> new AnswerChoice(
+                                answer,
+                                answer.words(),
+                                Consequence.of(answer, one.says(), stands),
+                                answer.needsReason(),
+                                answer.isEntered()))
                         .toList());
     }
 
@@ -291,7 +300,7 @@ public class BankExceptions {
      *
      * @param undone when and why it was taken back; empty while it stands
      */
-    public record MatchView(
+    public record BankMatchView(
             MatchKind kind,
             String words,
             MoneyView amount,
@@ -302,7 +311,7 @@ public class BankExceptions {
             String undone) {}
 
     /** @param open what nothing stands for */
-    public record MovementView(
+    public record BankMovementView(
             long id,
             long version,
             LocalDate day,
@@ -315,9 +324,9 @@ public class BankExceptions {
             String file,
             MoneyView open,
             boolean answered,
-            List<MatchView> matches) {}
+            List<BankMatchView> matches) {}
 
-    public record MovementsView(List<MovementView> movements, boolean more) {}
+    public record BankMovementsView(List<BankMovementView> movements, boolean more) {}
 
     /**
      * Movements of a report, or of a number, in the order in which they were told.
@@ -325,7 +334,7 @@ public class BankExceptions {
      * @param after the last movement of the page before
      */
     @Transactional(readOnly = true)
-    public MovementsView movements(
+    public BankMovementsView movements(
             Actor by, BankAccountId id, @Nullable Long report, @Nullable String number, @Nullable Long after) {
         by.mayDo(Deed.READ);
         return history.of(id, report, number, after);

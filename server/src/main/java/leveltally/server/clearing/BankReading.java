@@ -86,14 +86,14 @@ public class BankReading {
      * @param again how many movements were told before
      * @param stay how many nobody has answered
      */
-    public record Read(List<Long> reports, int movements, int cleared, int again, int stay) {}
+    public record BankRead(List<Long> reports, int movements, int cleared, int again, int stay) {}
 
     /** How a report was written, and what it is. */
     private record Format(String name, TheBankSays kind) {}
 
     /** @throws Refusal when the file is not whole, of another account, read before, or does not follow the last statement */
     @Transactional
-    public Read read(Actor by, Sent sent) {
+    public BankRead read(Actor by, Sent sent) {
         by.mayDo(Deed.RECORD_CLEARING);
         BankAccount account = accounts.lock(sent.account());
         if (sent.content().length > LONGEST) {
@@ -135,7 +135,8 @@ public class BankReading {
         return keep(by, account, own, format, sent, hash);
     }
 
-    private Read keep(Actor by, BankAccount account, List<BankReport> reports, Format format, Sent sent, String hash) {
+    private BankRead keep(
+            Actor by, BankAccount account, List<BankReport> reports, Format format, Sent sent, String hash) {
         List<Long> kept = new ArrayList<>();
         Clearings.Outcome all = new Clearings.Outcome(0, 0, 0);
         int told = 0;
@@ -163,12 +164,12 @@ public class BankReading {
                             "hash", hash,
                             "gap", gap));
         }
-        return new Read(List.copyOf(kept), told, all.cleared(), all.again(), all.stay());
+        return new BankRead(List.copyOf(kept), told, all.cleared(), all.again(), all.stay());
     }
 
     /** Takes down one check the bank paid, as its site or its paper says; what does not agree stays to be answered. */
     @Transactional
-    public Read byHand(Actor by, BankAccountId id, String number, String amount, LocalDate day) {
+    public BankRead byHand(Actor by, BankAccountId id, String number, String amount, LocalDate day) {
         by.mayDo(Deed.RECORD_CLEARING);
         BankAccount account = accounts.lock(id);
         Money paid = Money.typed(amount, account.currency(), "amount");
@@ -193,12 +194,12 @@ public class BankReading {
                 "record paid by bank",
                 "bank account " + id.value(),
                 Map.of("number", one.number(), "amount", paid.plain(), "date", day.toString()));
-        return new Read(List.of(kept), 1, outcome.cleared(), outcome.again(), outcome.stay());
+        return new BankRead(List.of(kept), 1, outcome.cleared(), outcome.again(), outcome.stay());
     }
 
     /** Clears what agrees by now: a check posted since, a stop lifted, a payment recorded. */
     @Transactional
-    public Read lookAgain(Actor by, BankAccountId id) {
+    public BankRead lookAgain(Actor by, BankAccountId id) {
         by.mayDo(Deed.RECORD_CLEARING);
         accounts.lock(id);
         List<MovementRows.Told> open = movements.open(id, Integer.MAX_VALUE);
@@ -210,7 +211,7 @@ public class BankReading {
                     "bank account " + id.value(),
                     Map.of("cleared", outcome.cleared(), "again", outcome.again()));
         }
-        return new Read(List.of(), open.size(), outcome.cleared(), outcome.again(), outcome.stay());
+        return new BankRead(List.of(), open.size(), outcome.cleared(), outcome.again(), outcome.stay());
     }
 
     private long add(

@@ -63,14 +63,14 @@ class ClearingController {
     /** Answered alike, all of them. */
     record BankAnswer(
             long account,
-            @NotNull @Size(max = 20_000) List<Answering.Seen> movements,
+            @NotNull @Size(max = 20_000) List<Answering.SeenMovement> movements,
             @NotNull Answer answer,
             @NotNull @Size(max = LONGEST) String why,
             @Nullable Long ledgerAccount,
             @Nullable LocalDate on,
             @NotNull @Size(max = LONGEST) String remember,
             @NotNull @Size(max = 40) String number,
-            @NotNull @Size(max = 500) List<Answering.Against> has) {}
+            @NotNull @Size(max = 500) List<Answering.MatchedWith> has) {}
 
     record ClearingTakenBack(
             long account,
@@ -94,7 +94,7 @@ class ClearingController {
     /** Reads a file of the bank, whole or not at all. */
     @PostMapping(value = "/bank-reports", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @Needs(Deed.RECORD_CLEARING)
-    BankReading.Read read(
+    BankReading.BankRead read(
             Actor by,
             @RequestParam long account,
             @RequestParam(required = false) @Nullable Long layout,
@@ -110,13 +110,13 @@ class ClearingController {
 
     @PostMapping("/bank-reports/by-hand")
     @Needs(Deed.RECORD_CLEARING)
-    BankReading.Read byHand(Actor by, @Valid @RequestBody PaidByHand paid) {
+    BankReading.BankRead byHand(Actor by, @Valid @RequestBody PaidByHand paid) {
         return reading.byHand(by, new BankAccountId(paid.account()), paid.number(), paid.amount(), paid.day());
     }
 
     @PostMapping("/bank-reports/look-again")
     @Needs(Deed.RECORD_CLEARING)
-    BankReading.Read lookAgain(Actor by, @Valid @RequestBody LookedAgain wanted) {
+    BankReading.BankRead lookAgain(Actor by, @Valid @RequestBody LookedAgain wanted) {
         return reading.lookAgain(by, new BankAccountId(wanted.account()));
     }
 
@@ -150,7 +150,7 @@ class ClearingController {
 
     /** What a file told, with what stands for each movement. */
     @GetMapping("/bank-movements")
-    BankExceptions.MovementsView movements(
+    BankExceptions.BankMovementsView movements(
             Actor by,
             @RequestParam long account,
             @RequestParam(required = false) @Nullable Long report,
@@ -165,7 +165,7 @@ class ClearingController {
         takingBack.takeBack(
                 by,
                 new BankAccountId(wanted.account()),
-                new Answering.Seen(wanted.movement(), wanted.version()),
+                new Answering.SeenMovement(wanted.movement(), wanted.version()),
                 wanted.why());
     }
 }

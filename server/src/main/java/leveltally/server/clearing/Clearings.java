@@ -1,5 +1,6 @@
 package leveltally.server.clearing;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -78,15 +79,15 @@ class Clearings {
             if (decided instanceof Clearing.Clears clears
                     && clears.check().check() != null
                     && now.add(clears.check().check().payment())) {
-                PaymentId payment = clears.check().check().payment();
-                cleared.add(new Payments.Cleared(
-                        payment, clears.check().name(), one.says().day()));
+                Presented.Carried check = clears.check().check();
+                LocalDate on = one.from(check.stateDate());
+                cleared.add(new Payments.Cleared(check.payment(), clears.check().name(), on));
                 matches.add(new MovementRows.Match(
                         one.id(),
                         MatchKind.PAYMENT,
-                        payment.value(),
+                        check.payment().value(),
                         one.says().amount(),
-                        one.says().day(),
+                        on,
                         null,
                         "",
                         null));
@@ -149,7 +150,7 @@ class Clearings {
                             MatchKind.TOLD,
                             before.movement(),
                             one.says().amount(),
-                            one.says().day(),
+                            one.from(),
                             null,
                             "",
                             one.by());

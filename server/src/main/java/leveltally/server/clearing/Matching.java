@@ -58,7 +58,10 @@ class Matching {
 
     private List<Candidate> entries(BankAccount account) {
         return jdbc.sql("""
-                        SELECT t.entry_id, t.payment_id, t.ledger_date, t.text, t.moved_minor FROM bank_in_transit t
+                        SELECT t.entry_id, t.payment_id, t.text, t.moved_minor, GREATEST(t.ledger_date, COALESCE(
+                          (SELECT MAX(u.undone_on) FROM bank_match u WHERE u.entry_id = t.entry_id OR u.payment_id = t.payment_id),
+                          t.ledger_date)) AS ledger_date
+                        FROM bank_in_transit t
                         WHERE t.bank_account_id = :account ORDER BY t.ledger_date DESC, t.entry_id LIMIT 2000
                         """)
                 .param("account", account.id().value())
@@ -76,7 +79,8 @@ class Matching {
 
     private List<Candidate> owed(BankAccountId account) {
         return jdbc.sql("""
-                        SELECT c.id, c.on_day, c.why, m.number_text, -c.amount_minor AS owed_minor, m.currency FROM bank_match c
+                        SELECT c.id, GREATEST(c.on_day, COALESCE((SELECT MAX(u.undone_on) FROM bank_match u WHERE u.claim_id = c.id),
+                          c.on_day)) AS on_day, c.why, m.number_text, -c.amount_minor AS owed_minor, m.currency FROM bank_match c
                         JOIN bank_movement m ON m.id = c.movement_id
                         WHERE c.bank_account_id = :account AND c.kind = 'CLAIM' AND c.undone_on IS NULL
                           AND NOT EXISTS (SELECT 1 FROM bank_match d WHERE d.claim_id = c.id AND d.undone_on IS NULL)
@@ -98,7 +102,9 @@ class Matching {
 
     private List<Candidate> told(BankAccountId account) {
         return jdbc.sql("""
-                        SELECT m.id, m.bank_date, m.number_text, m.amount_minor, m.currency FROM bank_movement m
+                        SELECT m.id, m.number_text, m.amount_minor, m.currency, GREATEST(m.bank_date, COALESCE((SELECT MAX(u.undone_on)
+                          FROM bank_match u WHERE u.other_movement_id = m.id AND u.kind = 'TOLD'), m.bank_date)) AS bank_date
+                        FROM bank_movement m
                         JOIN bank_report r ON r.id = m.report_id AND r.kind <> 'STATEMENT'
                         WHERE m.bank_account_id = :account
                           AND NOT EXISTS (SELECT 1 FROM bank_match t WHERE t.told_id = m.id AND t.told_by = 'STATEMENT')
@@ -116,12 +122,12 @@ class Matching {
     }
 
     /** @throws Refusal unless all of it is there still, and comes to what the bank moved */
-    List<MovementRows.Match> of(BankAccount account, MovementRows.Told movement, List<Answering.Against> has) {
+    List<MovementRows.Match> of(BankAccount account, MovementRows.Told movement, List<Answering.MatchedWith> has) {
         if (has.isEmpty()) {
             throw Refusal.invalidField("nothing-to-match", "has", "Choose what the ledger has of it.");
         }
-        Map<Answering.Against, Candidate> known = new HashMap<>();
-        of(account, movement).forEach(one -> known.put(new Answering.Against(one.kind(), one.of()), one));
+        Map<Answering.MatchedWith, Candidate> known = new HashMap<>();
+        of(account, movement).forEach(one -> known.put(new Answering.MatchedWith(one.kind(), one.of()), one));
         List<Candidate> chosen =
                 has.stream().distinct().map(one -> mustBeThere(known, one)).toList();
         Money sum = Money.sum(chosen.stream().map(Candidate::amount).toList(), account.currency());
@@ -130,24 +136,23 @@ class Matching {
             throw Refusal.invalidField(
                     "match-differs",
                     "has",
-                    "What is chosen comes to " + sum.plain() + ", the bank moved " + amount.plain()
-                            + ". Choose what comes to" + " the same, or enter the difference.");
+                    "What is chosen comes to " + sum + ", the bank moved " + amount + ". Choose what comes to"
+                            + " the same, or enter the difference.");
         }
-        LocalDate day = movement.says().day();
         return chosen.stream()
                 .map(one -> new MovementRows.Match(
                         movement.id(),
                         one.kind(),
                         one.of(),
                         one.amount(),
-                        one.on().isAfter(day) ? one.on() : day,
+                        movement.from(one.on()),
                         Answer.MATCH,
                         "",
                         one.kind() == MatchKind.TOLD ? movement.by() : null))
                 .collect(Collectors.toList());
     }
 
-    private static Candidate mustBeThere(Map<Answering.Against, Candidate> known, Answering.Against wanted) {
+    private static Candidate mustBeThere(Map<Answering.MatchedWith, Candidate> known, Answering.MatchedWith wanted) {
         Candidate found = known.get(wanted);
         if (found == null) {
             throw Refusal.conflict("matched-meanwhile", "One of these is matched already, or is gone. Look again.");

@@ -27,7 +27,7 @@ class MovementHistory {
         this.jdbc = jdbc;
     }
 
-    BankExceptions.MovementsView of(
+    BankExceptions.BankMovementsView of(
             BankAccountId account, @Nullable Long report, @Nullable String number, @Nullable Long after) {
         Long digits = number == null
                 ? null
@@ -45,15 +45,15 @@ class MovementHistory {
         statement = report == null ? statement : statement.param("report", report);
         statement = digits == null ? statement : statement.param("digits", digits);
         statement = after == null ? statement : statement.param("after", after);
-        Map<Long, List<BankExceptions.MatchView>> matches = new HashMap<>();
-        List<BankExceptions.MovementView> found = new ArrayList<>(statement
+        Map<Long, List<BankExceptions.BankMatchView>> matches = new HashMap<>();
+        List<BankExceptions.BankMovementView> found = new ArrayList<>(statement
                 .query((r, n) -> {
-                    List<BankExceptions.MatchView> own = new ArrayList<>();
+                    List<BankExceptions.BankMatchView> own = new ArrayList<>();
                     matches.put(r.getLong("id"), own);
                     Money amount = Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"));
                     Money open = Money.ofMinor(r.getLong("open_minor"), r.getString("currency"));
                     Long readAs = r.getObject("read_as", Long.class);
-                    return new BankExceptions.MovementView(
+                    return new BankExceptions.BankMovementView(
                             r.getLong("id"),
                             r.getLong("version"),
                             r.getObject("bank_date", LocalDate.class),
@@ -70,14 +70,14 @@ class MovementHistory {
                 })
                 .list());
         boolean more = found.size() > PAGE;
-        List<BankExceptions.MovementView> shown = more ? found.subList(0, PAGE) : found;
+        List<BankExceptions.BankMovementView> shown = more ? found.subList(0, PAGE) : found;
         if (!shown.isEmpty()) {
-            read(shown.stream().map(BankExceptions.MovementView::id).toList(), matches);
+            read(shown.stream().map(BankExceptions.BankMovementView::id).toList(), matches);
         }
-        return new BankExceptions.MovementsView(List.copyOf(shown), more);
+        return new BankExceptions.BankMovementsView(List.copyOf(shown), more);
     }
 
-    private void read(List<Long> movements, Map<Long, List<BankExceptions.MatchView>> into) {
+    private void read(List<Long> movements, Map<Long, List<BankExceptions.BankMatchView>> into) {
         jdbc.sql("""
                         SELECT k.movement_id, k.kind, k.amount_minor, m.currency, k.on_day, k.why, k.made_at, w.name, k.undone_on,
                           k.undone_why, p.payee, CONCAT(s.prefix, n.number) AS number, e.text, r.kind AS other_kind
@@ -90,7 +90,7 @@ class MovementHistory {
             LocalDate undone = r.getObject("undone_on", LocalDate.class);
             Timestamp at = r.getTimestamp("made_at");
             into.get(r.getLong("movement_id"))
-                    .add(new BankExceptions.MatchView(
+                    .add(new BankExceptions.BankMatchView(
                             MatchKind.valueOf(r.getString("kind")),
                             words(r),
                             MoneyView.of(size(Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")))),

@@ -34,7 +34,8 @@ import org.springframework.stereotype.Component;
 class MovementRows {
     private static final String COLUMNS = """
             m.id, m.version, m.report_id, r.kind AS told_by, r.read_at, r.place, m.position, m.bank_date, m.currency, m.amount_minor,
-            m.open_minor, m.number_text, m.read_as, m.text, m.reference, m.reversal
+            m.open_minor, m.number_text, m.read_as, m.text, m.reference, m.reversal,
+            (SELECT MAX(u.undone_on) FROM bank_match u WHERE u.movement_id = m.id) AS free_from
             """;
 
     private final JdbcClient jdbc;
@@ -52,8 +53,26 @@ class MovementRows {
      *
      * @param says as it counts: with the number it was found to mean, where the bank read it wrong
      * @param open what nothing stands for yet
+     * @param freeFrom the day from which what stood for it before stands no more; null where nothing did
      */
-    record Told(long id, long version, long report, TheBankSays by, Instant readAt, Movement says, Money open) {
+    record Told(
+            long id,
+            long version,
+            long report,
+            TheBankSays by,
+            Instant readAt,
+            Movement says,
+            Money open,
+            @Nullable LocalDate freeFrom) {
+        /** The first day from which something new can stand for it: past days keep what they had. */
+        LocalDate from() {
+            return freeFrom != null && freeFrom.isAfter(says.day()) ? freeFrom : says.day();
+        }
+
+        LocalDate from(LocalDate other) {
+            return other.isAfter(from()) ? other : from();
+        }
+
         boolean isWhole() {
             return open.equals(says.amount());
         }
@@ -87,7 +106,7 @@ class MovementRows {
         for (Movement one : movements) {
             long id = supply.next();
             OptionalLong digits = one.digits();
-            told.add(new Told(id, 0, report, by, at, one, one.amount()));
+            told.add(new Told(id, 0, report, by, at, one, one.amount(), null));
             rows.add(new Object[] {
                 id,
                 report,
@@ -205,7 +224,8 @@ class MovementRows {
                         r.getString("text"),
                         r.getString("reference"),
                         r.getBoolean("reversal")),
-                Money.ofMinor(r.getLong("open_minor"), currency));
+                Money.ofMinor(r.getLong("open_minor"), currency),
+                r.getObject("free_from", LocalDate.class));
     }
 
     /** What stands for a payment: the movement it is matched with, from which day on. */

@@ -32,16 +32,16 @@ class ReconciliationController {
         this.reconciling = reconciling;
     }
 
-    record SectionRowView(LocalDate day, String what, String more, MoneyView amount) {}
+    record ReconciledRow(LocalDate day, String what, String more, MoneyView amount) {}
 
     /** @param more how many rows are not shown; the printed list has all */
-    record SectionView(
+    record ReconciledSection(
             Reconciliation.Kind kind,
             String words,
             String about,
             int count,
             MoneyView sum,
-            List<SectionRowView> rows,
+            List<ReconciledRow> rows,
             int more) {}
 
     /**
@@ -53,11 +53,11 @@ class ReconciliationController {
             @Nullable LocalDate until,
             @Nullable LocalDate on,
             @Nullable MoneyView bank,
-            List<SectionView> sections,
+            List<ReconciledSection> sections,
             @Nullable MoneyView ledger,
             @Nullable MoneyView unexplained,
             boolean explained,
-            List<Reconciling.SignedView> signed) {}
+            List<Reconciling.SignedReconciliation> signed) {}
 
     record ReconciliationSigned(
             long account,
@@ -69,7 +69,7 @@ class ReconciliationController {
     ReconciliationView on(
             Actor by, @RequestParam long account, @RequestParam(required = false) @Nullable LocalDate on) {
         BankAccountId id = new BankAccountId(account);
-        List<Reconciling.SignedView> signed = reconciling.signed(by, id);
+        List<Reconciling.SignedReconciliation> signed = reconciling.signed(by, id);
         return reconciling
                 .reach(by, id)
                 .map(reach -> {
@@ -90,8 +90,8 @@ class ReconciliationController {
                 .orElseGet(() -> new ReconciliationView(null, null, null, null, List.of(), null, null, false, signed));
     }
 
-    private static SectionView view(Reconciliation.Section section) {
-        return new SectionView(
+    private static ReconciledSection view(Reconciliation.Section section) {
+        return new ReconciledSection(
                 section.kind(),
                 section.kind().words(),
                 section.kind().about(),
@@ -99,7 +99,7 @@ class ReconciliationController {
                 MoneyView.of(section.sum()),
                 section.rows().stream()
                         .limit(SHOWN)
-                        .map(row -> new SectionRowView(row.day(), row.what(), row.more(), MoneyView.of(row.amount())))
+                        .map(row -> new ReconciledRow(row.day(), row.what(), row.more(), MoneyView.of(row.amount())))
                         .toList(),
                 Math.max(0, section.count() - SHOWN));
     }

@@ -159,11 +159,11 @@ public class Reconciling {
     }
 
     /** One that was signed. */
-    public record SignedView(
+    public record SignedReconciliation(
             long id, LocalDate on, MoneyView bank, MoneyView ledger, String note, Instant signedAt, String signedBy) {}
 
     @Transactional(readOnly = true)
-    public List<SignedView> signed(Actor by, BankAccountId id) {
+    public List<SignedReconciliation> signed(Actor by, BankAccountId id) {
         by.mayDo(Deed.READ);
         return jdbc.sql("""
                         SELECT s.id, s.as_of, s.bank_minor, s.ledger_minor, s.currency, s.note, s.signed_at, p.name
@@ -171,7 +171,7 @@ public class Reconciling {
                         WHERE s.bank_account_id = ? ORDER BY s.as_of DESC, s.signed_at DESC LIMIT 200
                         """)
                 .param(id.value())
-                .query((r, n) -> new SignedView(
+                .query((r, n) -> new SignedReconciliation(
                         r.getLong("id"),
                         r.getObject("as_of", LocalDate.class),
                         MoneyView.of(r.getLong("bank_minor"), r.getString("currency")),

@@ -41,7 +41,7 @@ public class TakingBack {
     }
 
     @Transactional
-    public void takeBack(Actor by, BankAccountId id, Answering.Seen seen, String reason) {
+    public void takeBack(Actor by, BankAccountId id, Answering.SeenMovement seen, String reason) {
         by.mayDo(Deed.RECORD_CLEARING);
         String why = reason.strip();
         if (why.isEmpty()) {

@@ -8,7 +8,9 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BiFunction;
 import java.util.stream.Collectors;
+import leveltally.core.bankfiles.Layout;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
@@ -81,7 +83,49 @@ class DemoBank {
         reading.read(
                 by,
                 new BankReading.Sent(
-                        account, "statement-" + month + ".csv", text.getBytes(StandardCharsets.UTF_8), layout(), ""));
+                        account,
+                        "statement-" + month + ".csv",
+                        text.getBytes(StandardCharsets.UTF_8),
+                        layout(Layout.Use.STATEMENT, ""),
+                        ""));
+    }
+
+    /** This morning's list of paid checks, none of which clears by itself: a figure read wrong, a voided check, no check of ours. */
+    void ask(Actor by, BankAccountId account, LocalDate day) {
+        record Known(long number, Money amount) {}
+        Known wrong = check(account, "OUTSTANDING", Known::new);
+        Known voided = check(account, "VOIDED", Known::new);
+        String text = "paid on,check,amount,reference\r\n"
+                + row(
+                        day,
+                        wrong.number(),
+                        Money.ofMinor(
+                                wrong.amount().minor() + 9_000, wrong.amount().currency()))
+                + row(day, voided.number(), voided.amount())
+                + row(day, 14_227, Money.parse("312.40", wrong.amount().currency()));
+        reading.read(
+                by,
+                new BankReading.Sent(
+                        account,
+                        "paid-" + day + ".csv",
+                        text.getBytes(StandardCharsets.UTF_8),
+                        layout(Layout.Use.PAID_CHECKS, "comma"),
+                        ""));
+    }
+
+    private static String row(LocalDate day, long number, Money amount) {
+        return day + "," + number + "," + amount.plain() + ",\r\n";
+    }
+
+    private <T> T check(BankAccountId account, String state, BiFunction<Long, Money, T> as) {
+        return jdbc.sql("""
+                        SELECT n.number, p.amount_minor, p.currency FROM payment p JOIN check_number n ON n.live_payment_id = p.id
+                        WHERE p.bank_account_id = ? AND p.state = ? ORDER BY n.number DESC LIMIT 1
+                        """)
+                .params(account.value(), state)
+                .query((r, n) -> as.apply(
+                        r.getLong("number"), Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"))))
+                .single();
     }
 
     /** Counted from the company's first month. */
@@ -89,9 +133,9 @@ class DemoBank {
         return String.valueOf(DemoCompany.FIRST.until(month, java.time.temporal.ChronoUnit.MONTHS) + 1);
     }
 
-    private long layout() {
+    private long layout(Layout.Use use, String part) {
         return layouts.toRead().stream()
-                .filter(one -> one.use() == leveltally.core.bankfiles.Layout.Use.STATEMENT)
+                .filter(one -> one.use() == use && one.name().contains(part))
                 .findFirst()
                 .orElseThrow()
                 .id();

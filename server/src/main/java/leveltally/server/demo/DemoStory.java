@@ -419,6 +419,7 @@ class DemoStory {
         elsewhere.tell(stage);
         BatchId ready = groupOf(stage, "Harbour dues", "Harbour dues, November", "ines");
         approve(stage, ready, TODAY, "ines");
+        bank.ask(stage.cast().on(TODAY, "ines"), stage.operations(), LocalDate.of(2026, 11, 11));
     }
 
     /** Three invoices just under the limit of a payment, which together pass it. */

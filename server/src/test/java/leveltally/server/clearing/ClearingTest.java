@@ -50,7 +50,7 @@ class ClearingTest {
         long good = check("125.00");
         long other = check("80.00");
 
-        BankReading.Read read = list(
+        BankReading.BankRead read = list(
                 Moved.paid(DAY, good, "125.00"), Moved.paid(DAY, other, "81.00"), Moved.paid(DAY, 999_999, "5.00"));
 
         assertThat(read.cleared()).isEqualTo(1);
@@ -111,7 +111,7 @@ class ClearingTest {
         long three = check("55.00");
         list(Moved.paid(from, one, "300.00"), Moved.paid(from, two, "410.00"));
 
-        BankReading.Read read = statement(
+        BankReading.BankRead read = statement(
                 from,
                 from.plusDays(2),
                 Moved.paid(from, one, "300.00"),
@@ -138,7 +138,7 @@ class ClearingTest {
                 .get(0);
         assertThat(owed.kind()).isEqualTo(MatchKind.CORRECTION);
         assertThat(owed.same()).isTrue();
-        answer(given, Answer.MATCH, null, "", List.of(new Answering.Against(owed.kind(), owed.of())));
+        answer(given, Answer.MATCH, null, "", List.of(new Answering.MatchedWith(owed.kind(), owed.of())));
         assertThat(reconciled(from.plusDays(2)).sum(Kind.OWED)).isEqualTo(usd("10.00"));
         assertThat(reconciled(from.plusDays(4)).sum(Kind.OWED)).isEqualTo(usd("0.00"));
     }

@@ -82,7 +82,7 @@ final class TestBank {
                 .id();
     }
 
-    static BankReading.Read list(Moved... paid) {
+    static BankReading.BankRead list(Moved... paid) {
         StringBuilder text = new StringBuilder("paid on,check,amount,reference\r\n");
         for (Moved one : paid) {
             String amount = one.amount().startsWith("-") ? one.amount().substring(1) : "-" + one.amount();
@@ -96,7 +96,7 @@ final class TestBank {
         return read(text.toString(), layout(Layout.Use.PAID_CHECKS, "comma"), "");
     }
 
-    static BankReading.Read read(String text, long layout, String gap) {
+    static BankReading.BankRead read(String text, long layout, String gap) {
         return bean(BankReading.class)
                 .read(
                         clerk(),
@@ -105,7 +105,7 @@ final class TestBank {
     }
 
     /** A statement that goes on where the last one ended. */
-    static BankReading.Read statement(LocalDate from, LocalDate to, Moved... moved) {
+    static BankReading.BankRead statement(LocalDate from, LocalDate to, Moved... moved) {
         return read(statementText(from, to, closing(), moved), statements(), "");
     }
 
@@ -179,13 +179,13 @@ final class TestBank {
             Answer answer,
             @Nullable AccountId against,
             String number,
-            List<Answering.Against> has) {
+            List<Answering.MatchedWith> has) {
         return bean(Answering.class)
                 .answer(
                         clerk(),
                         new Answering.Given(
                                 account(),
-                                List.of(new Answering.Seen(one.id(), one.version())),
+                                List.of(new Answering.SeenMovement(one.id(), one.version())),
                                 answer,
                                 "as the bank said",
                                 against,
@@ -203,7 +203,14 @@ final class TestBank {
     static Reconciliation reconciled(LocalDate day) {
         Reconciliation found = bean(Reconciling.class).on(clerk(), account(), day);
         assertThat(found.unexplained())
-                .as("unexplained on " + day + ": " + found.report(List.of()).lines())
+                .as(
+                        "unexplained on %s: bank %s, ledger %s, %s",
+                        day,
+                        found.bank(),
+                        found.ledger(),
+                        found.sections().stream()
+                                .map(one -> one.kind() + " " + one.sum())
+                                .toList())
                 .isEqualTo(usd("0.00"));
         return found;
     }
