@@ -383,6 +383,9 @@ class MovementRows {
                         LEFT JOIN bank_match t ON t.told_id = m.id
                         WHERE m.bank_account_id = :account AND m.meant IN (:numbers)
                           AND NOT EXISTS (SELECT 1 FROM bank_match o WHERE o.movement_id = m.id AND o.told_id IS NOT NULL)
+                          -- what was typed by mistake was never told
+                          AND NOT (r.kind = 'BY_HAND' AND EXISTS (SELECT 1 FROM bank_match v WHERE v.movement_id = m.id
+                            AND v.kind = 'TURNED' AND v.undone_on IS NULL))
                         ORDER BY m.bank_date, m.id
                         """)
                 .param("account", account.value())
