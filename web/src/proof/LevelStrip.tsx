@@ -8,7 +8,7 @@ import { Vial } from "../parts/Vial";
 const worded = ({ words, count }: { words: string; count: number }) =>
   words.charAt(0).toLowerCase() + (count === 1 ? words.slice(1).replace(/s$/, "") : words.slice(1));
 
-/** The level strip of one batch: five tallies, and between neighbours a vial that shows whether they agree. */
+/** The level strip of one batch: five tallies, a sixth once its bank paid, and between neighbours a vial that shows whether they agree. */
 export function LevelStrip({ batch }: { batch: number }) {
   const level = useQuery({
     queryKey: ["level", batch],
@@ -60,7 +60,9 @@ function VialButton({
         className="flex min-h-6 items-center gap-1.5"
       >
         <Vial bubble={vial.bubble} />
-        {off && <b className="text-brass">{vial.words}</b>}
+        {off && (
+          <b className={vial.bubble === "WAITING" ? "text-faint" : "text-brass"}>{vial.words}</b>
+        )}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

@@ -108,6 +108,7 @@ CREATE TABLE bank_match (
   CONSTRAINT undone_for_a_reason CHECK ((undone_on IS NULL) = (undone_why = '') AND (undone_on IS NULL) = (undone_by IS NULL)
     AND (undone_on IS NULL) = (undone_at IS NULL)),
   INDEX (movement_id),
+  INDEX (bank_account_id, kind, on_day),
   INDEX (other_movement_id),
   INDEX (claim_id)
 );
@@ -233,9 +234,29 @@ CREATE VIEW bank_in_transit AS
   FROM payment p JOIN bank_match s ON s.standing_payment_id = p.id JOIN journal_entry e ON e.id = p.undone_entry_id
   LEFT JOIN bank_match k ON k.standing_entry_id = e.id AND k.bank_account_id = p.bank_account_id
   WHERE p.state IN ('VOIDED', 'REVERSED') AND k.id IS NULL;
+-- What statements say and the ledger does not have: what waits for an answer, what the bank owes and what it gave back; the
+-- same of what a list had told before.
+CREATE VIEW bank_beside_ledger AS
+  SELECT m.bank_account_id, m.bank_date, m.open_minor AS amount_minor
+  FROM bank_movement m JOIN bank_report r ON r.id = m.report_id AND r.place IS NOT NULL WHERE m.is_open = 1
+  UNION ALL
+  SELECT k.bank_account_id, m.bank_date, k.amount_minor
+  FROM bank_match k JOIN bank_movement m ON m.id = k.movement_id
+  JOIN bank_report r ON r.id = m.report_id AND r.place IS NOT NULL
+  WHERE k.kind IN ('CLAIM', 'CORRECTION') AND k.undone_on IS NULL
+  UNION ALL
+  SELECT m.bank_account_id, s.bank_date, m.open_minor
+  FROM bank_movement m JOIN bank_match t ON t.told_id = m.id JOIN bank_movement s ON s.id = t.movement_id
+  JOIN bank_report r ON r.id = s.report_id AND r.place IS NOT NULL WHERE m.is_open = 1
+  UNION ALL
+  SELECT k.bank_account_id, s.bank_date, k.amount_minor
+  FROM bank_match k JOIN bank_match t ON t.told_id = k.movement_id JOIN bank_movement s ON s.id = t.movement_id
+  JOIN bank_report r ON r.id = s.report_id AND r.place IS NOT NULL
+  WHERE k.kind IN ('CLAIM', 'CORRECTION') AND k.undone_on IS NULL;
 ALTER TABLE journal_entry ADD INDEX by_kind (kind, ledger_date);
 
 GRANT SELECT ON bank_in_transit TO ${appUser};
+GRANT SELECT ON bank_beside_ledger TO ${appUser};
 GRANT SELECT, INSERT ON bank_report TO ${appUser};
 GRANT SELECT, INSERT ON bank_movement TO ${appUser};
 GRANT UPDATE (read_as, version) ON bank_movement TO ${appUser};

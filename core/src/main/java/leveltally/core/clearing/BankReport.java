@@ -59,6 +59,7 @@ public record BankReport(
         Optional<LocalDate> first = movements.stream().map(Movement::day).min(LocalDate::compareTo);
         Optional<LocalDate> last = movements.stream().map(Movement::day).max(LocalDate::compareTo);
         LocalDate to = file.day(Source.TO_DATE)
+                .filter(day -> last.isEmpty() || !day.isBefore(last.get()))
                 .or(() -> last)
                 .or(() -> file.day(Source.FILE_DATE))
                 .orElseThrow(() -> Refusal.invalidField(
@@ -72,7 +73,10 @@ public record BankReport(
                                 .flatMap(event -> event.values().text(Source.ACCOUNT_NUMBER)))
                         .orElse(""),
                 file.figure(Source.FILE_SERIAL).map(String::valueOf).orElse(""),
-                file.day(Source.FROM_DATE).or(() -> first).orElse(to),
+                file.day(Source.FROM_DATE)
+                        .filter(day -> first.isEmpty() || !day.isAfter(first.get()))
+                        .or(() -> first)
+                        .orElse(to),
                 to,
                 statement ? balance(read, Source.OPENING_BALANCE, true) : null,
                 statement ? balance(read, Source.CLOSING_BALANCE, false) : null,

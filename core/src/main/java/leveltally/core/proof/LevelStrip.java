@@ -5,7 +5,10 @@ import java.util.List;
 import leveltally.core.money.Money;
 import org.jspecify.annotations.Nullable;
 
-/** The five tallies of one batch and the vials between them. Level when every vial whose sides are both reached is. */
+/**
+ * The tallies of one batch and the vials between them: five, and a sixth once its bank paid anything. Level when every vial
+ * whose sides are both reached is; what the bank has not paid yet puts nothing off.
+ */
 public record LevelStrip(List<Tally> tallies, List<Vial> vials) {
 
     /** What a tally counts, each from its own rows. */
@@ -14,7 +17,8 @@ public record LevelStrip(List<Tally> tallies, List<Vial> vials) {
         PAYMENTS("Payments"),
         ON_PAPER("On paper"),
         LEDGER("Ledger"),
-        TOLD_THE_BANK("Told the bank");
+        TOLD_THE_BANK("Told the bank"),
+        PAID_BY_THE_BANK("Paid by the bank");
 
         private final String words;
 
@@ -30,10 +34,14 @@ public record LevelStrip(List<Tally> tallies, List<Vial> vials) {
     /** @param amount null when the batch has not reached this step: empty, not zero */
     public record Tally(Step step, int count, @Nullable Money amount) {}
 
-    /** What stands between two neighbours; {@code UNEVEN} when their sums agree and single payments do not. */
+    /**
+     * What stands between two neighbours; {@code UNEVEN} when their sums agree and single payments do not, {@code WAITING}
+     * while the bank has not paid all.
+     */
     public enum Bubble {
         EMPTY,
         LEVEL,
+        WAITING,
         UNEVEN,
         SHORT,
         OVER
@@ -54,7 +62,9 @@ public record LevelStrip(List<Tally> tallies, List<Vial> vials) {
     public static LevelStrip of(List<Tally> tallies, List<Integer> differing) {
         List<Vial> vials = new ArrayList<>();
         for (int i = 1; i < tallies.size(); i++) {
-            vials.add(between(tallies.get(i - 1).amount(), tallies.get(i).amount(), differing.get(i - 1)));
+            Vial vial = between(tallies.get(i - 1).amount(), tallies.get(i).amount(), differing.get(i - 1));
+            boolean waits = tallies.get(i).step() == Step.PAID_BY_THE_BANK && vial.bubble() == Bubble.SHORT;
+            vials.add(waits ? new Vial(Bubble.WAITING, vial.difference(), vial.payments()) : vial);
         }
         return new LevelStrip(tallies, vials);
     }
@@ -71,6 +81,9 @@ public record LevelStrip(List<Tally> tallies, List<Vial> vials) {
     }
 
     public boolean isLevel() {
-        return vials.stream().allMatch(vial -> vial.bubble() == Bubble.EMPTY || vial.bubble() == Bubble.LEVEL);
+        return vials.stream()
+                .allMatch(vial -> vial.bubble() == Bubble.EMPTY
+                        || vial.bubble() == Bubble.LEVEL
+                        || vial.bubble() == Bubble.WAITING);
     }
 }

@@ -132,6 +132,17 @@ public class BankReading {
                             + end(reports.get(0).account()) + "”, not of " + account.name()
                             + ". Choose that account, or another file.");
         }
+        own.stream()
+                .map(BankReport::to)
+                .filter(day -> day.isAfter(by.today()))
+                .findFirst()
+                .ifPresent(day -> {
+                    throw Refusal.invalidField(
+                            "bank-file-later",
+                            "file",
+                            "Nothing was read of this file: it tells of " + Dates.inWords(day)
+                                    + ", a day that has not come.");
+                });
         return keep(by, account, own, format, sent, hash);
     }
 

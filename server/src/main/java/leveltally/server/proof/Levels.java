@@ -8,6 +8,7 @@ import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.money.Money;
 import leveltally.core.proof.LevelStrip;
@@ -24,7 +25,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** The five tallies of a batch, each summed from its own rows and never from its neighbour's. */
+/** The tallies of a batch, each summed from its own rows and never from its neighbour's. */
 @Service
 public class Levels {
     private static final Map<Step, String> SUMS = Map.of(
@@ -48,7 +49,10 @@ public class Levels {
             Step.TOLD_THE_BANK,
                     "SELECT COUNT(*) AS items, COALESCE(SUM(v.amount_minor), 0) AS amount_minor FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id"
                             + " JOIN bank_file f ON f.id = x.file_id WHERE v.batch_id = :batch AND v.kind = 'ISSUE'"
-                            + " AND f.state <> 'REFUSED'");
+                            + " AND f.state <> 'REFUSED'",
+            Step.PAID_BY_THE_BANK,
+                    "SELECT COUNT(*) AS items, COALESCE(-SUM(k.amount_minor), 0) AS amount_minor FROM payment p JOIN bank_match k"
+                            + " ON k.standing_payment_id = p.id WHERE p.batch_id = :batch");
 
     /** Per claim what each tally holds of it; the rows behind a vial that is off centre. */
     private static final String PER_CLAIM = """
@@ -62,7 +66,8 @@ public class Levels {
                  AND l.account_id = f.account_id WHERE e.payment_id = p.id AND e.kind = 'PAYMENT') AS LEDGER,
               (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id
                  JOIN bank_file f ON f.id = x.file_id AND f.state <> 'REFUSED' JOIN check_number m ON m.id = v.check_number_id
-                 WHERE m.payment_id = p.id AND v.kind = 'ISSUE') AS TOLD_THE_BANK
+                 WHERE m.payment_id = p.id AND v.kind = 'ISSUE') AS TOLD_THE_BANK,
+              (SELECT -SUM(k.amount_minor) FROM bank_match k WHERE k.standing_payment_id = p.id) AS PAID_BY_THE_BANK
             FROM standing_claim c JOIN batch b ON b.id = c.batch_id JOIN paid_from f ON f.way_id = b.way_id
             LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
             WHERE c.batch_id = :batch ORDER BY c.payee, c.id
@@ -90,9 +95,17 @@ public class Levels {
                 steps.stream().map(step -> tally(step, id, account)).toList(), differing(id, steps));
     }
 
-    /** What was made elsewhere stands on no paper of ours, and the bank is told of its checks only. */
-    private static List<Step> steps(Batch batch, BankAccount account) {
+    /**
+     * What was made elsewhere stands on no paper of ours, the bank is told of its checks only; and what the bank paid stands
+     * there once it paid anything.
+     */
+    private List<Step> steps(Batch batch, BankAccount account) {
+        boolean paid = jdbc.sql(SUMS.get(Step.PAID_BY_THE_BANK))
+                .param("batch", batch.id().value())
+                .query((r, n) -> r.getInt("items") > 0)
+                .single();
         return Stream.of(Step.values())
+                .filter(step -> paid || step != Step.PAID_BY_THE_BANK)
                 .filter(step -> !batch.purpose().isAfterTheFact()
                         || step != Step.ON_PAPER
                                 && (step != Step.TOLD_THE_BANK
@@ -147,10 +160,18 @@ public class Levels {
                 .single();
     }
 
-    /** The claims on which two neighbouring tallies differ. */
+    /** The claims on which two neighbouring tallies differ; {@code vial} 0 stands between the first two. */
     @Transactional(readOnly = true)
-    List<Difference> between(BatchId id, Step left, Step right) {
-        String currency = accounts.get(batches.get(id).account()).currency().getCurrencyCode();
+    List<Difference> between(BatchId id, int vial) {
+        Batch batch = batches.get(id);
+        BankAccount account = accounts.get(batch.account());
+        List<Step> steps = steps(batch, account);
+        if (vial < 0 || vial >= steps.size() - 1) {
+            throw Refusal.notFound("no-vial", "There is no such vial.");
+        }
+        Step left = steps.get(vial);
+        Step right = steps.get(vial + 1);
+        String currency = account.currency().getCurrencyCode();
         return jdbc
                 .sql(PER_CLAIM)
                 .param("batch", id.value())

@@ -1,12 +1,10 @@
 package leveltally.server.proof;
 
 import java.util.List;
-import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.proof.LevelStrip;
-import leveltally.core.proof.LevelStrip.Step;
 import leveltally.server.frame.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -99,11 +97,13 @@ class ProofController {
             case UNEVEN ->
                 left + " and " + right + " come to the same, but differ on " + vial.payments()
                         + (vial.payments() == 1 ? " payment" : " payments");
+            case WAITING -> "The bank has not paid " + difference + " of it";
             case SHORT -> right + " is " + difference + " short of " + left;
             case OVER -> right + " is " + difference + " over " + left;
         };
         String words = switch (vial.bubble()) {
             case EMPTY, LEVEL -> "";
+            case WAITING -> difference + " not paid";
             case UNEVEN -> vial.payments() + (vial.payments() == 1 ? " differs" : " differ");
             case SHORT -> difference + " short";
             case OVER -> difference + " over";
@@ -115,10 +115,6 @@ class ProofController {
     @GetMapping("/batches/{id}/level/{vial}")
     List<Levels.Difference> differences(Actor by, @PathVariable long id, @PathVariable int vial) {
         by.mayDo(Deed.READ);
-        Step[] steps = Step.values();
-        if (vial < 0 || vial >= steps.length - 1) {
-            throw Refusal.notFound("no-vial", "There is no such vial.");
-        }
-        return levels.between(new BatchId(id), steps[vial], steps[vial + 1]);
+        return levels.between(new BatchId(id), vial);
     }
 }

@@ -23,9 +23,16 @@ public class Cash {
     @Transactional(readOnly = true)
     public CashAvailable available(BankAccount account, LocalDate checkDate, long own) {
         record Moved(Money sum, LocalDate last) {}
-        Moved moved = jdbc.sql(
-                        "SELECT COALESCE(SUM(amount_minor), 0) AS amount_minor, MAX(movement_date) AS last_date FROM cash_movement"
-                                + " WHERE bank_account_id = :account AND movement_date <= :date AND closed_at IS NULL")
+        // what somebody brought in counts until a statement tells of its day
+        Moved moved = jdbc.sql("""
+                        SELECT COALESCE(SUM(x.amount_minor), 0) AS amount_minor, MAX(x.day) AS last_date FROM (
+                          SELECT c.amount_minor, c.movement_date AS day FROM cash_movement c
+                          WHERE c.bank_account_id = :account AND c.movement_date <= :date AND c.closed_at IS NULL
+                            AND c.movement_date > COALESCE((SELECT MAX(r.to_day) FROM bank_report r
+                              WHERE r.bank_account_id = :account AND r.place IS NOT NULL), '1970-01-01')
+                          UNION ALL SELECT b.amount_minor, b.bank_date FROM bank_beside_ledger b
+                          WHERE b.bank_account_id = :account AND b.bank_date <= :date) x
+                        """)
                 .param("account", account.id().value())
                 .param("date", checkDate)
                 .query((r, n) -> new Moved(

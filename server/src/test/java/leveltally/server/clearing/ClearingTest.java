@@ -23,6 +23,7 @@ import leveltally.core.checks.CheckNumberId;
 import leveltally.core.clearing.Answer;
 import leveltally.core.clearing.ExceptionKind;
 import leveltally.core.clearing.Reconciliation.Kind;
+import leveltally.core.money.Money;
 import leveltally.server.App;
 import leveltally.server.clearing.TestBank.Moved;
 import leveltally.server.proof.Proof;
@@ -141,5 +142,62 @@ class ClearingTest {
         answer(given, Answer.MATCH, null, "", List.of(new Answering.MatchedWith(owed.kind(), owed.of())));
         assertThat(reconciled(from.plusDays(2)).sum(Kind.OWED)).isEqualTo(usd("10.00"));
         assertThat(reconciled(from.plusDays(4)).sum(Kind.OWED)).isEqualTo(usd("0.00"));
+    }
+
+    /** Cash available is what the statement leaves of the ledger's cash, whoever answers it and when. */
+    @Test
+    void whatAStatementSaysAndTheLedgerDoesNotHaveIsCash() {
+        LocalDate day = DAY.plusDays(40);
+        long one = check("500.00");
+        list(Moved.paid(day, one, "520.00"));
+        Money before = cash(day);
+        statement(
+                day,
+                day,
+                Moved.paid(day, one, "520.00"),
+                new Moved(day, "", "75.00", "DEPOSIT OF " + day),
+                new Moved(day, "", "-5.00", "FEE OF " + day));
+        // of the check the ledger has all but what the bank paid too much, once that is said
+        assertThat(cash(day))
+                .isEqualTo(before.plus(usd("75.00")).minus(usd("5.00")).minus(usd("520.00")));
+        answer(exception(String.valueOf(one)), Answer.BANKS_ERROR);
+        assertThat(cash(day))
+                .isEqualTo(before.plus(usd("75.00")).minus(usd("5.00")).minus(usd("20.00")));
+        assertThat(exceptionOf("DEPOSIT OF " + day).answers().get(0).then()).contains("rises by 75.00");
+    }
+
+    private static Money cash(LocalDate day) {
+        return bean(leveltally.server.selection.Cash.class)
+                .available(bean(leveltally.server.ledger.BankAccounts.class).get(account()), day, 0)
+                .available();
+    }
+
+    /** The strip counts what the bank paid once it paid anything, and stays level while it has not paid all. */
+    @Test
+    void whatTheBankPaidIsASixthTally() {
+        var batch = App.printed(
+                App.invoice("Gannet Rope Walk", "61.00"), App.invoice("Tern & Daughters Diesel Works", "39.00"));
+        bean(leveltally.server.posting.Posting.class).post(App.ines(), batch);
+        long first = App.number(
+                "SELECT MIN(n.number) FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE p.batch_id = ?",
+                batch.value());
+        int before =
+                bean(leveltally.server.proof.Levels.class).of(batch).tallies().size();
+        String amount = Money.ofMinor(
+                        App.number(
+                                "SELECT p.amount_minor FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE n.number = ?"
+                                        + " AND p.batch_id = ?",
+                                first,
+                                batch.value()),
+                        "USD")
+                .plain();
+        list(Moved.paid(DAY, first, amount));
+
+        var strip = bean(leveltally.server.proof.Levels.class).of(batch);
+        assertThat(strip.tallies()).hasSize(before + 1);
+        var paid = strip.tallies().get(before);
+        assertThat(paid.step()).isEqualTo(leveltally.core.proof.LevelStrip.Step.PAID_BY_THE_BANK);
+        assertThat(paid.amount()).isEqualTo(usd(amount));
+        assertThat(strip.isLevel()).isTrue();
     }
 }

@@ -27,7 +27,7 @@ import org.jspecify.annotations.Nullable;
 /** A bank for tests: composes what it tells line by line, and reads, looks and answers as a clerk does. */
 final class TestBank {
     static final Currency USD = Currency.getInstance("USD");
-    static final LocalDate TODAY = LocalDate.of(2026, 11, 27);
+    static final LocalDate TODAY = LocalDate.of(2027, 6, 30);
 
     private TestBank() {}
 
