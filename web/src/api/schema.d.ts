@@ -2340,6 +2340,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-files/anew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tellAnew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-exceptions/answer": {
         parameters: {
             query?: never;
@@ -2526,6 +2542,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["floor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/decision-hour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["decideBefore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6020,6 +6052,8 @@ export interface components {
             findings: components["schemas"]["FindingView"][];
             /** Format: int32 */
             heldBack: number;
+            /** Format: int32 */
+            staying: number;
         };
         RecordView: {
             text: string;
@@ -6035,6 +6069,10 @@ export interface components {
         MakeFile: {
             /** Format: int64 */
             account: number;
+            /** Format: int64 */
+            series?: number;
+            /** Format: date */
+            until?: string;
         };
         FileMade: {
             /** Format: int64 */
@@ -6042,6 +6080,15 @@ export interface components {
         };
         AnswerNote: {
             note: string;
+        };
+        TakenFile: {
+            note: string;
+            refused?: string;
+        };
+        TellAnew: {
+            /** Format: int64 */
+            account: number;
+            why: string;
         };
         BankAnswer: {
             /** Format: int64 */
@@ -6140,6 +6187,9 @@ export interface components {
         };
         Floor: {
             floor: string;
+        };
+        DecisionHourWanted: {
+            hour: string;
         };
         ClosingReason: {
             reason: string;
@@ -7275,6 +7325,14 @@ export interface components {
             hash: string;
             /** Format: int64 */
             follows?: number;
+            anew: boolean;
+            narrowed: string;
+            refused: components["schemas"]["RefusedView"][];
+        };
+        RefusedView: {
+            number: string;
+            kind: string;
+            why: string;
         };
         LayoutChoice: {
             /** Format: int64 */
@@ -7285,6 +7343,7 @@ export interface components {
             /** @enum {string} */
             answer: "BANKS_ERROR" | "OURS" | "RETURN" | "PAY" | "ANOTHER_CHECK" | "ENTER" | "MATCH" | "TAKE_BACK";
             words: string;
+            then: string;
             needsReason: boolean;
             entered: boolean;
         };
@@ -7381,6 +7440,7 @@ export interface components {
             /** Format: date */
             nextRun?: string;
             layout: string;
+            decisionHour: string;
             /** Format: date */
             closedOn?: string;
             ways: components["schemas"]["AccountWay"][];
@@ -11736,7 +11796,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AnswerNote"];
+                "application/json": components["schemas"]["TakenFile"];
             };
         };
         responses: {
@@ -11746,6 +11806,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    tellAnew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TellAnew"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileMade"];
+                };
             };
         };
     };
@@ -12066,6 +12150,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Floor"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    decideBefore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionHourWanted"];
             };
         };
         responses: {
@@ -14474,6 +14582,8 @@ export interface operations {
         parameters: {
             query: {
                 account: number;
+                series?: number;
+                until?: string;
             };
             header?: never;
             path?: never;

@@ -4,6 +4,9 @@ import { api, call, type Schemas } from "../api/client";
 import { useSession } from "../frame/session";
 import { clock } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
+import { Dialog } from "../parts/Dialog";
+import { Entry, Form } from "../parts/Form";
+import { useKeptForm } from "../parts/useKeptForm";
 
 export type Event = Schemas["EventView"];
 
@@ -20,6 +23,7 @@ export function Files({ account }: { account: number }) {
   const queries = useQueryClient();
   const [refusing, setRefusing] = useState<File>();
   const [accepting, setAccepting] = useState<File>();
+  const [anew, setAnew] = useState(false);
   const files = useFiles(account);
   const clerk = session.roles.includes("CLERK");
   const states: Record<string, string> = {
@@ -29,13 +33,23 @@ export function Files({ account }: { account: number }) {
   };
   return (
     <div className="flex flex-col gap-3">
-      <h2 className="font-semibold">Files made</h2>
+      <div className="flex items-baseline justify-between">
+        <h2 className="font-semibold">Files made</h2>
+        {clerk && (
+          <button className="go min-h-6" onClick={() => setAnew(true)}>
+            Tell all anew…
+          </button>
+        )}
+      </div>
       {files.data?.length === 0 && <p className="text-faint">No file yet.</p>}
       <ul>
         {files.data?.slice(0, 30).map((file) => (
           <li key={file.id} className="border-hair border-t py-2">
             <div className="flex justify-between">
-              <b>File {file.serial}</b>
+              <b>
+                File {file.serial}
+                {file.anew && <span className="text-brass font-normal"> tells anew</span>}
+              </b>
               <span
                 className={
                   file.state === "REFUSED"
@@ -62,6 +76,16 @@ export function Files({ account }: { account: number }) {
               {file.madeBy}, {clock(file.madeAt)}
               {file.note && `: ${file.note}`}
             </div>
+            {file.narrowed && (
+              <div className="text-faint text-note">
+                {file.anew ? `asked for: ${file.narrowed}` : file.narrowed}
+              </div>
+            )}
+            {file.refused.map((one) => (
+              <div key={`${one.number} ${one.kind}`} className="text-rust text-note">
+                {one.kind === "VOID" ? "void of " : ""}check {one.number} refused: {one.why}
+              </div>
+            ))}
             {clerk && (
               <div className="mt-1 flex flex-wrap gap-2">
                 <a
@@ -86,21 +110,29 @@ export function Files({ account }: { account: number }) {
           </li>
         ))}
       </ul>
-      <DeedDialog
+      <Dialog
         open={accepting !== undefined}
         onClose={() => setAccepting(undefined)}
         title={`The bank took file ${accepting?.serial}`}
-        deed="Record that the bank took it"
-        run={async () => {
-          await call(
-            api.POST("/api/bank-files/{id}/accepted", {
-              params: { path: { id: accepting!.id } },
-              body: { note: "" },
-            }),
-          );
+      >
+        {accepting && <Taken file={accepting} close={() => setAccepting(undefined)} />}
+      </Dialog>
+      <DeedDialog
+        open={anew}
+        onClose={() => setAnew(false)}
+        title="Tell the bank anew of every check that is out"
+        deed="Make the file"
+        reason="What the bank asked for"
+        run={async (why) => {
+          await call(api.POST("/api/bank-files/anew", { body: { account, why } }));
           await queries.invalidateQueries();
         }}
-      />
+      >
+        <p>
+          It tells again of each check the bank was told of and has not paid. The file is marked so, and none
+          of it counts twice.
+        </p>
+      </DeedDialog>
       <DeedDialog
         open={refusing !== undefined}
         onClose={() => setRefusing(undefined)}
@@ -121,6 +153,35 @@ export function Files({ account }: { account: number }) {
         <p>Its events wait again and go into a new file, which is linked to this one.</p>
       </DeedDialog>
     </div>
+  );
+}
+
+/** The bank took it, but perhaps for single events. */
+function Taken({ file, close }: { file: File; close: () => void }) {
+  const queries = useQueryClient();
+  const form = useKeptForm(
+    `bank took ${file.id}`,
+    { note: "", refused: "" },
+    (typed) =>
+      call(api.POST("/api/bank-files/{id}/accepted", { params: { path: { id: file.id } }, body: typed })),
+    {
+      done: async () => {
+        await queries.invalidateQueries();
+        close();
+      },
+    },
+  );
+  return (
+    <Form form={form} label="The bank took it" deed="Record that the bank took it" onClose={close}>
+      <Entry
+        name="refused"
+        label="Checks it refused, if any: a line each, the number, then what it said. They wait again."
+        rows={3}
+        look="font-mono"
+        placeholder="41237 payee missing"
+      />
+      <Entry name="note" label="Note, where one is needed" maxLength={300} />
+    </Form>
   );
 }
 

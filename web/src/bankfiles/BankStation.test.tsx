@@ -11,6 +11,7 @@ function station(state: "MADE" | "ACCEPTED") {
       "GET /api/bank-accounts": [
         { id: 1, name: "Operations", bankName: "Skerrow Trust", currency: "USD", positivePay: true },
       ],
+      "GET /api/checks/series": [{ id: 3, name: "Checks", account: "Operations", bankAccount: 1 }],
       "GET /api/bank-files/preview": {
         events: [],
         issues: 0,
@@ -18,6 +19,7 @@ function station(state: "MADE" | "ACCEPTED") {
         voids: 0,
         voided: money("0.00"),
         heldBack: 0,
+        staying: 0,
         layout: "Skerrow Trust, 80 characters",
         records: [],
         recordCount: 0,
@@ -38,6 +40,9 @@ function station(state: "MADE" | "ACCEPTED") {
           state,
           note: "",
           hash: "",
+          anew: false,
+          narrowed: "",
+          refused: [],
         },
       ],
       "POST /api/bank-files/{id}/accepted": {},

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Loaded } from "../parts/Loaded";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -8,10 +8,10 @@ import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
-import { shortDate } from "../parts/dates";
+import { longDate, shortDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Grid, type Column } from "../parts/Grid";
-import { ChoiceWord } from "../parts/Word";
+import { ChoiceWord, DayWord } from "../parts/Word";
 import { useFiles, type Event, counted, Files } from "./BankFiles";
 import { FilePreview } from "./FilePreview";
 
@@ -61,9 +61,17 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
   const [values, change] = useAddress();
   const [making, setMaking] = useState(false);
   const account = accounts.find((a) => String(a.id) === values.account) ?? accounts[0]!;
+  const series = useQuery({
+    queryKey: ["series"],
+    queryFn: () => call(api.GET("/api/checks/series")),
+  });
+  const own = series.data?.filter((one) => one.bankAccount === account.id) ?? [];
+  const ofSeries = own.find((one) => String(one.id) === values.series);
+  const narrowed = { account: account.id, series: ofSeries?.id, until: values.until };
   const preview = useQuery({
-    queryKey: ["bank-preview", account.id],
-    queryFn: () => call(api.GET("/api/bank-files/preview", { params: { query: { account: account.id } } })),
+    queryKey: ["bank-preview", narrowed],
+    queryFn: () => call(api.GET("/api/bank-files/preview", { params: { query: narrowed } })),
+    placeholderData: keepPreviousData,
   });
   const files = useFiles(account.id);
   const open = files.data?.find((file) => file.state === "MADE");
@@ -85,9 +93,27 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
             text={account.name}
             value={String(account.id)}
             choices={accounts.map((a) => ({ value: String(a.id), text: a.name, detail: a.bankName }))}
-            onChange={(value) => change({ account: value, at: undefined })}
+            onChange={(value) => change({ account: value, at: undefined, series: undefined })}
           />{" "}
-          yet.
+          yet, of{" "}
+          <ChoiceWord
+            name="Series"
+            text={ofSeries?.name ?? "every series"}
+            value={values.series ?? ""}
+            choices={[
+              { value: "", text: "every series" },
+              ...own.map((one) => ({ value: String(one.id), text: one.name })),
+            ]}
+            onChange={(value) => change({ series: value || undefined, at: undefined })}
+          />
+          , dated until{" "}
+          <DayWord
+            name="Dated until"
+            text={values.until ? longDate(values.until) : "any day"}
+            value={values.until ?? ""}
+            onChange={(value) => change({ until: value || undefined, at: undefined })}
+          />
+          .
         </>
       }
       answer={
@@ -105,6 +131,11 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
             <Link className="go order-last ml-auto" to={`/bank/paid?account=${account.id}`}>
               What the bank paid
             </Link>
+            {data.staying > 0 && (
+              <span className="text-brass">
+                {data.staying} more {data.staying === 1 ? "stays" : "stay"} for a later file
+              </span>
+            )}
             {data.heldBack > 0 && (
               <span className="text-brass">
                 {data.heldBack} {data.heldBack === 1 ? "void waits" : "voids wait"} until the bank took the
@@ -131,7 +162,9 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
       }
       bar={
         <>
-          <span className="text-faint text-note">Waiting events decide what goes in; no date is typed.</span>
+          <span className="text-faint text-note">
+            Waiting events decide what goes in; a day or a series only narrows them.
+          </span>
           <Button
             look="deed"
             className="ml-auto"
@@ -148,7 +181,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
               title={`A file of ${what} for ${account.bankName}`}
               deed="Make the file"
               run={async () => {
-                await call(api.POST("/api/bank-files", { body: { account: account.id } }));
+                await call(api.POST("/api/bank-files", { body: narrowed }));
                 await queries.invalidateQueries();
                 toast("The file is made. Download it, give it to the bank, then say what the bank answered.");
               }}

@@ -11,6 +11,7 @@ const preview = {
   voided: money,
   events: [],
   heldBack: 0,
+  staying: 0,
   findings: [{ row: 2, field: "payee", sentence: "It is too long." }],
   kinds: [
     { words: "header", fields: ["record", "date"] },

@@ -1,8 +1,13 @@
 /** A spirit level between two tallies; the word beside it says what the bubble shows. */
 export function Vial({ bubble }: { bubble: string }) {
   const empty = bubble === "EMPTY";
-  const off = bubble === "SHORT" || bubble === "WAITING" ? 27 : bubble === "OVER" || bubble === "UNEVEN" ? 7 : 17;
-  const liquid = empty ? "none" : bubble === "LEVEL" || bubble === "WAITING" ? "var(--green)" : "var(--brass)";
+  const off =
+    bubble === "SHORT" || bubble === "WAITING" ? 27 : bubble === "OVER" || bubble === "UNEVEN" ? 7 : 17;
+  const liquid = empty
+    ? "none"
+    : bubble === "LEVEL" || bubble === "WAITING"
+      ? "var(--green)"
+      : "var(--brass)";
   return (
     <svg width="46" height="14" viewBox="0 0 46 14" aria-hidden className="shrink-0">
       <rect

@@ -60,9 +60,7 @@ function VialButton({
         className="flex min-h-6 items-center gap-1.5"
       >
         <Vial bubble={vial.bubble} />
-        {off && (
-          <b className={vial.bubble === "WAITING" ? "text-faint" : "text-brass"}>{vial.words}</b>
-        )}
+        {off && <b className={vial.bubble === "WAITING" ? "text-faint" : "text-brass"}>{vial.words}</b>}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

@@ -30,6 +30,7 @@ const account = (more: Partial<Schemas["AccountPage"]> = {}): Schemas["AccountPa
   routingNumber: "990044105",
   accountNumber: "…0931",
   cash: "1010 Cash",
+  decisionHour: "",
   floor: "250,000.00",
   smallest: "0.00",
   layout: "",

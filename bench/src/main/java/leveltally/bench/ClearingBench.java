@@ -48,6 +48,8 @@ public final class ClearingBench {
             BenchCompany company = BenchCompany.in(context, root);
             new PaymentLoader(root, company.account().value()).upTo(2 * ITEMS * (ROUNDS + 2));
             try (Statement sql = root.createStatement()) {
+                // none is stale
+                sql.execute("UPDATE company SET stale_days = 730");
                 sql.execute("DELETE FROM payment_event WHERE step = 3");
                 sql.execute("UPDATE payment SET state = 'OUTSTANDING', steps = 2, undone_entry_id = NULL");
             }

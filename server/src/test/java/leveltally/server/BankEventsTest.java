@@ -11,6 +11,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.people.Actor;
 import leveltally.server.bankfiles.BankFiles;
+import leveltally.server.bankfiles.Narrowed;
 import leveltally.server.checks.BankEvents;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
@@ -108,6 +109,76 @@ class BankEventsTest {
         long second = files.make(ines(), App.operations());
         assertThat(kinds(second)).containsExactly("ISSUE", "VOID");
         assertThat(kinds(first)).containsExactly("ISSUE");
+    }
+
+    private static String number(long check) {
+        return String.valueOf(App.number("SELECT number FROM check_number WHERE id = ?", check));
+    }
+
+    @Test
+    void singleEventsTheBankRefusedWaitAgainTheIssueWithItsVoid() {
+        long good = posted("54.00");
+        long wrong = posted("55.00");
+        voidIt(wrong);
+        long first = files.make(ines(), App.operations());
+        assertThatThrownBy(() ->
+                        files.accepted(ines(), first, "", List.of(new BankFiles.RefusedEvent("1", "no such check"))))
+                .hasMessageContaining("tells of no check 1");
+        assertThatThrownBy(
+                        () -> files.accepted(ines(), first, "", List.of(new BankFiles.RefusedEvent(number(good), " "))))
+                .hasMessageContaining("Say what the bank found wrong");
+        files.accepted(ines(), first, "", List.of(new BankFiles.RefusedEvent(number(wrong), "payee missing")));
+
+        assertThat(waiting()).isEqualTo(2);
+        long second = files.make(ines(), App.operations());
+        assertThat(kinds(second)).containsExactly("ISSUE", "VOID");
+        assertThat(kinds(first)).hasSize(3);
+        assertThat(App.number(
+                        "SELECT COUNT(*) FROM bank_file_item WHERE file_id = ? AND refused_why = 'payee missing'",
+                        first))
+                .isEqualTo(2);
+    }
+
+    @Test
+    void aRangeOnlyNarrowsAndSaysWhatStays() {
+        posted("56.00");
+        Narrowed earlier = new Narrowed(App.series(), App.CHECK_DATE.minusDays(1));
+        assertThatThrownBy(() -> files.make(ines(), App.operations(), earlier))
+                .hasMessageContaining("Nothing that waits is in this range; 1 stay.");
+        assertThat(waiting()).isOne();
+        long file = files.make(ines(), App.operations(), new Narrowed(App.series(), App.CHECK_DATE));
+        assertThat(kinds(file)).containsExactly("ISSUE");
+        assertThat(App.jdbc()
+                        .sql("SELECT narrowed FROM bank_file WHERE id = ?")
+                        .param(file)
+                        .query(String.class)
+                        .single())
+                .isEqualTo("of Checks, dated until Fri 13 Nov 2026");
+    }
+
+    @Test
+    void theBankIsToldAnewOfWhatIsOutAndNothingCountsTwice() {
+        long check = posted("57.00");
+        files.accepted(ines(), files.make(ines(), App.operations()), "");
+        BatchId batch = new BatchId(App.number(
+                "SELECT p.batch_id FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE n.id = ?",
+                check));
+        var before = bean(leveltally.server.proof.Levels.class).of(batch);
+        assertThatThrownBy(() -> files.tellAnew(ines(), App.operations(), " ")).hasMessageContaining("Say what");
+
+        long anew = files.tellAnew(ines(), App.operations(), "the bank lost its list");
+
+        assertThat(kinds(anew)).isNotEmpty().containsOnly("ISSUE");
+        assertThat(App.number(
+                        "SELECT COUNT(*) FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id WHERE x.file_id = ?"
+                                + " AND e.check_number_id = ?",
+                        anew,
+                        check))
+                .isOne();
+        assertThat(waiting()).isZero();
+        assertThat(bean(leveltally.server.proof.Levels.class).of(batch)).isEqualTo(before);
+        files.refused(ines(), anew, "not wanted any more");
+        assertThat(waiting()).isZero();
     }
 
     @Test

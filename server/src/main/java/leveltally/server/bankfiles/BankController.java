@@ -15,6 +15,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -60,16 +61,30 @@ class BankController {
             int recordCount,
             List<KindView> kinds,
             List<FindingView> findings,
-            int heldBack) {}
+            int heldBack,
+            int staying) {}
 
-    record MakeFile(long account) {}
+    /** @param series null for all; {@code until} null for any day */
+    record MakeFile(
+            long account, @Nullable Long series, @Nullable LocalDate until) {}
+
+    record TellAnew(long account, @NotNull @Size(max = 200) String why) {}
 
     record AnswerNote(@NotNull @Size(max = 300) String note) {}
 
+    /** @param refused of a file it took: a line for each event, its number first, then what the bank said */
+    record TakenFile(
+            @NotNull @Size(max = 300) String note,
+            @Nullable @Size(max = 50_000) String refused) {}
+
     @GetMapping("/bank-files/preview")
-    PreviewView preview(Actor by, @RequestParam long account) {
+    PreviewView preview(
+            Actor by,
+            @RequestParam long account,
+            @RequestParam(required = false) @Nullable Long series,
+            @RequestParam(required = false) @Nullable LocalDate until) {
         by.mayDo(Deed.READ);
-        return view(files.preview(new BankAccountId(account), by.today()));
+        return view(files.preview(new BankAccountId(account), by.today(), new Narrowed(series, until)));
     }
 
     /** What a file would hold. */
@@ -95,7 +110,8 @@ class BankController {
                         .limit(MOST_SHOWN)
                         .map(f -> new FindingView(f.row(), f.field(), f.sentence()))
                         .toList(),
-                draft.heldBack());
+                draft.heldBack(),
+                draft.staying());
     }
 
     /** The account number is shown by its last four digits only. */
@@ -138,7 +154,15 @@ class BankController {
     @PostMapping("/bank-files")
     @Needs(Deed.MAKE_BANK_FILE)
     FileMade make(Actor by, @RequestBody MakeFile wanted) {
-        return new FileMade(files.make(by, new BankAccountId(wanted.account())));
+        return new FileMade(
+                files.make(by, new BankAccountId(wanted.account()), new Narrowed(wanted.series(), wanted.until())));
+    }
+
+    /** Tells again of every check that is out, on the bank's request. */
+    @PostMapping("/bank-files/anew")
+    @Needs(Deed.MAKE_BANK_FILE)
+    FileMade tellAnew(Actor by, @Valid @RequestBody TellAnew wanted) {
+        return new FileMade(files.tellAnew(by, new BankAccountId(wanted.account()), wanted.why()));
     }
 
     record FileMade(long id) {}
@@ -156,8 +180,17 @@ class BankController {
 
     @PostMapping("/bank-files/{id}/accepted")
     @Needs(Deed.MAKE_BANK_FILE)
-    void accepted(Actor by, @PathVariable long id, @Valid @RequestBody AnswerNote answer) {
-        files.accepted(by, id, answer.note());
+    void accepted(Actor by, @PathVariable long id, @Valid @RequestBody TakenFile answer) {
+        files.accepted(
+                by,
+                id,
+                answer.note(),
+                (answer.refused() == null ? "" : answer.refused())
+                        .lines()
+                        .filter(line -> !line.isBlank())
+                        .map(line -> line.strip().split("\\s+", 2))
+                        .map(parts -> new BankFiles.RefusedEvent(parts[0], parts.length > 1 ? parts[1] : ""))
+                        .toList());
     }
 
     @PostMapping("/bank-files/{id}/refused")

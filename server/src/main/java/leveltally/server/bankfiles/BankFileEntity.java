@@ -53,6 +53,12 @@ class BankFileEntity {
 
     String answerNote;
 
+    /** It tells again what was told, on the bank's request. */
+    boolean anew;
+
+    /** Which of the waiting events it was narrowed to, in words. */
+    String narrowed;
+
     @Nullable
     Long followsId;
 

@@ -38,6 +38,10 @@ public class BankFiles {
     private static final String TOLD_LAST =
             "e.file_id = (SELECT MAX(t.id) FROM bank_file t WHERE t.bank_account_id = e.bank_account_id)";
 
+    /** Issues the bank was told of whose checks are out. */
+    private static final String OUT =
+            "e.file_id IS NOT NULL AND e.kind = 'ISSUE' AND p.state IN ('OUTSTANDING', 'STOPPED')";
+
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final BankAccounts accounts;
@@ -65,7 +69,7 @@ public class BankFiles {
      *
      * @param issue where the issue of its check stands
      */
-    record Waiting(long event, BankFile.Item item, BankKnows.Issue issue) {
+    record Waiting(long event, long series, BankFile.Item item, BankKnows.Issue issue) {
         boolean goes() {
             return item.kind() == BankFile.Item.Kind.ISSUE || issue.letsVoidGo();
         }
@@ -75,6 +79,7 @@ public class BankFiles {
      * What the next file would hold.
      *
      * @param heldBack how many voids wait for the answer to the file of their issue
+     * @param staying how many of all that could go stay, because it is narrowed
      */
     record Draft(
             BankAccount account,
@@ -82,6 +87,7 @@ public class BankFiles {
             BankFile.About about,
             List<Waiting> waiting,
             int heldBack,
+            int staying,
             BankFile file) {}
 
     /** A file's bytes under its name. */
@@ -101,8 +107,8 @@ public class BankFiles {
 
     /** What the next file of an account would hold now; takes no serial number and changes nothing. */
     @Transactional(readOnly = true)
-    Draft preview(BankAccountId account, LocalDate today) {
-        return draft(accounts.get(account), today, 0, false);
+    Draft preview(BankAccountId account, LocalDate today, Narrowed narrowed) {
+        return draft(accounts.get(account), today, 0, false, narrowed);
     }
 
     /** What waits, the first of it, as another layout would tell it; where nothing waits, what was told last. */
@@ -110,21 +116,66 @@ public class BankFiles {
     Draft tried(BankAccountId id, Layout layout, LocalDate today) {
         BankAccount account = accounts.get(id);
         List<Waiting> waiting = waiting(account, WAITING, MOST_TRIED);
-        return draft(account, layout, today, 0, waiting.isEmpty() ? waiting(account, TOLD_LAST, MOST_TRIED) : waiting);
+        return draft(
+                account,
+                layout,
+                today,
+                0,
+                waiting.isEmpty() ? waiting(account, TOLD_LAST, MOST_TRIED) : waiting,
+                Narrowed.NOT);
     }
 
     /** Makes a file of everything that waits; each event is in it exactly once (law L5). */
     @Transactional
     public long make(Actor by, BankAccountId id) {
+        return make(by, id, Narrowed.NOT);
+    }
+
+    /** Makes a file of what waits and is not narrowed out, which waits on. */
+    @Transactional
+    public long make(Actor by, BankAccountId id, Narrowed narrowed) {
         by.mayDo(Deed.MAKE_BANK_FILE);
         BankAccount account = accounts.lock(id);
         long serial = accounts.takeFileSerial(id);
-        Draft draft = draft(account, by.today(), serial, true);
+        Draft draft = draft(account, by.today(), serial, true, narrowed);
         if (draft.waiting().isEmpty()) {
             throw Refusal.conflict(
                     "nothing-waits",
-                    "The bank has heard everything of " + account.name() + "; there is nothing to tell.");
+                    draft.staying() > 0
+                            ? "Nothing that waits is in this range; " + draft.staying() + " stay. Widen it."
+                            : "The bank has heard everything of " + account.name() + "; there is nothing to tell.");
         }
+        BankFileEntity file = keep(by, account, draft, serial, false, narrowed.inWords(seriesName(narrowed)));
+        claim(file.id, draft.waiting());
+        told.putIn(file.id, draft.waiting().stream().map(Waiting::event).toList());
+        return file.id;
+    }
+
+    /** Tells the bank anew of every check it knows and has not paid, because it asks so; none of it counts twice. */
+    @Transactional
+    public long tellAnew(Actor by, BankAccountId id, String why) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        if (why.isBlank()) {
+            throw Refusal.invalidField("reason-missing", "why", "Say what the bank asked for.");
+        }
+        BankAccount account = accounts.lock(id);
+        mustBeTold(account);
+        long serial = accounts.takeFileSerial(id);
+        Layout layout = BankLayoutFile.read(entities.find(LayoutEntity.class, layoutOf(account)).definition, json);
+        Draft draft =
+                draft(account, layout, by.today(), serial, waiting(account, OUT, Integer.MAX_VALUE), Narrowed.NOT);
+        if (draft.waiting().isEmpty()) {
+            throw Refusal.conflict("nothing-out", "The bank knows of no check of " + account.name() + " that is out.");
+        }
+        String kept = why.strip();
+        BankFileEntity file =
+                keep(by, account, draft, serial, true, kept.length() > 200 ? kept.substring(0, 200) : kept);
+        claim(file.id, draft.waiting());
+        return file.id;
+    }
+
+    private BankFileEntity keep(
+            Actor by, BankAccount account, Draft draft, long serial, boolean anew, String narrowed) {
         if (!draft.file().findings().isEmpty()) {
             BankFile.Finding first = draft.file().findings().get(0);
             throw Refusal.invalid(
@@ -132,7 +183,7 @@ public class BankFiles {
         }
         List<BankFile.Item> items = draft.waiting().stream().map(Waiting::item).toList();
         BankFileEntity file = new BankFileEntity();
-        file.bankAccountId = id.value();
+        file.bankAccountId = account.id().value();
         file.purpose = FilePurpose.POSITIVE_PAY;
         file.layoutId = layoutOf(account);
         file.serial = serial;
@@ -149,16 +200,37 @@ public class BankFiles {
         file.voidMinor = sums.voided().minor();
         file.state = BankFileEntity.State.MADE;
         file.answerNote = "";
-        file.followsId = lastRefused(id);
+        file.anew = anew;
+        file.narrowed = narrowed;
+        file.followsId = anew ? null : lastRefused(account.id());
         entities.persist(file);
         entities.flush();
-        claim(file.id, draft.waiting());
         audit.record(
                 by,
-                "make bank file",
+                anew ? "tell bank anew" : "make bank file",
                 "bank file " + file.id,
-                Map.of("account", id.value(), "serial", serial, "events", file.items, "hash", file.contentHash));
-        return file.id;
+                Map.of(
+                        "account",
+                        account.id().value(),
+                        "serial",
+                        serial,
+                        "events",
+                        file.items,
+                        "hash",
+                        file.contentHash,
+                        "narrowed",
+                        narrowed));
+        return file;
+    }
+
+    private String seriesName(Narrowed narrowed) {
+        return narrowed.series() == null
+                ? ""
+                : jdbc.sql("SELECT way_name FROM series_of_account WHERE id = ?")
+                        .param(narrowed.series())
+                        .query(String.class)
+                        .optional()
+                        .orElse("no series");
     }
 
     private void claim(long file, List<Waiting> waiting) {
@@ -169,13 +241,63 @@ public class BankFiles {
                 .param("file", file)
                 .param("events", events)
                 .update();
-        told.putIn(file, events);
     }
+
+    /** An event the bank refused of a file it took, by the number of its check, and what it said. */
+    public record RefusedEvent(String number, String why) {}
 
     /** The bank took the file. */
     @Transactional
     public void accepted(Actor by, long id, String note) {
+        accepted(by, id, note, List.of());
+    }
+
+    /** The bank took the file but for these, which wait again. */
+    @Transactional
+    public void accepted(Actor by, long id, String note, List<RefusedEvent> refused) {
         answer(by, id, BankFileEntity.State.ACCEPTED, note);
+        entities.flush();
+        for (RefusedEvent one : refused) {
+            refuse(id, one);
+        }
+        if (!refused.isEmpty()) {
+            audit.record(
+                    by,
+                    "bank refused events",
+                    "bank file " + id,
+                    Map.of("numbers", refused.stream().map(RefusedEvent::number).toList()));
+        }
+    }
+
+    private void refuse(long file, RefusedEvent one) {
+        if (one.why().isBlank()) {
+            throw Refusal.invalidField(
+                    "reason-missing", "refused", "Say what the bank found wrong with check " + one.number() + ".");
+        }
+        List<Long> events = jdbc.sql("""
+                        SELECT x.event_id FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id
+                        JOIN check_number n ON n.id = e.check_number_id JOIN number_series s ON s.id = n.series_id
+                        WHERE x.file_id = :file AND x.refused_why IS NULL
+                          AND (CONCAT(s.prefix, n.number) = :number OR CAST(n.number AS CHAR) = :number)
+                        """)
+                .param("file", file)
+                .param("number", one.number().strip())
+                .query(Long.class)
+                .list();
+        if (events.isEmpty()) {
+            throw Refusal.invalidField(
+                    "not-in-file",
+                    "refused",
+                    "This file tells of no check " + one.number() + ", or it stands here twice.");
+        }
+        String why = one.why().strip();
+        jdbc.sql("UPDATE bank_file_item SET refused_why = :why WHERE file_id = :file AND event_id IN (:events)")
+                .param("why", why.length() > 200 ? why.substring(0, 200) : why)
+                .param("file", file)
+                .param("events", events)
+                .update();
+        // what a file told anew stands in the file that told it first
+        told.waitAgain(file, events);
     }
 
     /** The bank refused the file: its events wait again, and go into a new one. */
@@ -239,11 +361,15 @@ public class BankFiles {
                 .orElse(null);
     }
 
-    private Draft draft(BankAccount account, LocalDate today, long serial, boolean lock) {
+    private static void mustBeTold(BankAccount account) {
         if (!account.positivePay()) {
             throw Refusal.conflict(
                     "no-positive-pay", account.name() + " is not set up for positive pay, so the bank needs no file.");
         }
+    }
+
+    private Draft draft(BankAccount account, LocalDate today, long serial, boolean lock, Narrowed narrowed) {
+        mustBeTold(account);
         if (lock) {
             // their rows alone: the files of their issues belong to whoever records an answer
             jdbc.sql("SELECT id FROM bank_event WHERE bank_account_id = :account AND file_id IS NULL"
@@ -253,24 +379,32 @@ public class BankFiles {
                     .list();
         }
         Layout layout = BankLayoutFile.read(entities.find(LayoutEntity.class, layoutOf(account)).definition, json);
-        return draft(account, layout, today, serial, waiting(account, WAITING, Integer.MAX_VALUE));
+        return draft(account, layout, today, serial, waiting(account, WAITING, Integer.MAX_VALUE), narrowed);
     }
 
-    private static Draft draft(BankAccount account, Layout layout, LocalDate today, long serial, List<Waiting> all) {
-        List<Waiting> waiting = all.stream().filter(Waiting::goes).toList();
+    private static Draft draft(
+            BankAccount account, Layout layout, LocalDate today, long serial, List<Waiting> all, Narrowed narrowed) {
+        List<Waiting> going = all.stream().filter(Waiting::goes).toList();
+        List<Waiting> waiting = going.stream().filter(narrowed::takes).toList();
         BankFile.About real =
                 new BankFile.About(account.routingNumber(), account.accountNumber(), account.currency(), today, serial);
         // without a serial number it is only looked at
         BankFile.About about = serial == 0 ? real.masked() : real;
         List<BankFile.Item> items = waiting.stream().map(Waiting::item).toList();
         return new Draft(
-                account, layout, about, waiting, all.size() - waiting.size(), BankFile.of(layout, about, items));
+                account,
+                layout,
+                about,
+                waiting,
+                all.size() - going.size(),
+                going.size() - waiting.size(),
+                BankFile.of(layout, about, items));
     }
 
     /** @param which of the account's events, as SQL over {@code bank_event e} */
     private List<Waiting> waiting(BankAccount account, String which, int most) {
         return jdbc.sql("""
-                SELECT e.id, e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, e.amount_minor, e.currency, p.check_date,
+                SELECT e.id, n.series_id, e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, e.amount_minor, e.currency, p.check_date,
                   e.event_date, e.payee,
                   i.never_reported, f.state = :accepted AS accepted
                 FROM bank_event e JOIN check_number n ON n.id = e.check_number_id
@@ -286,6 +420,7 @@ public class BankFiles {
                 .param("accepted", BankFileEntity.State.ACCEPTED.name())
                 .query((r, n) -> new Waiting(
                         r.getLong("id"),
+                        r.getLong("series_id"),
                         new BankFile.Item(
                                 BankFile.Item.Kind.valueOf(r.getString("kind")),
                                 r.getLong("number"),

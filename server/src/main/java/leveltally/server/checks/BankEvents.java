@@ -110,4 +110,14 @@ public class BankEvents {
                 .param("file", file)
                 .update();
     }
+
+    /** These events of a file the bank took were refused, and wait again. */
+    @Transactional
+    public void waitAgain(long file, List<Long> events) {
+        jdbc.sql(
+                        "UPDATE bank_event SET file_id = NULL, version = version + 1 WHERE file_id = :file AND id IN (:events)")
+                .param("file", file)
+                .param("events", events)
+                .update();
+    }
 }

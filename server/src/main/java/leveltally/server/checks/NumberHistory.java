@@ -3,8 +3,10 @@ package leveltally.server.checks;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.batches.ClaimLine;
@@ -154,22 +156,57 @@ class NumberHistory {
                 .orElse(null);
     }
 
+    /** What the bank was told of it, file by file, what waits to be told, and what the bank told of it. */
     private List<String> told(long id) {
-        return jdbc.sql("""
-                        SELECT e.kind, f.serial, f.state AS file_state, e.never_reported FROM bank_event e
-                        LEFT JOIN bank_file f ON f.id = e.file_id WHERE e.check_number_id = :id ORDER BY e.id
-                        """).param("id", id).query((r, n) -> told(r)).list();
+        List<String> told = new ArrayList<>(
+                jdbc.sql("""
+                        SELECT e.kind, f.serial, f.state AS file_state, f.anew, f.answer_note, x.refused_why FROM bank_event e
+                        JOIN bank_file_item x ON x.event_id = e.id JOIN bank_file f ON f.id = x.file_id
+                        WHERE e.check_number_id = :id ORDER BY f.serial, e.id
+                        """).param("id", id).query((r, n) -> inAFile(r)).list());
+        told.addAll(jdbc.sql("SELECT e.kind, e.never_reported FROM bank_event e"
+                        + " WHERE e.check_number_id = :id AND e.file_id IS NULL ORDER BY e.id")
+                .param("id", id)
+                .query((r, n) -> {
+                    String what = what(r);
+                    String never = r.getString("never_reported");
+                    return never == null
+                            ? what + " waits for the next bank file."
+                            : what + " is closed, never reported: " + never + ".";
+                })
+                .list());
+        told.addAll(jdbc.sql("""
+                        SELECT m.bank_date, m.amount_minor, m.currency, m.is_open FROM check_number n
+                        JOIN series_of_account s ON s.id = n.series_id
+                        JOIN bank_movement m ON m.bank_account_id = s.bank_account_id AND m.meant = n.number
+                        WHERE n.id = :id AND NOT EXISTS (SELECT 1 FROM bank_match t WHERE t.movement_id = m.id AND t.told_id IS NOT NULL)
+                        ORDER BY m.bank_date, m.id
+                        """).param("id", id).query((r, n) -> moved(r)).list());
+        return told;
     }
 
-    private static String told(ResultSet r) throws SQLException {
-        String what = "The " + BankFile.Item.Kind.valueOf(r.getString("kind")).words();
-        String never = r.getString("never_reported");
-        String state = r.getString("file_state");
-        if (never != null) {
-            return what + " is closed, never reported: " + never + ".";
+    private static String what(ResultSet r) throws SQLException {
+        return "The " + BankFile.Item.Kind.valueOf(r.getString("kind")).words();
+    }
+
+    private static String inAFile(ResultSet r) throws SQLException {
+        String file = "bank file " + r.getLong("serial");
+        String refused = r.getString("refused_why");
+        if (refused != null) {
+            return what(r) + " was refused of " + file + ": " + refused + ".";
         }
-        return state == null
-                ? what + " waits for the next bank file."
-                : what + " stands in bank file " + r.getLong("serial") + ", " + state.toLowerCase(Locale.ROOT) + ".";
+        String state = r.getString("file_state").toLowerCase(Locale.ROOT);
+        return r.getBoolean("anew")
+                ? what(r) + " was told anew by " + file + ", " + state + "."
+                : what(r) + " stands in " + file + ", " + state
+                        + (r.getString("answer_note").isEmpty() ? "" : " (" + r.getString("answer_note") + ")") + ".";
+    }
+
+    private static String moved(ResultSet r) throws SQLException {
+        Money amount = Money.ofMinor(r.getLong("amount_minor"), r.getString("currency"));
+        boolean back = amount.isPositive();
+        return (back ? "The bank took back " + amount : "The bank paid " + amount.negated()) + " on "
+                + Dates.inWords(r.getObject("bank_date", LocalDate.class))
+                + (r.getObject("is_open") == null ? "." : "; that waits for an answer.");
     }
 }

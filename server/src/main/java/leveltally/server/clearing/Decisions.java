@@ -2,7 +2,6 @@ package leveltally.server.clearing;
 
 import java.sql.Timestamp;
 import java.time.Instant;
-import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import java.util.Optional;
@@ -13,6 +12,7 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.server.company.BusinessDay;
 import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.BankHolidays;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -23,22 +23,20 @@ class Decisions {
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm", Locale.ROOT);
 
     private final JdbcClient jdbc;
+    private final BankAccounts accounts;
     private final BankHolidays holidays;
     private final BusinessDay day;
 
-    Decisions(JdbcClient jdbc, BankHolidays holidays, BusinessDay day) {
+    Decisions(JdbcClient jdbc, BankAccounts accounts, BankHolidays holidays, BusinessDay day) {
         this.jdbc = jdbc;
+        this.accounts = accounts;
         this.holidays = holidays;
         this.day = day;
     }
 
     /** The hour of an account; empty where its bank asks for nothing. */
     Optional<DecisionHour> hour(BankAccountId account) {
-        return jdbc.sql("SELECT decision_hour FROM bank_account WHERE id = ? AND decision_hour IS NOT NULL")
-                .param(account.value())
-                .query(LocalTime.class)
-                .optional()
-                .map(hour -> new DecisionHour(hour, day.zone(), holidays.of(account)));
+        return accounts.decisionHour(account).map(hour -> new DecisionHour(hour, day.zone(), holidays.of(account)));
     }
 
     /** @throws Refusal when it is to be returned and the bank's hour has passed */

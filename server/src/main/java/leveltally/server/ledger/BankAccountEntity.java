@@ -2,6 +2,7 @@ package leveltally.server.ledger;
 
 import jakarta.persistence.*;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
@@ -41,6 +42,10 @@ class BankAccountEntity {
 
     @Nullable
     LocalDate closedOn;
+
+    /** Until when its bank is told what to return; null where it asks for nothing. */
+    @Nullable
+    LocalTime decisionHour;
 
     @Version
     long version;

@@ -2,6 +2,8 @@ package leveltally.server.ledger;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
+import java.time.DateTimeException;
+import java.time.LocalTime;
 import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
@@ -173,6 +175,26 @@ public class BankAccountSetup {
                 layout == null ? "end positive pay" : "begin positive pay",
                 subject(account.id),
                 Map.of("layout", words));
+    }
+
+    /**
+     * Says until when the bank is told which checks it returns.
+     *
+     * @param typed such as {@code 14:00}; empty for a bank that asks for nothing
+     */
+    @Transactional
+    public void decideBefore(Actor by, BankAccountId id, String typed) {
+        by.mayDo(Deed.SET_BANK_ACCOUNT);
+        LocalTime hour = null;
+        try {
+            hour = typed.isBlank() ? null : LocalTime.parse(typed.strip());
+        } catch (DateTimeException noHour) {
+            throw Refusal.invalidField("no-hour", "hour", "Type the hour so: 14:00. Leave it empty for none.");
+        }
+        BankAccountEntity account = accounts.row(id, LockModeType.PESSIMISTIC_WRITE);
+        account.decisionHour = hour;
+        audit.record(
+                by, "set hour of decisions", subject(account.id), Map.of("hour", hour == null ? "" : hour.toString()));
     }
 
     /**

@@ -3,9 +3,11 @@ package leveltally.server.ledger;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.util.Currency;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.AccountId;
@@ -81,6 +83,12 @@ public class BankAccounts {
     @Transactional(readOnly = true)
     public long version(BankAccountId id) {
         return row(id, null).version;
+    }
+
+    /** Until when its bank is told which checks it returns; empty where it asks for nothing. */
+    @Transactional(readOnly = true)
+    public Optional<LocalTime> decisionHour(BankAccountId id) {
+        return Optional.ofNullable(row(id, null).decisionHour);
     }
 
     /** The account with its row locked until the transaction ends: whoever takes a turn or numbers starts here. */

@@ -218,8 +218,8 @@ final class LawQueries {
         put(Law.L5, "SELECT CONCAT(COUNT(*), ' bank events') FROM bank_event", """
                 SELECT CONCAT('The ', LOWER(e.kind), ' of check ', n.number, ' stands in a refused or unknown file')
                 FROM bank_event e JOIN check_number n ON n.id = e.check_number_id JOIN bank_file f ON f.id = e.file_id
-                LEFT JOIN bank_file_item x ON x.file_id = e.file_id AND x.event_id = e.id
-                WHERE f.state = 'REFUSED' OR x.event_id IS NULL
+                LEFT JOIN bank_file_item x ON x.file_id = e.file_id AND x.event_id = e.id AND x.refused_why IS NULL
+                WHERE f.state = 'REFUSED' OR f.anew OR x.event_id IS NULL
                 """, """
                 SELECT CONCAT('The void of check ', n.number, ' was told before its issue')
                 FROM bank_event v JOIN check_number n ON n.id = v.check_number_id JOIN bank_file vf ON vf.id = v.file_id
@@ -235,7 +235,8 @@ final class LawQueries {
                   AND (i.id IS NULL OR (n.state = 'VOIDED' AND v.id IS NULL))
                 """, """
                 SELECT CONCAT('The ', LOWER(e.kind), ' of check ', MAX(n.number), ' stands in ', COUNT(*), ' files')
-                FROM bank_file_item x JOIN bank_file f ON f.id = x.file_id AND f.state <> 'REFUSED'
+                FROM bank_file_item x JOIN bank_file f ON f.id = x.file_id AND f.state <> 'REFUSED' AND NOT f.anew
+                  AND x.refused_why IS NULL
                 JOIN bank_event e ON e.id = x.event_id JOIN check_number n ON n.id = e.check_number_id
                 GROUP BY e.id, e.kind HAVING COUNT(*) > 1
                 """, """

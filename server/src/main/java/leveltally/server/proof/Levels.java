@@ -49,7 +49,7 @@ public class Levels {
             Step.TOLD_THE_BANK,
                     "SELECT COUNT(*) AS items, COALESCE(SUM(v.amount_minor), 0) AS amount_minor FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id"
                             + " JOIN bank_file f ON f.id = x.file_id WHERE v.batch_id = :batch AND v.kind = 'ISSUE'"
-                            + " AND f.state <> 'REFUSED'",
+                            + " AND f.state <> 'REFUSED' AND NOT f.anew AND x.refused_why IS NULL",
             Step.PAID_BY_THE_BANK,
                     "SELECT COUNT(*) AS items, COALESCE(-SUM(k.amount_minor), 0) AS amount_minor FROM payment p JOIN bank_match k"
                             + " ON k.standing_payment_id = p.id WHERE p.batch_id = :batch");
@@ -64,8 +64,8 @@ public class Levels {
                  AND d.answer = 'GOOD') AS ON_PAPER,
               (SELECT SUM(l.credit_minor) FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id
                  AND l.account_id = f.account_id WHERE e.payment_id = p.id AND e.kind = 'PAYMENT') AS LEDGER,
-              (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id
-                 JOIN bank_file f ON f.id = x.file_id AND f.state <> 'REFUSED' JOIN check_number m ON m.id = v.check_number_id
+              (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id AND x.refused_why IS NULL
+                 JOIN bank_file f ON f.id = x.file_id AND f.state <> 'REFUSED' AND NOT f.anew JOIN check_number m ON m.id = v.check_number_id
                  WHERE m.payment_id = p.id AND v.kind = 'ISSUE') AS TOLD_THE_BANK,
               (SELECT -SUM(k.amount_minor) FROM bank_match k WHERE k.standing_payment_id = p.id) AS PAID_BY_THE_BANK
             FROM standing_claim c JOIN batch b ON b.id = c.batch_id JOIN paid_from f ON f.way_id = b.way_id

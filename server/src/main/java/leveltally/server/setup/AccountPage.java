@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param accountNumber its end; the rest stays sealed
  * @param layout the layout of the files the bank gets; empty without positive pay
+ * @param decisionHour until when its bank is told what to return; empty for none
  * @param mayChange its name, floor, smallest payment and runs; {@code maySet} all that hangs on it
  * @param inUse what keeps it from being closed, in words; empty when nothing does
  */
@@ -28,6 +29,7 @@ record AccountPage(
         @Nullable LocalDate thisRun,
         @Nullable LocalDate nextRun,
         String layout,
+        String decisionHour,
         @Nullable LocalDate closedOn,
         List<AccountWay> ways,
         List<OtherWay> otherWays,

@@ -79,6 +79,7 @@ class AccountPages {
                 account.thisRun(),
                 account.nextRun(),
                 layout(account),
+                accounts.decisionHour(id).map(String::valueOf).orElse(""),
                 account.closedOn(),
                 account.ways().stream()
                         .map(way -> new AccountPage.AccountWay(

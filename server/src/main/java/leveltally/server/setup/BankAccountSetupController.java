@@ -119,6 +119,8 @@ class BankAccountSetupController {
 
     record PositivePayWanted(long layout) {}
 
+    record DecisionHourWanted(@NotNull @Size(max = 10) String hour) {}
+
     record ClosingReason(@NotNull @Size(max = 300) String reason) {}
 
     @GetMapping("/bank-accounts/{id}")
@@ -236,6 +238,12 @@ class BankAccountSetupController {
     @Needs(Deed.SET_BANK_ACCOUNT)
     void endPositivePay(Actor by, @PathVariable long id) {
         positivePay.end(by, new BankAccountId(id));
+    }
+
+    @PostMapping("/bank-accounts/{id}/decision-hour")
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    void decideBefore(Actor by, @PathVariable long id, @Valid @RequestBody DecisionHourWanted wanted) {
+        setup.decideBefore(by, new BankAccountId(id), wanted.hour());
     }
 
     @PostMapping("/bank-accounts/{id}/close")
