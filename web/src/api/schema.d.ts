@@ -6215,6 +6215,7 @@ export interface components {
             /** Format: int32 */
             count: number;
             amounts: components["schemas"]["MoneyView"][];
+            look: string;
         };
         WorkView: {
             /** Format: date */

@@ -64,7 +64,10 @@ export function WorkLine() {
                 `${station.counted}: ${station.count === 0 ? "none" : `${station.count}, ${station.amounts.map((a) => `${a.text} ${a.currency}`).join(" and ")}`}`
               }
             >
-              <span className="font-bold">{title}</span>
+              <span className="whitespace-nowrap">
+                <b>{title}</b>
+                {station?.look && <span className="text-brass text-note"> {station.look}</span>}
+              </span>
               <span className="text-faint text-note whitespace-nowrap">
                 {station === undefined
                   ? "…"

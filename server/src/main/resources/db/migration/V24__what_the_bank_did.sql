@@ -67,6 +67,7 @@ CREATE TABLE bank_movement (
   UNIQUE (report_id, position),
   INDEX (bank_account_id, is_open, bank_date),
   INDEX by_number (bank_account_id, meant),
+  INDEX (is_open),
   INDEX (bank_account_id, bank_date)
 );
 CREATE TABLE bank_match (

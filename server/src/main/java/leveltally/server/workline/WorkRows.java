@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import leveltally.core.Dates;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.batches.BatchState;
@@ -27,7 +29,7 @@ class WorkRows {
         this.jdbc = jdbc;
     }
 
-    /** One statement per station; amounts per currency, the main account's first, never added across. */
+    /** One statement per station, and one for what needs a look; amounts per currency, the main account's first, never added across. */
     WorkView of(LocalDate today) {
         Map<String, String> counted = Map.of(
                 "due",
@@ -42,7 +44,7 @@ class WorkRows {
                 "post",
                 "Checks that came out well, and payments made elsewhere that are agreed to: not in the ledger yet",
                 "bank",
-                "Checks and voids in no file yet, with the amount of the checks");
+                "Checks and voids in no file yet, with the amount of the checks; late is what the bank has not heard of and may be asked to pay");
         Map<String, String> stations = new LinkedHashMap<>();
         stations.put("due", """
                 SELECT i.currency, COUNT(*) AS items, SUM(i.open_minor) AS amount_minor FROM invoice i
@@ -79,8 +81,26 @@ class WorkRows {
                 .optional()
                 .orElse("");
         List<WorkView.StationView> views = new ArrayList<>();
-        stations.forEach((station, sql) -> views.add(station(station, counted.get(station), sql, main, today)));
+        String bank = atTheBank(today);
+        stations.forEach((station, sql) -> views.add(
+                station(station, counted.get(station), sql, main, today, station.equals("bank") ? bank : "")));
         return new WorkView(today, main, views);
+    }
+
+    /** Checks that are out and the bank has not heard of, and what it moved and nobody has answered. */
+    private String atTheBank(LocalDate today) {
+        return jdbc.sql("""
+                        SELECT (SELECT COUNT(*) FROM bank_event WHERE file_id IS NULL AND never_reported IS NULL
+                            AND event_date < :today) AS late,
+                          (SELECT COUNT(*) FROM bank_movement WHERE is_open = 1) AS to_answer
+                        """)
+                .param("today", today)
+                .query((r, n) -> Stream.of(
+                                r.getInt("late") == 0 ? "" : r.getInt("late") + " late",
+                                r.getInt("to_answer") == 0 ? "" : r.getInt("to_answer") + " to answer")
+                        .filter(words -> !words.isEmpty())
+                        .collect(Collectors.joining(", ")))
+                .single();
     }
 
     private static String batchesIn(BatchState state) {
@@ -91,7 +111,8 @@ class WorkRows {
                 """.formatted(state.name());
     }
 
-    private WorkView.StationView station(String station, String counted, String sql, String main, LocalDate today) {
+    private WorkView.StationView station(
+            String station, String counted, String sql, String main, LocalDate today, String look) {
         int[] count = new int[1];
         var statement = jdbc.sql(sql);
         if (sql.contains(":until")) {
@@ -106,6 +127,6 @@ class WorkRows {
         amounts.sort(
                 java.util.Comparator.comparing((MoneyView m) -> !m.currency().equals(main))
                         .thenComparing(MoneyView::currency));
-        return new WorkView.StationView(station, counted, count[0], amounts);
+        return new WorkView.StationView(station, counted, count[0], amounts, look);
     }
 }

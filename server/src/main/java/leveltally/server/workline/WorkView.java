@@ -11,6 +11,7 @@ public record WorkView(LocalDate today, String currency, List<StationView> stati
      *
      * @param counted what is counted there, in words
      * @param amounts per currency, the main account's first, never added across
+     * @param look what of it needs a look, in words; empty for nothing
      */
-    public record StationView(String station, String counted, int count, List<MoneyView> amounts) {}
+    public record StationView(String station, String counted, int count, List<MoneyView> amounts, String look) {}
 }
