@@ -20,8 +20,8 @@ import org.springframework.context.ConfigurableApplicationContext;
 
 /** A list of paid checks read and cleared, beside the same rows written by plain JDBC under the same triggers. */
 public final class ClearingBench {
-    private static final int ITEMS = 100_000;
-    private static final int ROUNDS = 3;
+    private static final int ITEMS = Integer.getInteger("items", 100_000);
+    private static final int ROUNDS = Integer.getInteger("rounds", 3);
     private static final int AT_ONCE = 1_000;
     private static final LocalDate PAID = Loader.CHECK_DATE;
 

@@ -60,7 +60,7 @@ class Clearings {
         }
         rows.lockPayments(account, numbers);
         Map<Long, List<Presented>> found = rows.presented(account, numbers);
-        ToldBefore before = new ToldBefore(rows.toldBefore(account, numbers));
+        ToldBefore before = new ToldBefore(rows.toldBefore(account, numbers, reportOf(movements)));
         Set<PaymentId> now = new HashSet<>();
         List<MovementRows.Match> matches = new ArrayList<>();
         List<Payments.Cleared> cleared = new ArrayList<>();
@@ -110,6 +110,13 @@ class Clearings {
             some.forEach(one -> looked.put(one.id(), Clearing.of(one.says(), presented(one, found), staleDays)));
         }
         return looked;
+    }
+
+    /** The one report all of them come from; 0 where they come from several. */
+    private static long reportOf(List<MovementRows.Told> movements) {
+        long first = movements.get(0).report();
+        // a file that tells one check twice has paid it twice
+        return movements.stream().allMatch(one -> one.report() == first) ? first : 0;
     }
 
     static Set<Long> numbers(Collection<MovementRows.Told> movements) {

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -370,44 +371,55 @@ class MovementRows {
     /** A movement that says what another told before: same number, same amount, from another kind of report. */
     record Same(long movement, TheBankSays by, long number, Money amount, Set<TheBankSays> toldBy) {}
 
-    /** What was told before of these numbers, each with the kinds of reports that told the same again. */
-    List<Same> toldBefore(BankAccountId account, Collection<Long> numbers) {
-        if (numbers.isEmpty()) {
-            return List.of();
-        }
-        Map<Long, Same> found = new HashMap<>();
-        List<Same> inOrder = new ArrayList<>();
+    /**
+     * What was told before of these numbers, each with the kinds of reports that told the same again. The indexes are named,
+     * because a report just read is not in the figures by which the database chooses.
+     *
+     * @param report whose own movements do not count; 0 for none
+     */
+    List<Same> toldBefore(BankAccountId account, Collection<Long> numbers, long report) {
+        Map<Long, Same> found = new LinkedHashMap<>();
         jdbc.sql("""
-                        SELECT STRAIGHT_JOIN m.id, r.kind, m.meant, m.amount_minor, m.currency, t.told_by
-                        -- a report just read is not in the figures by which the database chooses
+                        SELECT STRAIGHT_JOIN m.id, r.kind, m.meant, m.amount_minor, m.currency
                         FROM bank_movement m FORCE INDEX (by_number) JOIN bank_report r ON r.id = m.report_id
-                        LEFT JOIN bank_match t ON t.told_id = m.id
-                        WHERE m.bank_account_id = :account AND m.meant IN (:numbers)
-                          AND NOT EXISTS (SELECT 1 FROM bank_match o WHERE o.movement_id = m.id AND o.told_id IS NOT NULL)
-                          -- what was typed by mistake was never told
-                          AND NOT (r.kind = 'BY_HAND' AND EXISTS (SELECT 1 FROM bank_match v WHERE v.movement_id = m.id
-                            AND v.kind = 'TURNED' AND v.undone_on IS NULL))
+                        WHERE m.bank_account_id = :account AND m.meant IN (:numbers) AND m.report_id <> :report
                         ORDER BY m.bank_date, m.id
                         """)
                 .param("account", account.value())
                 .param("numbers", numbers)
+                .param("report", report)
                 .query((ResultSet r) -> {
-                    long id = r.getLong("id");
-                    Same one = found.get(id);
-                    if (one == null) {
-                        one = new Same(
-                                id,
-                                TheBankSays.valueOf(r.getString("kind")),
-                                r.getLong("meant"),
-                                Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
-                                new HashSet<>());
-                        found.put(id, one);
-                        inOrder.add(one);
-                    }
-                    Optional.ofNullable(r.getString("told_by"))
-                            .map(TheBankSays::valueOf)
-                            .ifPresent(one.toldBy()::add);
+                    found.put(
+                            r.getLong("id"),
+                            new Same(
+                                    r.getLong("id"),
+                                    TheBankSays.valueOf(r.getString("kind")),
+                                    r.getLong("meant"),
+                                    Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                                    new HashSet<>()));
                 });
-        return inOrder;
+        if (found.isEmpty()) {
+            return List.of();
+        }
+        List<Long> known = List.copyOf(found.keySet());
+        jdbc.sql("SELECT told_id, told_by FROM bank_match FORCE INDEX (told_id) WHERE told_id IN (:known)")
+                .param("known", known)
+                .query((ResultSet r) -> {
+                    found.get(r.getLong("told_id")).toldBy().add(TheBankSays.valueOf(r.getString("told_by")));
+                });
+        jdbc.sql("SELECT movement_id, kind FROM bank_match FORCE INDEX (movement_id)"
+                        + " WHERE movement_id IN (:known) AND undone_on IS NULL AND kind IN (:kinds)")
+                .param("known", known)
+                .param("kinds", List.of(MatchKind.TOLD.name(), MatchKind.TURNED.name()))
+                .query((ResultSet r) -> {
+                    long id = r.getLong("movement_id");
+                    Same one = found.get(id);
+                    // what told another again counts as that; what was typed by mistake was never told
+                    if (one != null
+                            && (r.getString("kind").equals(MatchKind.TOLD.name()) || one.by() == TheBankSays.BY_HAND)) {
+                        found.remove(id);
+                    }
+                });
+        return List.copyOf(found.values());
     }
 }
