@@ -66,7 +66,7 @@ CREATE TABLE bank_movement (
   version BIGINT NOT NULL,
   UNIQUE (report_id, position),
   INDEX (bank_account_id, is_open, bank_date),
-  INDEX by_number (bank_account_id, meant),
+  INDEX by_number (bank_account_id, meant, report_id),
   INDEX (is_open),
   INDEX (bank_account_id, bank_date)
 );

@@ -3,6 +3,7 @@ package leveltally.server.clearing;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Timestamp;
+import java.sql.Types;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -38,6 +39,25 @@ class MovementRows {
             m.open_minor, m.number_text, m.read_as, m.text, m.reference, m.reversal,
             (SELECT MAX(u.undone_on) FROM bank_match u WHERE u.movement_id = m.id) AS free_from
             """;
+
+    /** Named, because the driver asks the database for the type of each null otherwise. */
+    private static final int[] TYPES_OF_A_MATCH = {
+        Types.BIGINT,
+        Types.BIGINT,
+        Types.BIGINT,
+        Types.VARCHAR,
+        Types.BIGINT,
+        Types.BIGINT,
+        Types.BIGINT,
+        Types.BIGINT,
+        Types.VARCHAR,
+        Types.BIGINT,
+        Types.DATE,
+        Types.VARCHAR,
+        Types.VARCHAR,
+        Types.TIMESTAMP,
+        Types.BIGINT
+    };
 
     private final JdbcClient jdbc;
     private final JdbcTemplate many;
@@ -174,7 +194,7 @@ class MovementRows {
         many.batchUpdate("""
                 INSERT INTO bank_match (id, movement_id, bank_account_id, kind, payment_id, entry_id, other_movement_id, claim_id, told_by,
                   amount_minor, on_day, answer, why, made_at, made_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-                """, rows);
+                """, rows, TYPES_OF_A_MATCH);
     }
 
     /** What is not answered, the oldest first. */
