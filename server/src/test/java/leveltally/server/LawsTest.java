@@ -235,6 +235,18 @@ class LawsTest {
                         "INSERT INTO bank_file_item (file_id, event_id, position) SELECT (SELECT MIN(id) FROM bank_file), MAX(event_id), 9999 FROM bank_file_item",
                         "DELETE FROM bank_file_item WHERE position = 9999"),
                 breach(
+                        Law.L3,
+                        "is cleared, and no movement of the bank stands for it",
+                        "UPDATE bank_match SET undone_on = on_day, undone_why = 'breach', undone_at = made_at, undone_by = made_by"
+                                + " WHERE kind = 'PAYMENT' AND undone_on IS NULL ORDER BY id LIMIT 1",
+                        "UPDATE bank_match SET undone_on = NULL, undone_why = '', undone_at = NULL, undone_by = NULL"
+                                + " WHERE undone_why = 'breach'"),
+                breach(
+                        Law.L4,
+                        "what stands for it comes to",
+                        "UPDATE bank_movement SET open_minor = open_minor + 700000 ORDER BY id LIMIT 1",
+                        "UPDATE bank_movement SET open_minor = open_minor - 700000 ORDER BY id LIMIT 1"),
+                breach(
                         Law.L5,
                         "stands in a refused or unknown file",
                         "UPDATE bank_file_item SET event_id = -event_id ORDER BY event_id LIMIT 1",
@@ -576,6 +588,17 @@ class LawsTest {
             denied | UPDATE document_content SET content = '{}'
             denied | UPDATE bank_event SET payee = 'x'
             denied | UPDATE bank_file SET content = 'x'
+            denied | UPDATE bank_movement SET amount_minor = 1
+            denied | UPDATE bank_movement SET open_minor = 0
+            denied | UPDATE bank_match SET amount_minor = 1
+            denied | DELETE FROM bank_match
+            denied | UPDATE reconciliation SET ledger_minor = bank_minor
+            another amount than the payment | INSERT INTO bank_match (id, movement_id, bank_account_id, kind, payment_id, amount_minor, on_day, answer, why, made_at, made_by) SELECT -1, movement_id, bank_account_id, 'PAYMENT', payment_id, amount_minor - 1, on_day, '', '', made_at, made_by FROM bank_match WHERE kind = 'PAYMENT' AND undone_on IS NULL LIMIT 1
+            standing_payment_id | INSERT INTO bank_match (id, movement_id, bank_account_id, kind, payment_id, amount_minor, on_day, answer, why, made_at, made_by) SELECT -1, movement_id, bank_account_id, 'PAYMENT', payment_id, amount_minor, on_day, '', '', made_at, made_by FROM bank_match WHERE kind = 'PAYMENT' AND undone_on IS NULL LIMIT 1
+            explained_to_the_cent | INSERT INTO reconciliation SELECT -1, MIN(a.id), '2026-11-12', 'USD', 1, 0, 0, 0, 2, '{}', '', '', NOW(), (SELECT MIN(id) FROM person) FROM bank_account a
+            statement_adds_up | INSERT INTO bank_report SELECT -1, bank_account_id, kind, format, 'x', NULL, NULL, number, from_day, to_day, currency, opening_minor, closing_minor + 1, movements, out_minor, in_minor, '', 9999, read_at, read_by FROM bank_report WHERE place = 1 LIMIT 1
+            read_once | INSERT INTO bank_report SELECT -1, bank_account_id, kind, format, 'x', NULL, content_hash, number, from_day, to_day, currency, opening_minor, closing_minor, movements, out_minor, in_minor, '', 9999, read_at, read_by FROM bank_report WHERE place = 1 LIMIT 1
+            a file that is being made | UPDATE bank_event SET file_id = (SELECT MIN(f.id) FROM bank_file f WHERE f.state = 'ACCEPTED'), version = version + 1 WHERE file_id IS NULL LIMIT 1
             denied | UPDATE period_lock SET locked_at = NOW()
             change by two people | UPDATE remit_to SET bank_details_sealed = 'x' LIMIT 1
             change by two people | UPDATE remit_to SET payee = 'x' LIMIT 1
