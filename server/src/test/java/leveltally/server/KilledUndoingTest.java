@@ -7,12 +7,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Random;
-import java.util.concurrent.Callable;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
-import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
@@ -31,13 +25,13 @@ class KilledUndoingTest {
     private static final int ROUNDS = 16;
 
     private final Random random = new Random(41_237);
-    private int broken;
+    private final Killing killing = new Killing(random);
 
     @Test
     void postingUndoingAndAgreeingAreWholeOrNothing() throws Exception {
         for (int round = 0; round < ROUNDS; round++) {
             BatchId batch = recorded(round);
-            whole(
+            killing.whole(
                     () -> bean(Posting.class).post(ines(), batch),
                     "SELECT COUNT(*) FROM payment WHERE batch_id = " + batch.value()
                             + " AND posted_entry_id IS NOT NULL");
@@ -45,7 +39,8 @@ class KilledUndoingTest {
             String undone =
                     "SELECT COUNT(*) FROM payment WHERE id = " + payment.value() + " AND undone_entry_id IS NOT NULL";
             if (round % 2 == 0) {
-                whole(() -> bean(Undoing.class).undo(ines(), wanted(payment, Wanted.Fate.OPEN), "killed"), undone);
+                killing.whole(
+                        () -> bean(Undoing.class).undo(ines(), wanted(payment, Wanted.Fate.OPEN), "killed"), undone);
             } else {
                 Undoing.Asked asked = bean(Undoing.class)
                         .undo(
@@ -53,7 +48,7 @@ class KilledUndoingTest {
                                 wanted(payment, new Wanted.Fate(Wanted.How.OWN_LINES, null, null)),
                                 "killed, by two");
                 assertThat(asked.waits()).isTrue();
-                whole(
+                killing.whole(
                         () -> {
                             bean(Questions.class).agree(App.ruth(), asked.id());
                             return "done";
@@ -61,7 +56,7 @@ class KilledUndoingTest {
                         undone);
             }
         }
-        assertThat(broken).as("deeds that broke in the middle").isGreaterThan(2);
+        assertThat(killing.broken()).as("deeds that broke in the middle").isGreaterThan(2);
         assertThat(bean(Proof.class).run().laws())
                 .allSatisfy(law -> assertThat(law.findings()).isEmpty());
     }
@@ -69,7 +64,7 @@ class KilledUndoingTest {
     /** The old check is voided with the posting of the new one, and what was paid ahead ends with its wire: both or none. */
     @Test
     void aReissueAndAPrepaymentAreWholeWhereverTheirConnectionBreaks() throws Exception {
-        broken = 0;
+        killing.begin();
         for (int round = 0; round < 6; round++) {
             BatchId first = App.printed(App.invoice("Coaming Timber", (60 + round) + ".00"));
             bean(Posting.class).post(ines(), first);
@@ -82,7 +77,7 @@ class KilledUndoingTest {
             App.answer(second, App.documents(run), Answer.GOOD, "");
             String both = "SELECT COUNT(*) FROM payment o JOIN payment n ON n.replaces_id = o.id WHERE o.id = "
                     + old.value() + " AND ";
-            whole(
+            killing.whole(
                     () -> bean(Posting.class).post(later(), second),
                     both + "n.posted_entry_id IS NOT NULL AND o.undone_entry_id IS NOT NULL");
             assertThat(number(both + "(n.posted_entry_id IS NOT NULL) <> (o.undone_entry_id IS NOT NULL)"))
@@ -94,16 +89,16 @@ class KilledUndoingTest {
                     new OutsideRow("KILLED A" + round, App.TODAY, "Coaming Timber", "ahead " + reference, "50.00"));
             String item =
                     "SELECT COUNT(*) FROM invoice WHERE reference = '" + reference + "' AND kind = 'PREPAYMENT' AND ";
-            whole(() -> bean(Posting.class).post(ines(), wire), item + "cancelled_on IS NULL");
+            killing.whole(() -> bean(Posting.class).post(ines(), wire), item + "cancelled_on IS NULL");
             App.invoice("Coaming Timber", "70.00", App.TODAY, reference);
             PaymentId ahead = new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", wire.value()));
-            whole(
+            killing.whole(
                     () -> bean(Undoing.class).undo(ines(), wanted(ahead, Wanted.Fate.OPEN), "killed"),
                     item + "cancelled_on IS NOT NULL");
             assertThat(number("SELECT open_minor FROM invoice WHERE reference = ? AND kind = 'INVOICE'", reference))
                     .isEqualTo(7_000);
         }
-        assertThat(broken).as("deeds that broke in the middle").isGreaterThan(2);
+        assertThat(killing.broken()).as("deeds that broke in the middle").isGreaterThan(2);
         assertThat(bean(Proof.class).run().laws())
                 .allSatisfy(law -> assertThat(law.findings()).isEmpty());
     }
@@ -127,49 +122,5 @@ class KilledUndoingTest {
 
     private static Wanted wanted(PaymentId payment, Wanted.Fate fate) {
         return new Wanted(List.of(new Wanted.One(payment.value(), List.of())), App.TODAY, fate, null, "RET K");
-    }
-
-    /** Does it while its connection is broken at some moment; then it has happened once, or is done again and happens once. */
-    private void whole(Callable<?> deed, String happened) throws InterruptedException {
-        ExecutorService one = Executors.newSingleThreadExecutor();
-        Future<?> doing = one.submit(deed);
-        Thread.sleep(random.nextInt(45));
-        App.asRoot("KILL CONNECTION USER leveltally_app");
-        try {
-            doing.get();
-        } catch (ExecutionException failed) {
-            assertThat(failed.getCause()).isNotInstanceOf(Refusal.class);
-            broken++;
-        } finally {
-            one.shutdown();
-        }
-        if (retried(happened) == 0) {
-            again(deed);
-        }
-        assertThat(retried(happened)).as(happened).isOne();
-    }
-
-    private static void again(Callable<?> deed) {
-        for (int i = 0; ; i++) {
-            try {
-                deed.call();
-                return;
-            } catch (Refusal refused) {
-                throw refused;
-            } catch (Exception brokenStill) {
-                assertThat(i).as("%s", brokenStill).isLessThan(10);
-            }
-        }
-    }
-
-    /** The pool gives out a connection that broke once at most for each it has. */
-    private static long retried(String sql) {
-        for (int i = 0; ; i++) {
-            try {
-                return number(sql);
-            } catch (RuntimeException brokenStill) {
-                assertThat(i).as("%s", brokenStill).isLessThan(20);
-            }
-        }
     }
 }

@@ -40,12 +40,12 @@ class Matching {
      * owes. Payments that are no checks are among the entries.
      */
     List<Candidate> of(BankAccount account, MovementRows.Told movement) {
-        List<Candidate> found = new ArrayList<>(entries(account));
-        found.addAll(owed(account.id()));
-        if (movement.by() == TheBankSays.STATEMENT) {
-            found.addAll(told(account.id()));
-        }
         Money amount = movement.says().amount();
+        List<Candidate> found = new ArrayList<>(entries(account, amount));
+        found.addAll(owed(account.id(), amount));
+        if (movement.by() == TheBankSays.STATEMENT) {
+            found.addAll(told(account.id(), amount));
+        }
         found.sort(
                 java.util.Comparator.comparing((Candidate one) -> !one.amount().equals(amount))
                         .thenComparing(Candidate::on, java.util.Comparator.reverseOrder())
@@ -56,15 +56,16 @@ class Matching {
                 .toList();
     }
 
-    private List<Candidate> entries(BankAccount account) {
+    private List<Candidate> entries(BankAccount account, Money amount) {
         return jdbc.sql("""
                         SELECT t.entry_id, t.payment_id, t.text, t.moved_minor, GREATEST(t.ledger_date, COALESCE(
                           (SELECT MAX(u.undone_on) FROM bank_match u WHERE u.entry_id = t.entry_id OR u.payment_id = t.payment_id),
                           t.ledger_date)) AS ledger_date
                         FROM bank_in_transit t
-                        WHERE t.bank_account_id = :account ORDER BY t.ledger_date DESC, t.entry_id LIMIT 2000
+                        WHERE t.bank_account_id = :account ORDER BY t.moved_minor <> :amount, t.ledger_date DESC, t.entry_id LIMIT 500
                         """)
                 .param("account", account.id().value())
+                .param("amount", amount.minor())
                 .query((r, n) -> {
                     Long payment = r.getObject("payment_id", Long.class);
                     return new Candidate(
@@ -77,16 +78,17 @@ class Matching {
                 .list();
     }
 
-    private List<Candidate> owed(BankAccountId account) {
+    private List<Candidate> owed(BankAccountId account, Money amount) {
         return jdbc.sql("""
                         SELECT c.id, GREATEST(c.on_day, COALESCE((SELECT MAX(u.undone_on) FROM bank_match u WHERE u.claim_id = c.id),
                           c.on_day)) AS on_day, c.why, m.number_text, -c.amount_minor AS owed_minor, m.currency FROM bank_match c
                         JOIN bank_movement m ON m.id = c.movement_id
                         WHERE c.bank_account_id = :account AND c.kind = 'CLAIM' AND c.undone_on IS NULL
                           AND NOT EXISTS (SELECT 1 FROM bank_match d WHERE d.claim_id = c.id AND d.undone_on IS NULL)
-                        ORDER BY c.on_day DESC, c.id LIMIT 2000
+                        ORDER BY c.amount_minor <> -:amount, c.on_day DESC, c.id LIMIT 500
                         """)
                 .param("account", account.value())
+                .param("amount", amount.minor())
                 .query((r, n) -> new Candidate(
                         MatchKind.CORRECTION,
                         r.getLong("id"),
@@ -100,7 +102,7 @@ class Matching {
                 .list();
     }
 
-    private List<Candidate> told(BankAccountId account) {
+    private List<Candidate> told(BankAccountId account, Money amount) {
         return jdbc.sql("""
                         SELECT m.id, m.number_text, m.amount_minor, m.currency, GREATEST(m.bank_date, COALESCE((SELECT MAX(u.undone_on)
                           FROM bank_match u WHERE u.other_movement_id = m.id AND u.kind = 'TOLD'), m.bank_date)) AS bank_date
@@ -109,9 +111,10 @@ class Matching {
                         WHERE m.bank_account_id = :account
                           AND NOT EXISTS (SELECT 1 FROM bank_match t WHERE t.told_id = m.id AND t.told_by = 'STATEMENT')
                           AND NOT EXISTS (SELECT 1 FROM bank_match t WHERE t.movement_id = m.id AND t.told_id IS NOT NULL)
-                        ORDER BY m.bank_date DESC, m.id LIMIT 2000
+                        ORDER BY m.amount_minor <> :amount, m.bank_date DESC, m.id LIMIT 500
                         """)
                 .param("account", account.value())
+                .param("amount", amount.minor())
                 .query((r, n) -> new Candidate(
                         MatchKind.TOLD,
                         r.getLong("id"),

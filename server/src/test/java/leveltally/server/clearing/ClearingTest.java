@@ -200,4 +200,65 @@ class ClearingTest {
         assertThat(paid.amount()).isEqualTo(usd(amount));
         assertThat(strip.isLevel()).isTrue();
     }
+
+    /** What the bank asks about is returned before its hour only, and it is kept who decided. */
+    @Test
+    void afterTheBanksHourNothingIsReturned() {
+        var setup = bean(leveltally.server.ledger.BankAccountSetup.class);
+        var administrator = App.actor("joss", leveltally.core.people.Role.ADMINISTRATOR);
+        assertThatThrownBy(() -> setup.decideBefore(administrator, account(), "2 pm"))
+                .hasMessageContaining("14:00");
+        setup.decideBefore(administrator, account(), "14:00");
+        try {
+            list(Moved.paid(DAY, 800_001, "9.00"), Moved.paid(DAY, 800_002, "9.00"));
+            BankExceptions.ExceptionView one = exception("800001");
+            assertThat(one.decideBy()).isNotNull().isAfter(java.time.Instant.now());
+            var who = clerk();
+            var late = new leveltally.core.people.Actor(
+                    who.person(),
+                    who.name(),
+                    who.roles(),
+                    who.today(),
+                    one.decideBy().plusSeconds(1),
+                    "test");
+            assertThatThrownBy(() -> bean(Answering.class).answer(late, returned(one)))
+                    .hasMessageContaining("hour to return it passed");
+            bean(Answering.class).answer(who, returned(one));
+            assertThat(App.number(
+                            "SELECT COUNT(*) FROM bank_decision WHERE movement_id = ? AND NOT pays AND decided_by = ?",
+                            one.id(),
+                            who.person().value()))
+                    .isOne();
+            // the bank's error can be said whenever it is found
+            BankExceptions.ExceptionView other = exception("800002");
+            bean(Answering.class)
+                    .answer(
+                            late,
+                            new Answering.Given(
+                                    account(),
+                                    List.of(new Answering.SeenMovement(other.id(), other.version())),
+                                    Answer.BANKS_ERROR,
+                                    "no check of ours",
+                                    null,
+                                    null,
+                                    "",
+                                    "",
+                                    List.of()));
+        } finally {
+            setup.decideBefore(administrator, account(), "");
+        }
+    }
+
+    private static Answering.Given returned(BankExceptions.ExceptionView one) {
+        return new Answering.Given(
+                account(),
+                List.of(new Answering.SeenMovement(one.id(), one.version())),
+                Answer.RETURN,
+                "no check of ours",
+                null,
+                null,
+                "",
+                "",
+                List.of());
+    }
 }

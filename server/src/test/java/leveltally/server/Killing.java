@@ -1,0 +1,82 @@
+package leveltally.server;
+
+import static leveltally.server.App.number;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Random;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import leveltally.core.Refusal;
+
+/** Breaks the connections of the application in the middle of deeds. */
+final class Killing {
+    private final Random random;
+    private final int within;
+    private int broken;
+
+    Killing(Random random) {
+        this(random, 45);
+    }
+
+    /** @param within so many milliseconds after a deed began its connection breaks */
+    Killing(Random random, int within) {
+        this.random = random;
+        this.within = within;
+    }
+
+    /** How many deeds broke. */
+    int broken() {
+        return broken;
+    }
+
+    void begin() {
+        broken = 0;
+    }
+
+    /** Does it while its connection is broken at some moment; then it has happened once, or is done again and happens once. */
+    void whole(Callable<?> deed, String happened) throws InterruptedException {
+        ExecutorService one = Executors.newSingleThreadExecutor();
+        Future<?> doing = one.submit(deed);
+        Thread.sleep(random.nextInt(within));
+        App.asRoot("KILL CONNECTION USER leveltally_app");
+        try {
+            doing.get();
+        } catch (ExecutionException failed) {
+            assertThat(failed.getCause()).isNotInstanceOf(Refusal.class);
+            broken++;
+        } finally {
+            one.shutdown();
+        }
+        if (retried(happened) == 0) {
+            again(deed);
+        }
+        assertThat(retried(happened)).as(happened).isOne();
+    }
+
+    private static void again(Callable<?> deed) {
+        for (int i = 0; ; i++) {
+            try {
+                deed.call();
+                return;
+            } catch (Refusal refused) {
+                throw refused;
+            } catch (Exception brokenStill) {
+                assertThat(i).as("%s", brokenStill).isLessThan(10);
+            }
+        }
+    }
+
+    /** The pool gives out a connection that broke once at most for each it has. */
+    private static long retried(String sql) {
+        for (int i = 0; ; i++) {
+            try {
+                return number(sql);
+            } catch (RuntimeException brokenStill) {
+                assertThat(i).as("%s", brokenStill).isLessThan(20);
+            }
+        }
+    }
+}
