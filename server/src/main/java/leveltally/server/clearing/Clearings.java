@@ -23,7 +23,8 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class Clearings {
-    private static final int AT_ONCE = 1_000;
+    /** A list of a thousand values and more would be made a table by the database, and all of an account read for it. */
+    private static final int AT_ONCE = 500;
 
     private final MovementRows rows;
     private final Payments payments;
