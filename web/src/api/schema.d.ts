@@ -7350,7 +7350,7 @@ export interface components {
         };
         ExceptionCount: {
             /** @enum {string} */
-            kind: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "NO_CHECK";
+            kind: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "GIVEN_BACK" | "NO_CHECK";
             words: string;
             /** Format: int32 */
             count: number;
@@ -7371,7 +7371,7 @@ export interface components {
             reference: string;
             toldBy: string;
             /** @enum {string} */
-            kind: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "NO_CHECK";
+            kind: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "GIVEN_BACK" | "NO_CHECK";
             kindWords: string;
             sentence: string;
             check: string;
@@ -14627,7 +14627,7 @@ export interface operations {
         parameters: {
             query: {
                 account: number;
-                kind?: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "NO_CHECK";
+                kind?: "AGREES" | "AMOUNT_DIFFERS" | "NUMBER_UNKNOWN" | "VOIDED" | "STOPPED" | "SPOILED" | "NOT_ISSUED" | "NOT_POSTED" | "PAID_TWICE" | "STALE" | "EARLY" | "REVERSED" | "GIVEN_BACK" | "NO_CHECK";
             };
             header?: never;
             path?: never;

@@ -61,7 +61,13 @@ public sealed interface Clearing {
         String name = presented.name();
         Presented.Carried check = presented.check();
         if (movement.amount().isPositive()) {
-            return new Stands(ExceptionKind.REVERSED, presented, "The bank took back what it paid for " + name + ".");
+            boolean paid = check != null && check.state() == PaymentState.CLEARED;
+            return new Stands(
+                    paid ? ExceptionKind.REVERSED : ExceptionKind.GIVEN_BACK,
+                    presented,
+                    paid
+                            ? "The bank took back what it paid for " + name + "."
+                            : "The bank gave money back for " + name + ": match it with what it owes.");
         }
         if (presented.paper() == NumberState.SPOILED) {
             return stands(ExceptionKind.SPOILED, presented, name + " was spoiled: its paper should not exist.");

@@ -9,7 +9,8 @@ public enum ExceptionKind {
     /** It did not when it was told, and does by now. */
     AGREES("agrees by now"),
     AMOUNT_DIFFERS("amount differs", Answer.BANKS_ERROR, Answer.OURS, Answer.RETURN),
-    NUMBER_UNKNOWN("number unknown", Answer.ANOTHER_CHECK, Answer.BANKS_ERROR, Answer.RETURN, Answer.ENTER),
+    NUMBER_UNKNOWN(
+            "number unknown", Answer.ANOTHER_CHECK, Answer.BANKS_ERROR, Answer.RETURN, Answer.MATCH, Answer.ENTER),
     VOIDED("voided", Answer.RETURN, Answer.BANKS_ERROR, Answer.ENTER),
     /** To let it stand, its stop is lifted first, by two. */
     STOPPED("stopped", Answer.RETURN, Answer.BANKS_ERROR),
@@ -23,7 +24,9 @@ public enum ExceptionKind {
     /** Before the day on which the ledger has it. */
     EARLY("paid early", Answer.PAY, Answer.RETURN, Answer.BANKS_ERROR),
     /** The bank took back what it paid. */
-    REVERSED("taken back by the bank", Answer.TAKE_BACK, Answer.ENTER),
+    REVERSED("taken back by the bank", Answer.TAKE_BACK, Answer.MATCH, Answer.ENTER),
+    /** The bank gives money back for a check it did not pay rightly. */
+    GIVEN_BACK("given back by the bank", Answer.MATCH, Answer.ENTER),
     /** Fees, interest, deposits, transfers: no check at all. */
     NO_CHECK("to enter or match", Answer.ENTER, Answer.MATCH, Answer.BANKS_ERROR);
 

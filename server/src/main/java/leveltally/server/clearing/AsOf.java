@@ -27,6 +27,12 @@ final class AsOf {
                   GROUP BY movement_id)
                 """;
 
+    /** In the order of their days, whenever they were read: one that was missing takes its place. */
+    private static final String STATEMENTS = """
+            statements AS (SELECT opening_minor, closing_minor, from_day, number, gap, LAG(closing_minor) OVER (ORDER BY from_day,
+              to_day, place) AS before_minor FROM bank_report WHERE bank_account_id = :account AND place IS NOT NULL)
+            """;
+
     private final JdbcClient jdbc;
     private final BankAccount account;
     private final LocalDate before;
@@ -82,14 +88,14 @@ final class AsOf {
 
     /** The first opening balance, every movement since, and what is missing between two statements. */
     private Money balance() {
-        return sql("""
-                            SELECT (SELECT opening_minor FROM bank_report WHERE bank_account_id = :account AND place = 1)
-                              + COALESCE((SELECT SUM(m.amount_minor) FROM bank_movement m JOIN bank_report r ON r.id = m.report_id
-                                  AND r.place IS NOT NULL WHERE m.bank_account_id = :account AND m.bank_date <= :day), 0)
-                              + COALESCE((SELECT SUM(r.opening_minor - b.closing_minor) FROM bank_report r JOIN bank_report b
-                                  ON b.bank_account_id = r.bank_account_id AND b.place = r.place - 1
-                                  WHERE r.bank_account_id = :account AND r.from_day <= :day), 0) AS minor
-                            """).query((r, n) -> money(r, "minor")).single();
+        return sql("WITH " + STATEMENTS + """
+                        SELECT (SELECT opening_minor FROM statements WHERE before_minor IS NULL)
+                          + COALESCE((SELECT SUM(m.amount_minor) FROM bank_movement m JOIN bank_report r ON r.id = m.report_id
+                              AND r.place IS NOT NULL WHERE m.bank_account_id = :account AND m.bank_date <= :day), 0)
+                          + COALESCE((SELECT SUM(opening_minor - before_minor) FROM statements WHERE from_day <= :day), 0) AS minor
+                        """)
+                .query((r, n) -> money(r, "minor"))
+                .single();
     }
 
     private Money ledger(LocalDate until) {
@@ -231,12 +237,10 @@ final class AsOf {
     }
 
     private List<Row> gaps() {
-        return sql("""
-                            SELECT r.from_day, r.number, r.gap, b.closing_minor - r.opening_minor AS minor FROM bank_report r
-                            JOIN bank_report b ON b.bank_account_id = r.bank_account_id AND b.place = r.place - 1
-                            WHERE r.bank_account_id = :account AND r.from_day <= :day AND b.closing_minor <> r.opening_minor
-                            ORDER BY r.place
-                            """)
+        return sql("WITH " + STATEMENTS + """
+                        SELECT from_day, number, gap, before_minor - opening_minor AS minor FROM statements
+                        WHERE from_day <= :day AND before_minor <> opening_minor ORDER BY from_day
+                        """)
                 .query((r, n) -> new Row(
                         r.getObject("from_day", LocalDate.class),
                         "Before statement " + r.getString("number"),
@@ -247,10 +251,10 @@ final class AsOf {
 
     /** What the ledger had more than the bank before the first statement, beside what was outstanding and in transit. */
     private List<Row> beginning() {
-        Money opening =
-                sql("SELECT opening_minor AS minor FROM bank_report WHERE bank_account_id = :account AND place = 1")
-                        .query((r, n) -> money(r, "minor"))
-                        .single();
+        Money opening = sql("WITH " + STATEMENTS
+                        + "SELECT opening_minor AS minor FROM statements WHERE before_minor IS NULL")
+                .query((r, n) -> money(r, "minor"))
+                .single();
         Money transit = new AsOf(jdbc, account, before, before)
                 .inTransit().stream().map(Row::amount).reduce(none, Money::plus);
         Money difference = ledger(before)

@@ -319,7 +319,7 @@ public class BankReading {
             return "";
         }
         Optional<String> missing =
-                last(account).flatMap(last -> report.gapAfter(last.number(), last.to(), last.closing()));
+                before(account, report).flatMap(last -> report.gapAfter(last.number(), last.to(), last.closing()));
         if (missing.isEmpty()) {
             return "";
         }
@@ -334,9 +334,13 @@ public class BankReading {
 
     private record Last(String number, LocalDate to, Money closing) {}
 
-    private Optional<Last> last(BankAccount account) {
-        return jdbc.sql("SELECT number, to_day, closing_minor FROM bank_report WHERE bank_account_id = ? AND place = ?")
-                .params(account.id().value(), lastPlace(account))
+    /** The one whose days come before; a statement that was missing may be read after the one that follows it. */
+    private Optional<Last> before(BankAccount account, BankReport report) {
+        return jdbc.sql("""
+                        SELECT number, to_day, closing_minor FROM bank_report WHERE bank_account_id = ? AND place IS NOT NULL
+                          AND (from_day < ? OR from_day = ? AND to_day <= ?) ORDER BY from_day DESC, to_day DESC, place DESC LIMIT 1
+                        """)
+                .params(account.id().value(), report.from(), report.from(), report.to())
                 .query((r, n) -> new Last(
                         r.getString("number"),
                         r.getObject("to_day", LocalDate.class),

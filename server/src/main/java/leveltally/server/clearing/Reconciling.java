@@ -59,9 +59,8 @@ public class Reconciling {
     }
 
     private Optional<Reach> reach(BankAccountId id) {
-        return jdbc.sql(
-                        "SELECT MIN(CASE WHEN place = 1 THEN from_day END) AS from_day, MAX(to_day) AS to_day FROM bank_report"
-                                + " WHERE bank_account_id = ? AND place IS NOT NULL HAVING to_day IS NOT NULL")
+        return jdbc.sql("SELECT MIN(from_day) AS from_day, MAX(to_day) AS to_day FROM bank_report"
+                        + " WHERE bank_account_id = ? AND place IS NOT NULL HAVING to_day IS NOT NULL")
                 .param(id.value())
                 .query((r, n) ->
                         new Reach(r.getObject("from_day", LocalDate.class), r.getObject("to_day", LocalDate.class)))

@@ -77,6 +77,21 @@ class BankReadingTest {
         TestBank.read(text, TestBank.statements(), "the bank lost the one between");
         assertThat(TestBank.reconciled(later).sum(leveltally.core.clearing.Reconciliation.Kind.GAP))
                 .isEqualTo(TestBank.usd("-40.00"));
+
+        // the one between turns up, and takes its place
+        LocalDate between = day.plusDays(1);
+        TestBank.read(
+                TestBank.statementText(
+                        between,
+                        between,
+                        TestBank.closing().minus(TestBank.usd("42.00")),
+                        new Moved(between, "", "40.00", "DEPOSIT BETWEEN")),
+                TestBank.statements(),
+                "its number counts on from the newest");
+        for (LocalDate each : List.of(day, between, later)) {
+            assertThat(TestBank.reconciled(each).sum(leveltally.core.clearing.Reconciliation.Kind.GAP))
+                    .isEqualTo(TestBank.usd("0.00"));
+        }
     }
 
     @Test
@@ -106,7 +121,8 @@ class BankReadingTest {
         // the list told it by itself, too
         assertThat(exception(String.valueOf(one)).kind()).isEqualTo(ExceptionKind.AGREES);
         assertThat(bean(BankReading.class).lookAgain(clerk(), account()).cleared())
-                .isEqualTo(1);
+                .isPositive();
+        assertThat(stateOf(one)).isEqualTo("CLEARED");
     }
 
     @Test

@@ -95,7 +95,7 @@ class ClearingTest {
         bean(leveltally.server.posting.Posting.class).post(App.ines(), unposted);
         assertThat(kind(printed)).isEqualTo(ExceptionKind.AGREES);
         assertThat(bean(BankReading.class).lookAgain(clerk(), account()).cleared())
-                .isEqualTo(1);
+                .isPositive();
         assertThat(stateOf(printed)).isEqualTo("CLEARED");
         answer(exception(String.valueOf(early)), Answer.PAY);
         assertThat(stateOf(early)).isEqualTo("CLEARED");

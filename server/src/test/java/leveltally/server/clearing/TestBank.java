@@ -125,9 +125,14 @@ final class TestBank {
                     + ";;" + one.text());
         }
         String number = String.valueOf(1
-                + number(
-                        "SELECT COUNT(*) FROM bank_report WHERE bank_account_id = ? AND place IS NOT NULL",
-                        account().value()));
+                + App.jdbc()
+                        .sql(
+                                "SELECT number FROM bank_report WHERE bank_account_id = ? AND place IS NOT NULL ORDER BY from_day DESC,"
+                                        + " to_day DESC, place DESC LIMIT 1")
+                        .param(account().value())
+                        .query(Integer.class)
+                        .optional()
+                        .orElse(0));
         lines.add(
                 0,
                 "STATEMENT;" + bean(BankAccounts.class).get(account()).accountNumber() + ";" + number + ";" + from + ";"
@@ -139,7 +144,7 @@ final class TestBank {
     static Money closing() {
         return App.jdbc()
                 .sql(
-                        "SELECT closing_minor FROM bank_report WHERE bank_account_id = ? AND place IS NOT NULL ORDER BY place DESC"
+                        "SELECT closing_minor FROM bank_report WHERE bank_account_id = ? AND place IS NOT NULL ORDER BY from_day DESC, to_day DESC, place DESC"
                                 + " LIMIT 1")
                 .param(account().value())
                 .query(Long.class)
