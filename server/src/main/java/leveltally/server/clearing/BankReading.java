@@ -35,8 +35,11 @@ import org.springframework.transaction.annotation.Transactional;
 /** Reads what a bank tells of an account, once and whole, and clears what agrees with its checks. */
 @Service
 public class BankReading {
-    /** No file of a bank is longer. */
+    /** No statement of the standard is longer. */
     static final int LONGEST = 64 << 20;
+
+    /** No other file is; its records stand in memory while it is read. */
+    private static final int LONGEST_LIST = 24 << 20;
 
     private static final int LONGEST_NAME = 120;
     private static final int LONGEST_GAP = 300;
@@ -96,15 +99,13 @@ public class BankReading {
     public BankRead read(Actor by, Sent sent) {
         by.mayDo(Deed.RECORD_CLEARING);
         BankAccount account = accounts.lock(sent.account());
-        if (sent.content().length > LONGEST) {
-            throw Refusal.invalidField(
-                    "bank-file-long", "file", "A file of the bank has at most 64 MB. Ask the bank for shorter ones.");
-        }
+        boolean standard = Camt053.isMeant(sent.content());
+        mustBeShort(sent.content().length, standard ? LONGEST : LONGEST_LIST);
         String hash = Sha256.hex(sent.content());
         mustBeNew(account, hash);
         List<BankReport> reports;
         Format format;
-        if (Camt053.isMeant(sent.content())) {
+        if (standard) {
             reports = Camt053.read(sent.content(), account.currency());
             format = new Format("camt.053", TheBankSays.STATEMENT);
         } else {
@@ -144,6 +145,17 @@ public class BankReading {
                                     + ", a day that has not come.");
                 });
         return keep(by, account, own, format, sent, hash);
+    }
+
+    /** @throws Refusal for a file longer than so many bytes */
+    static void mustBeShort(long bytes, int most) {
+        if (bytes > most) {
+            throw Refusal.invalidField(
+                    "bank-file-long",
+                    "file",
+                    "A file of the bank has at most " + (most >> 20)
+                            + " MB. Ask the bank for shorter ones, such as one a" + " day.");
+        }
     }
 
     private BankRead keep(

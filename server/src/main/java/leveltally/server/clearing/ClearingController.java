@@ -101,6 +101,8 @@ class ClearingController {
             @RequestParam(defaultValue = "") String gap,
             @RequestPart("file") MultipartFile file)
             throws IOException {
+        // before it is taken into memory
+        BankReading.mustBeShort(file.getSize(), BankReading.LONGEST);
         String name = file.getOriginalFilename();
         return reading.read(
                 by,
