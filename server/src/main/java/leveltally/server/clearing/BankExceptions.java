@@ -329,7 +329,7 @@ public class BankExceptions {
     public record BankMovementsView(List<BankMovementView> movements, boolean more) {}
 
     /**
-     * Movements of a report, or of a number, in the order in which they were told.
+     * Movements of a report in its order, or of the account or a number, the newest first.
      *
      * @param after the last movement of the page before
      */

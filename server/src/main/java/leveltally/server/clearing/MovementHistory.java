@@ -35,13 +35,14 @@ class MovementHistory {
                         .digits().stream().boxed().findFirst().orElse(-1L);
         String which = (report == null ? "" : " AND m.report_id = :report")
                 + (digits == null ? "" : " AND m.meant = :digits")
-                + (after == null ? "" : " AND m.id > :after");
-        JdbcClient.StatementSpec statement =
-                jdbc.sql("""
+                + (after == null ? "" : report == null ? " AND m.id < :after" : " AND m.id > :after");
+        JdbcClient.StatementSpec statement = jdbc.sql("""
                         SELECT m.id, m.version, m.bank_date, m.currency, m.amount_minor, m.open_minor, m.number_text, m.read_as, m.text,
                           m.reference, r.kind, r.file_name
                         FROM bank_movement m JOIN bank_report r ON r.id = m.report_id WHERE m.bank_account_id = :account
-                        """ + which + " ORDER BY m.id LIMIT " + (PAGE + 1)).param("account", account.value());
+                        """ + which
+                        + (report == null ? " ORDER BY m.id DESC LIMIT " : " ORDER BY m.id LIMIT ") + (PAGE + 1))
+                .param("account", account.value());
         statement = report == null ? statement : statement.param("report", report);
         statement = digits == null ? statement : statement.param("digits", digits);
         statement = after == null ? statement : statement.param("after", after);
