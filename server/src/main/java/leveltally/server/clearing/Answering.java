@@ -167,6 +167,14 @@ public class Answering {
             throw Refusal.conflict(
                     "agrees-now", inWords(one) + " agrees with its check by now. Clear what agrees, then look again.");
         }
+        // nobody moves cash in the ledger by what he typed himself
+        if (one.by() == TheBankSays.BY_HAND && answer.isEntered()) {
+            throw Refusal.conflict(
+                    "typed-only",
+                    inWords(one)
+                            + " was typed here, so nothing is entered for it. Read the statement or the list that tells"
+                            + " of it, then enter it; or take it back.");
+        }
         if (!stands.kind().answers().contains(answer)) {
             throw Refusal.conflict(
                     "no-such-answer",

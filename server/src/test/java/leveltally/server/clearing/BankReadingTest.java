@@ -125,6 +125,17 @@ class BankReadingTest {
         assertThat(stateOf(one)).isEqualTo("CLEARED");
     }
 
+    /** A clerk's word alone moves no cash. */
+    @Test
+    void whatWasOnlyTypedIsNotEnteredInTheLedger() {
+        bean(BankReading.class).byHand(clerk(), account(), "7654321", "62.00", DAY);
+        BankExceptions.ExceptionView typed = exception("7654321");
+        assertThatThrownBy(() -> TestBank.answer(typed, Answer.ENTER, TestBank.expense(), "", List.of()))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("was typed here");
+        TestBank.answer(typed, Answer.BANKS_ERROR);
+    }
+
     @Test
     void theBankReadTheNumberWrong() {
         long one = check("93.00");
