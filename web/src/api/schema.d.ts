@@ -7297,6 +7297,7 @@ export interface components {
             file: string;
             open: components["schemas"]["MoneyView"];
             answered: boolean;
+            canBeTakenBack: boolean;
             matches: components["schemas"]["BankMatchView"][];
         };
         BankMovementsView: {

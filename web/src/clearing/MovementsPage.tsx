@@ -147,12 +147,8 @@ export function MovementsPage() {
             </Button>
           )}
           {session.roles.includes("CLERK") && (
-            <Button
-              className="ml-auto"
-              disabled={!at || standing(at).length === 0}
-              onClick={() => setTakingBack(true)}
-            >
-              Take its answer back…
+            <Button className="ml-auto" disabled={!at?.canBeTakenBack} onClick={() => setTakingBack(true)}>
+              Take it back…
             </Button>
           )}
           {at && account && (

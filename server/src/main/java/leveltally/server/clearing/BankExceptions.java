@@ -310,7 +310,10 @@ public class BankExceptions {
             Instant at,
             String undone) {}
 
-    /** @param open what nothing stands for */
+    /**
+     * @param open what nothing stands for
+     * @param canBeTakenBack something stands for it, or it was typed here
+     */
     public record BankMovementView(
             long id,
             long version,
@@ -324,6 +327,7 @@ public class BankExceptions {
             String file,
             MoneyView open,
             boolean answered,
+            boolean canBeTakenBack,
             List<BankMatchView> matches) {}
 
     public record BankMovementsView(List<BankMovementView> movements, boolean more) {}

@@ -67,6 +67,7 @@ class MovementHistory {
                             r.getString("file_name"),
                             MoneyView.of(size(open)),
                             open.isZero(),
+                            !open.equals(amount) || TheBankSays.valueOf(r.getString("kind")) == TheBankSays.BY_HAND,
                             own);
                 })
                 .list());

@@ -58,7 +58,8 @@ public class TakingBack {
                     "Somebody else changed this movement meanwhile. Look again; nothing was written.");
         }
         List<MovementRows.Stood> stood = rows.stood(one.id());
-        if (stood.isEmpty()) {
+        boolean typed = one.by() == TheBankSays.BY_HAND && one.isWhole();
+        if (stood.isEmpty() && !typed) {
             throw Refusal.conflict(
                     "nothing-stands", "Nothing stands for this movement, so there is nothing to take back.");
         }
@@ -76,7 +77,9 @@ public class TakingBack {
                 .findFirst()
                 .orElse(by.today());
         stood.forEach(match -> undone(by, account, match, on, why));
-        rows.undo(by, stood.stream().map(MovementRows.Stood::match).toList(), on, why);
+        if (!stood.isEmpty()) {
+            rows.undo(by, stood.stream().map(MovementRows.Stood::match).toList(), on, why);
+        }
         if (one.by() == TheBankSays.BY_HAND) {
             vanish(by, account, one, on, why);
         }

@@ -133,7 +133,14 @@ class BankReadingTest {
         assertThatThrownBy(() -> TestBank.answer(typed, Answer.ENTER, TestBank.expense(), "", List.of()))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("was typed here");
-        TestBank.answer(typed, Answer.BANKS_ERROR);
+        // typed by mistake, it is gone once it is taken back
+        bean(TakingBack.class)
+                .takeBack(
+                        clerk(),
+                        account(),
+                        new Answering.SeenMovement(typed.id(), typed.version()),
+                        "the number of another company");
+        assertThat(TestBank.open().shown()).noneMatch(one -> one.number().equals("7654321"));
     }
 
     @Test
