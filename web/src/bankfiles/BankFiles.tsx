@@ -175,7 +175,11 @@ function Taken({ file, close }: { file: File; close: () => void }) {
     <Form form={form} label="The bank took it" deed="Record that the bank took it" onClose={close}>
       <Entry
         name="refused"
-        label="Checks it refused, if any: a line each, the number, then what it said. They wait again."
+        label={
+          file.anew
+            ? "Checks it refused, if any: a line each, the number, then what it said."
+            : "Checks it refused, if any: a line each, the number, then what it said. They wait again."
+        }
         rows={3}
         look="font-mono"
         placeholder="41237 payee missing"

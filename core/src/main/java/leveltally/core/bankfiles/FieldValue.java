@@ -147,6 +147,9 @@ final class FieldValue {
                     throw new Unreadable("“" + shown(stands) + "” is no amount in " + currency + " without a mark.");
                 }
                 size = Money.ofMinor(Long.parseLong(digits), currency);
+                if (size.toDecimal().compareTo(Money.MOST) > 0) {
+                    throw new Unreadable("“" + shown(stands) + "” is more than one amount can be.");
+                }
             } else {
                 boolean point = field.decimals() == LayoutField.Decimals.POINT;
                 String whole = digits.startsWith(point ? "." : ",") ? "0" + digits : digits;

@@ -29,7 +29,10 @@ public record Movement(LocalDate day, Money amount, String number, String text, 
 
     private static String shortened(String given, int longest) {
         String one = given.strip().replaceAll("[\\p{Cntrl}\\s]+", " ");
-        return one.length() > longest ? one.substring(0, longest) : one;
+        // never within a character
+        return one.codePointCount(0, one.length()) > longest
+                ? one.substring(0, one.offsetByCodePoints(0, longest))
+                : one;
     }
 
     /** The digits of the check's number, whatever letters or zeros stand before them; empty where there is none to find. */

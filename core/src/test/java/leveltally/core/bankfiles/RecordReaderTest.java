@@ -166,7 +166,15 @@ class RecordReaderTest {
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
-            value = {"POINT|12,5", "POINT|1.225,00", "POINT|1e3", "POINT|12.345", "POINT|-1.00", "IMPLIED|1.00"})
+            value = {
+                "POINT|12,5",
+                "POINT|1.225,00",
+                "POINT|1e3",
+                "POINT|12.345",
+                "POINT|-1.00",
+                "IMPLIED|1.00",
+                "IMPLIED|999999999999999999"
+            })
     void noAmountIsReadGenerously(Decimals decimals, String stands) {
         LayoutField field = of("a", Source.AMOUNT, 0).with(decimals);
         assertThatThrownBy(() -> new FieldValue(field).amount(stands, USD)).isInstanceOf(FieldValue.Unreadable.class);

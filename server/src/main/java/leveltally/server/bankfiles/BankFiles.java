@@ -350,8 +350,8 @@ public class BankFiles {
     private @Nullable Long lastRefused(BankAccountId account) {
         return jdbc.sql("""
                         SELECT f.id FROM bank_file f WHERE f.bank_account_id = :account AND f.purpose = :purpose
-                        AND f.state = :refused AND f.serial = (
-                          SELECT MAX(g.serial) FROM bank_file g WHERE g.bank_account_id = :account AND g.purpose = :purpose)
+                        AND f.state = :refused AND NOT f.anew AND f.serial = (
+                          SELECT MAX(g.serial) FROM bank_file g WHERE g.bank_account_id = :account AND g.purpose = :purpose AND NOT g.anew)
                         """)
                 .param("account", account.value())
                 .param("purpose", FilePurpose.POSITIVE_PAY.name())

@@ -3,9 +3,11 @@ package leveltally.server.clearing;
 import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
@@ -202,6 +204,7 @@ public class Answering {
         private final String why;
         private final List<MovementRows.Match> matches = new ArrayList<>();
         private final List<Payments.Cleared> cleared = new ArrayList<>();
+        private final Set<PaymentId> paid = new HashSet<>();
         private final List<MovementRows.Told> anew = new ArrayList<>();
 
         Work(Actor by, BankAccount account, Given given, String why) {
@@ -275,6 +278,12 @@ public class Answering {
                         "not-yet-posted",
                         presented.name() + " is in the ledger from " + Dates.inWords(on)
                                 + " on. Answer it then, or ask the bank to give it back.");
+            }
+            if (!paid.add(check.payment())) {
+                throw Refusal.conflict(
+                        "one-check-twice",
+                        "Two of these are about " + presented.name()
+                                + ", which is paid once. Answer one of them; then the" + " other is paid twice.");
             }
             cleared.add(new Payments.Cleared(check.payment(), presented.name(), on));
             match(one, MatchKind.PAYMENT, check.payment().value(), amount, on);

@@ -42,6 +42,7 @@ public class BankReading {
     private static final int LONGEST_LIST = 24 << 20;
 
     private static final int LONGEST_NAME = 120;
+    private static final int LONGEST_NUMBER = 40;
     private static final int LONGEST_GAP = 300;
 
     private final BankAccounts accounts;
@@ -264,10 +265,10 @@ public class BankReading {
                         account.id().value(),
                         format.kind().name(),
                         format.name(),
-                        name.length() > LONGEST_NAME ? name.substring(0, LONGEST_NAME) : name,
+                        shortened(name, LONGEST_NAME),
                         zipped,
                         hash,
-                        report.number().length() > 40 ? report.number().substring(0, 40) : report.number(),
+                        shortened(report.number(), LONGEST_NUMBER),
                         report.from(),
                         report.to(),
                         account.currency().getCurrencyCode(),
@@ -307,7 +308,7 @@ public class BankReading {
                 .params(java.util.Arrays.asList(
                         account.id().value(),
                         format.kind().name(),
-                        report.number(),
+                        shortened(report.number(), LONGEST_NUMBER),
                         report.from(),
                         report.to(),
                         report.movements().size(),
@@ -384,6 +385,12 @@ public class BankReading {
 
     private static String end(String number) {
         return number.length() > 4 ? number.substring(number.length() - 4) : number;
+    }
+
+    private static String shortened(String text, int longest) {
+        return text.codePointCount(0, text.length()) > longest
+                ? text.substring(0, text.offsetByCodePoints(0, longest))
+                : text;
     }
 
     private static byte[] zipped(byte[] content) {

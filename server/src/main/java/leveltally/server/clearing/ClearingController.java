@@ -102,6 +102,7 @@ class ClearingController {
             @RequestPart("file") MultipartFile file)
             throws IOException {
         // before it is taken into memory
+        by.mayDo(Deed.RECORD_CLEARING);
         BankReading.mustBeShort(file.getSize(), BankReading.LONGEST);
         String name = file.getOriginalFilename();
         return reading.read(

@@ -74,7 +74,7 @@ public class TakingBack {
         LocalDate on = stood.stream()
                 .map(MovementRows.Stood::on)
                 .filter(day -> day.isAfter(by.today()))
-                .findFirst()
+                .max(LocalDate::compareTo)
                 .orElse(by.today());
         stood.forEach(match -> undone(by, account, match, on, why));
         if (!stood.isEmpty()) {

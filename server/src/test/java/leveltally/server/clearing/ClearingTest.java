@@ -261,4 +261,23 @@ class ClearingTest {
                 "",
                 List.of());
     }
+
+    /** Two that are answered alike and are about one check pay it once. */
+    @Test
+    void oneCheckIsNotPaidTwiceByOneAnswer() {
+        long one = check("33.00");
+        list(Moved.paid(App.TODAY.minusDays(3), one, "33.00"), Moved.paid(App.TODAY.minusDays(2), one, "33.00"));
+        List<Answering.SeenMovement> both = TestBank.open().shown().stream()
+                .filter(each -> each.number().equals(String.valueOf(one)))
+                .map(each -> new Answering.SeenMovement(each.id(), each.version()))
+                .toList();
+        assertThat(both).hasSize(2);
+        assertThatThrownBy(() -> bean(Answering.class)
+                        .answer(
+                                clerk(),
+                                new Answering.Given(account(), both, Answer.PAY, "", null, null, "", "", List.of())))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("which is paid once");
+        assertThat(stateOf(one)).isEqualTo("OUTSTANDING");
+    }
 }
