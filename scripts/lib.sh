@@ -69,10 +69,10 @@ build_web() {
 
 build_jar() {
   build_web
-  now=$(stamp core/src/main core/pom.xml server/src/main server/pom.xml pom.xml)-$(cat web/dist/.stamp)
+  now=$(stamp practice-bank/src/main practice-bank/pom.xml core/src/main core/pom.xml server/src/main server/pom.xml pom.xml)-$(cat web/dist/.stamp)
   if [ "$(cat server/target/.stamp 2>/dev/null)" != "$now" ] || [ ! -f server/target/app/server-app.jar ]; then
     say "building the application ..."
-    mvn -q -B -DskipTests -Dmaven.test.skip=true -pl core,server package || fail "the application could not be built."
+    mvn -q -B -DskipTests -Dmaven.test.skip=true -pl practice-bank,core,server package || fail "the application could not be built."
     # unpacked it starts a few seconds sooner than as one jar of jars
     rm -rf server/target/app
     java -Djarmode=tools -jar server/target/server-app.jar extract --destination server/target/app ||

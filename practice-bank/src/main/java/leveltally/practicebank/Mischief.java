@@ -1,0 +1,25 @@
+package leveltally.practicebank;
+
+/** What the bank can be told to do wrong once, on the next day on which it can. */
+public enum Mischief {
+    REFUSE_FILE("refuse the next file"),
+    REFUSE_EVENT("refuse one check of the next file"),
+    PAY_VOIDED("pay a check that was voided"),
+    PAY_ALTERED("pay a check somebody altered"),
+    PAY_TWICE("pay a check twice"),
+    ENCODE_WRONG("read an amount wrong"),
+    SEND_LATE("send what it has to tell a day late"),
+    SEND_TWICE("send its list twice, under another name"),
+    SKIP_STATEMENT("leave out a statement"),
+    CUT_FILE("cut a file off in the middle");
+
+    private final String words;
+
+    Mischief(String words) {
+        this.words = words;
+    }
+
+    public String words() {
+        return words;
+    }
+}

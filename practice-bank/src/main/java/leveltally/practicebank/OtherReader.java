@@ -1,0 +1,17 @@
+package leveltally.practicebank;
+
+import java.util.List;
+
+/** What the bank makes of a file by its description alone: a second opinion on what was written. */
+public final class OtherReader {
+    private OtherReader() {}
+
+    /**
+     * @param description of the layout, as {@code level-tally bank layout 1}
+     * @param decimals of the currency
+     */
+    public static List<ToldCheck> read(String description, String accountNumber, int decimals, byte[] content)
+            throws Unreadable {
+        return new FileDesk(Specification.of(description), accountNumber, decimals).read(content);
+    }
+}
