@@ -37,6 +37,7 @@ class ArchitectureTest {
             "voiding",
             "bankfiles",
             "clearing",
+            "exchange",
             "audit",
             "proof",
             "workline",

@@ -40,6 +40,8 @@ class ArchitectureTest {
             "posting",
             "bankfiles",
             "clearing",
+            "exchange",
+            "practice",
             "proof",
             "workline",
             "setup",

@@ -19,14 +19,44 @@ public record BankFile(List<Laid> records, byte[] bytes, List<Finding> findings)
      * One check event, as the bank is told of it.
      *
      * @param printed the number with the letters before it
-     * @param date the day of the issue, which is the check's, or of the void
+     * @param date the day of the issue, which is the check's, of the void, or on which the bank paid
+     * @param reference how the bank calls the payment it asks about; empty for none
+     * @param text why it is decided so; empty for none
      */
     public record Item(
-            Kind kind, long number, String printed, Money amount, LocalDate checkDate, LocalDate date, String payee) {
-        /** What the bank is told. */
+            Kind kind,
+            long number,
+            String printed,
+            Money amount,
+            LocalDate checkDate,
+            LocalDate date,
+            String payee,
+            String reference,
+            String text) {
+
+        /** An issue or a void. */
+        public Item(
+                Kind kind,
+                long number,
+                String printed,
+                Money amount,
+                LocalDate checkDate,
+                LocalDate date,
+                String payee) {
+            this(kind, number, printed, amount, checkDate, date, payee, "", "");
+        }
+
+        /** What the bank is told: of a check, or what becomes of one it asks about. */
         public enum Kind {
             ISSUE,
-            VOID;
+            VOID,
+            PAY,
+            RETURN;
+
+            /** Whether the check lives on: its amount counts among the issues. */
+            boolean stands() {
+                return this == ISSUE || this == PAY;
+            }
 
             public String words() {
                 return name().toLowerCase(java.util.Locale.ROOT);

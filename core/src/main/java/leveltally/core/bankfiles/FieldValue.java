@@ -96,6 +96,8 @@ final class FieldValue {
     /** The kinds of events of one file. */
     private enum Kinds {
         TOLD("ISSUE", "VOID"),
+        DECIDED("PAY", "RETURN"),
+        ANSWERED("TAKEN", "REFUSED"),
         PAID("PAID", "REVERSED"),
         MOVED("OUT", "IN");
 

@@ -4,6 +4,8 @@ package leveltally.core.bankfiles;
 public enum FilePurpose {
     /** Tells which checks are real; its items are what was told of them. */
     POSITIVE_PAY,
+    /** Tells which of the checks a bank asks about are paid, and which returned. */
+    DECISIONS,
     /** Pays; its items are payments. */
     ELECTRONIC
 }

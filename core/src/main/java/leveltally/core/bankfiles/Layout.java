@@ -40,9 +40,13 @@ public record Layout(
         this(name, Use.POSITIVE_PAY, encoding, byteOrderMark, lineEnd, shape, fileName, records);
     }
 
-    /** What a file is for; the first is written, the others are what a bank writes and we read. */
+    /** What a file is for; some are written, the others are what a bank writes and we read. */
     public enum Use {
         POSITIVE_PAY("positive pay"),
+        /** Which of the checks a bank asks about are paid, and which returned. */
+        DECISIONS("decisions"),
+        /** What a bank says of a file it was given. */
+        ANSWER("answers"),
         /** The checks a bank paid. */
         PAID_CHECKS("paid checks"),
         /** What moved on an account, with its balances where the file has them. */
@@ -58,8 +62,9 @@ public record Layout(
             return words;
         }
 
+        /** Whether a bank writes it. */
         public boolean isRead() {
-            return this != POSITIVE_PAY;
+            return this != POSITIVE_PAY && this != DECISIONS;
         }
     }
 

@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Currency;
+import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -53,10 +54,17 @@ public final class LayoutCheck {
         if (layout.shape() instanceof Shape.Delimited by && by.separator() == by.quote()) {
             wrong.add(new Wrong(0, 0, "The separator and the quote are the same character."));
         }
-        if (layout.use().isRead()) {
-            read(layout, wrong);
-        } else {
-            told(layout, wrong);
+        switch (layout.use()) {
+            case POSITIVE_PAY -> told(layout, wrong);
+            case DECISIONS -> decided(layout, wrong);
+            case ANSWER -> answered(layout, wrong);
+            case PAID_CHECKS, STATEMENT -> read(layout, wrong);
+        }
+        if (layout.use() != Layout.Use.POSITIVE_PAY
+                && layout.at(LayoutRecord.Place.DETAIL).stream()
+                        .anyMatch(detail -> detail.tells() != LayoutRecord.Tells.BOTH)) {
+            wrong.add(new Wrong(
+                    0, 0, "A file of " + layout.use().words() + " has no issues and voids: its details are for both."));
         }
         for (int i = 0; i < layout.records().size(); i++) {
             record(layout, i + 1, layout.records().get(i), wrong);
@@ -85,23 +93,47 @@ public final class LayoutCheck {
 
     /** A movement has its day and its amount, and a check its number. */
     private static void read(Layout layout, List<Wrong> wrong) {
-        Set<Source> told = new HashSet<>();
-        layout.at(LayoutRecord.Place.DETAIL)
-                .forEach(detail -> detail.fields().forEach(field -> told.add(field.source())));
+        Set<Source> told = sources(layout, LayoutRecord.Place.DETAIL);
         if (!told.contains(Source.AMOUNT) && !(told.contains(Source.AMOUNT_OUT) && told.contains(Source.AMOUNT_IN))) {
             wrong.add(new Wrong(0, 0, "No detail tells the amount, or what went out and what came in."));
         }
         if (!told.contains(Source.EVENT_DATE)) {
             wrong.add(new Wrong(0, 0, "No detail tells the day on which the bank paid."));
         }
-        if (layout.use() == Layout.Use.PAID_CHECKS
-                && !told.contains(Source.NUMBER)
-                && !told.contains(Source.NUMBER_AS_PRINTED)) {
+        if (layout.use() == Layout.Use.PAID_CHECKS) {
+            numbered(told, wrong);
+        }
+    }
+
+    private static Set<Source> sources(Layout layout, LayoutRecord.Place place) {
+        Set<Source> sources = EnumSet.noneOf(Source.class);
+        layout.at(place).forEach(record -> record.fields().forEach(field -> sources.add(field.source())));
+        return sources;
+    }
+
+    private static void numbered(Set<Source> told, List<Wrong> wrong) {
+        if (!told.contains(Source.NUMBER) && !told.contains(Source.NUMBER_AS_PRINTED)) {
             wrong.add(new Wrong(0, 0, "No detail tells the number of a check."));
         }
-        if (layout.at(LayoutRecord.Place.DETAIL).stream()
-                .anyMatch(detail -> detail.tells() != LayoutRecord.Tells.BOTH)) {
-            wrong.add(new Wrong(0, 0, "What a bank tells has no issues and voids: its details are for both."));
+    }
+
+    /** Which check, and what becomes of it. */
+    private static void decided(Layout layout, List<Wrong> wrong) {
+        Set<Source> told = sources(layout, LayoutRecord.Place.DETAIL);
+        numbered(told, wrong);
+        if (!told.contains(Source.KIND)) {
+            wrong.add(new Wrong(0, 0, "No detail tells whether a check is paid or returned."));
+        }
+    }
+
+    /** Of which file, and what the bank says of it. */
+    private static void answered(Layout layout, List<Wrong> wrong) {
+        numbered(sources(layout, LayoutRecord.Place.DETAIL), wrong);
+        Set<Source> file = sources(layout, LayoutRecord.Place.HEADER);
+        file.addAll(sources(layout, LayoutRecord.Place.TRAILER));
+        if (!file.contains(Source.FILE_NAME) && !file.contains(Source.FILE_SERIAL)) {
+            wrong.add(
+                    new Wrong(0, 0, "Header and trailer do not tell which file is answered: its name or its serial."));
         }
     }
 

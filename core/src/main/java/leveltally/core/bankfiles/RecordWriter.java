@@ -154,6 +154,8 @@ public final class RecordWriter {
             case KIND -> of(item).kind().name();
             case NUMBER -> String.valueOf(of(item).number());
             case NUMBER_AS_PRINTED -> of(item).printed();
+            case REFERENCE -> of(item).reference();
+            case TEXT -> of(item).text();
             case ROW -> String.valueOf(row);
             case ACCOUNT_NUMBER -> about.accountNumber();
             case ROUTING_NUMBER -> about.routingNumber();

@@ -8,7 +8,10 @@ public enum Source {
     CONSTANT(Of.FILE, Form.TEXT),
     /** Nothing but its fill; where a file is read, whatever stands there. */
     FILLER(Of.FILE, Form.TEXT),
-    /** ISSUE or VOID, mostly substituted; PAID or REVERSED in what a bank tells of checks, OUT or IN in a statement. */
+    /**
+     * ISSUE or VOID, mostly substituted; PAY or RETURN in decisions; PAID or REVERSED in what a bank tells of checks, OUT or IN in
+     * a statement, TAKEN or REFUSED in its answers.
+     */
     KIND(Of.EVENT, Form.TEXT),
     /** The digits of the check's number. */
     NUMBER(Of.EVENT, Form.FIGURE),
@@ -26,10 +29,10 @@ public enum Source {
     PAYEE_GOES_ON(Of.EVENT, Form.TEXT, Uses.WRITTEN),
     /** The events counted from 1. */
     ROW(Of.EVENT, Form.FIGURE),
-    /** What a statement says of a movement. */
-    TEXT(Of.EVENT, Form.TEXT, Uses.READ),
+    /** What a statement says of a movement; why a check was refused, or is returned. */
+    TEXT(Of.EVENT, Form.TEXT, Uses.SAID),
     /** How the bank calls a movement. */
-    REFERENCE(Of.EVENT, Form.TEXT, Uses.READ),
+    REFERENCE(Of.EVENT, Form.TEXT, Uses.SAID),
     /** What the account stood at after a movement. */
     BALANCE(Of.EVENT, Form.AMOUNT, Uses.READ),
     ACCOUNT_NUMBER(Of.FILE, Form.TEXT),
@@ -38,6 +41,12 @@ public enum Source {
     FILE_DATE(Of.FILE, Form.DAY),
     /** The number of the file, or of the statement. */
     FILE_SERIAL(Of.FILE, Form.FIGURE),
+    /** The name under which a bank was given the file it answers. */
+    FILE_NAME(Of.FILE, Form.TEXT, Uses.ANSWER),
+    /** TAKEN or REFUSED: what a bank says of the file as a whole. */
+    FILE_ANSWER(Of.FILE, Form.TEXT, Uses.ANSWER),
+    /** Why it does. */
+    FILE_NOTE(Of.FILE, Form.TEXT, Uses.ANSWER),
     OPENING_BALANCE(Of.FILE, Form.AMOUNT, Uses.READ),
     CLOSING_BALANCE(Of.FILE, Form.AMOUNT, Uses.READ),
     /** From which day on a statement tells. */
@@ -75,7 +84,9 @@ public enum Source {
     /** In which files it stands, where not in all. */
     private static final class Uses {
         static final Set<Layout.Use> WRITTEN = EnumSet.of(Layout.Use.POSITIVE_PAY);
-        static final Set<Layout.Use> READ = EnumSet.complementOf(EnumSet.of(Layout.Use.POSITIVE_PAY));
+        static final Set<Layout.Use> READ = EnumSet.of(Layout.Use.PAID_CHECKS, Layout.Use.STATEMENT);
+        static final Set<Layout.Use> SAID = EnumSet.complementOf(EnumSet.of(Layout.Use.POSITIVE_PAY));
+        static final Set<Layout.Use> ANSWER = EnumSet.of(Layout.Use.ANSWER);
     }
 
     /** What it is known of. */

@@ -29,6 +29,53 @@ public final class StandardBankLayouts {
         return List.of(paidInColumns(), paidList(), statementList());
     }
 
+    /** What banks answer to a file, and what they are told of the checks they ask about. */
+    public static List<Layout> answers() {
+        return List.of(answerList(), decisionList());
+    }
+
+    /** An answer: a line for the file, then one for each check that was refused. */
+    public static Layout answerList() {
+        return reading(
+                "Answer, semicolons",
+                Layout.Use.ANSWER,
+                "UTF-8",
+                new Shape.Delimited(';', '"', Shape.Quoting.WHERE_NEEDED, Shape.Escape.DOUBLED),
+                header(
+                        constant("record", "ANSWER"),
+                        of("file", Source.FILE_NAME, 0),
+                        of("answer", Source.FILE_ANSWER, 0),
+                        of("why", Source.FILE_NOTE, 0)),
+                detail(
+                        Tells.BOTH,
+                        constant("record", "CHECK"),
+                        of("check", Source.NUMBER_AS_PRINTED, 0),
+                        of("why", Source.TEXT, 0)));
+    }
+
+    /** Pay or return, check by check. */
+    public static Layout decisionList() {
+        return new Layout(
+                "Decisions, semicolons",
+                Layout.Use.DECISIONS,
+                "UTF-8",
+                false,
+                Layout.LineEnd.CRLF,
+                new Shape.Delimited(';', '"', Shape.Quoting.WHERE_NEEDED, Shape.Escape.DOUBLED),
+                "decisions-{date:yyyy-MM-dd}-{serial}.csv",
+                List.of(detail(
+                        Tells.BOTH,
+                        constant("record", "DECISION"),
+                        of("check", Source.NUMBER_AS_PRINTED, 0),
+                        of("amount", Source.AMOUNT, 0),
+                        of("decision", Source.KIND, 0),
+                        of("paid on", Source.EVENT_DATE, 0).saying("yyyy-MM-dd"),
+                        of("reference", Source.REFERENCE, 0),
+                        of("why", Source.TEXT, 60)
+                                .with(new Characters("", Map.of(";", ",", "\"", "'"), Characters.Beyond.REFUSED, ""))
+                                .cutting())));
+    }
+
     /** Paid checks in fixed columns, with a trailer that counts and sums them. */
     public static Layout paidInColumns() {
         return reading(

@@ -5,7 +5,7 @@ import java.util.Currency;
 import leveltally.core.money.Money;
 
 /**
- * What the events of a file come to, issues and voids apart.
+ * What the events of a file come to, issues and voids apart; of decisions what is paid and what is returned.
  *
  * @param issueHash the numbers of the issued checks added up, {@code voidHash} those of the voided ones
  */
@@ -25,7 +25,7 @@ public record Sums(int issues, int voids, Money issued, Money voided, long issue
 
     /** The same with one more. */
     public Sums with(BankFile.Item item) {
-        return item.kind() == BankFile.Item.Kind.ISSUE
+        return item.kind().stands()
                 ? new Sums(
                         issues + 1,
                         voids,

@@ -7,6 +7,7 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import leveltally.core.Refusal;
 import leveltally.core.Sha256;
@@ -91,7 +92,7 @@ public class BankFiles {
             BankFile file) {}
 
     /** A file's bytes under its name. */
-    record Content(String name, byte[] bytes) {}
+    public record Content(String name, byte[] bytes) {}
 
     /** Keeps a layout as data. */
     @Transactional
@@ -174,23 +175,76 @@ public class BankFiles {
         return file.id;
     }
 
+    /**
+     * Makes a file of what was decided of checks the bank asks about.
+     *
+     * @return its id
+     */
+    @Transactional
+    public long ofDecisions(Actor by, BankAccountId id, KeptLayouts.TellingLayout layout, List<BankFile.Item> items) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        BankAccount account = accounts.lock(id);
+        long serial = jdbc.sql(
+                        "SELECT COALESCE(MAX(serial), 0) + 1 FROM bank_file WHERE bank_account_id = ? AND purpose = ?")
+                .params(id.value(), FilePurpose.DECISIONS.name())
+                .query(Long.class)
+                .single();
+        BankFile.About about = new BankFile.About(
+                account.routingNumber(), account.accountNumber(), account.currency(), by.today(), serial);
+        BankFileEntity file = row(
+                by,
+                account,
+                FilePurpose.DECISIONS,
+                layout.id(),
+                FileName.of(layout.layout().fileName(), about),
+                serial,
+                BankFile.of(layout.layout(), about, items),
+                items);
+        return kept(by, file, "tell bank decisions");
+    }
+
     private BankFileEntity keep(
             Actor by, BankAccount account, Draft draft, long serial, boolean anew, String narrowed) {
-        if (!draft.file().findings().isEmpty()) {
-            BankFile.Finding first = draft.file().findings().get(0);
+        List<BankFile.Item> items = draft.waiting().stream().map(Waiting::item).toList();
+        BankFileEntity file = row(
+                by,
+                account,
+                FilePurpose.POSITIVE_PAY,
+                layoutOf(account),
+                FileName.of(draft.layout().fileName(), draft.about()),
+                serial,
+                draft.file(),
+                items);
+        file.anew = anew;
+        file.narrowed = narrowed;
+        file.followsId = anew ? null : lastRefused(account.id());
+        kept(by, file, anew ? "tell bank anew" : "make bank file");
+        return file;
+    }
+
+    private static BankFileEntity row(
+            Actor by,
+            BankAccount account,
+            FilePurpose purpose,
+            long layout,
+            String name,
+            long serial,
+            BankFile made,
+            List<BankFile.Item> items) {
+        if (!made.findings().isEmpty()) {
+            BankFile.Finding first = made.findings().get(0);
             throw Refusal.invalid(
                     "does-not-fit", "Row " + first.row() + ", field " + first.field() + ": " + first.sentence());
         }
-        List<BankFile.Item> items = draft.waiting().stream().map(Waiting::item).toList();
         BankFileEntity file = new BankFileEntity();
         file.bankAccountId = account.id().value();
-        file.purpose = FilePurpose.POSITIVE_PAY;
-        file.layoutId = layoutOf(account);
+        file.purpose = purpose;
+        file.layoutId = layout;
         file.serial = serial;
-        file.fileName = FileName.of(draft.layout().fileName(), draft.about());
+        file.fileName = name;
         file.madeAt = by.now();
         file.madeBy = by.person().value();
-        file.content = draft.file().bytes();
+        file.content = made.bytes();
         file.contentHash = Sha256.hex(file.content);
         file.items = items.size();
         file.currency = account.currency().getCurrencyCode();
@@ -200,27 +254,29 @@ public class BankFiles {
         file.voidMinor = sums.voided().minor();
         file.state = BankFileEntity.State.MADE;
         file.answerNote = "";
-        file.anew = anew;
-        file.narrowed = narrowed;
-        file.followsId = anew ? null : lastRefused(account.id());
+        file.narrowed = "";
+        return file;
+    }
+
+    private long kept(Actor by, BankFileEntity file, String deed) {
         entities.persist(file);
         entities.flush();
         audit.record(
                 by,
-                anew ? "tell bank anew" : "make bank file",
+                deed,
                 "bank file " + file.id,
                 Map.of(
                         "account",
-                        account.id().value(),
+                        file.bankAccountId,
                         "serial",
-                        serial,
+                        file.serial,
                         "events",
                         file.items,
                         "hash",
                         file.contentHash,
                         "narrowed",
-                        narrowed));
-        return file;
+                        file.narrowed));
+        return file.id;
     }
 
     private String seriesName(Narrowed narrowed) {
@@ -332,9 +388,23 @@ public class BankFiles {
                 Map.of("note", note));
     }
 
+    /** A file an answer is about. */
+    public record Answered(long id, long serial, FilePurpose purpose) {}
+
+    /** The file of an account by the name, or the serial, under which the bank was given it; the newest of that name. */
+    @Transactional(readOnly = true)
+    public Optional<Answered> answered(BankAccountId account, String name, @Nullable Long serial) {
+        return jdbc.sql(
+                        "SELECT id, serial, purpose FROM bank_file WHERE bank_account_id = ? AND (file_name = ? OR ? = '' AND serial = ?)"
+                                + " ORDER BY id DESC LIMIT 1")
+                .params(java.util.Arrays.asList(account.value(), name, name, serial))
+                .query(Answered.class)
+                .optional();
+    }
+
     /** The same bytes every time. */
     @Transactional(readOnly = true)
-    Content content(long id) {
+    public Content content(long id) {
         BankFileEntity file = row(id);
         return new Content(file.fileName, file.content);
     }

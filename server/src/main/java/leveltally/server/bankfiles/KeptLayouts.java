@@ -1,7 +1,9 @@
 package leveltally.server.bankfiles;
 
 import jakarta.persistence.EntityManager;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.Layout;
 import org.jspecify.annotations.Nullable;
@@ -32,11 +34,37 @@ public class KeptLayouts {
     /** Those by which something is read, each in its newest version. */
     @Transactional(readOnly = true)
     public List<ReadingLayout> toRead() {
-        return jdbc.sql("SELECT MAX(id) AS id, name, file_use AS `use` FROM bank_file_layout WHERE file_use <> :told"
+        return jdbc.sql("SELECT MAX(id) AS id, name, file_use AS `use` FROM bank_file_layout WHERE file_use IN (:read)"
                         + " GROUP BY name, file_use ORDER BY name")
-                .param("told", Layout.Use.POSITIVE_PAY.name())
+                .param(
+                        "read",
+                        Arrays.stream(Layout.Use.values())
+                                .filter(Layout.Use::isRead)
+                                .map(Layout.Use::name)
+                                .toList())
                 .query(ReadingLayout.class)
                 .list();
+    }
+
+    /** A layout by which a bank is told something. */
+    public record TellingLayout(long id, Layout layout) {}
+
+    /** The newest of this name, of this use. */
+    @Transactional(readOnly = true)
+    public Optional<TellingLayout> newest(String name, Layout.Use use) {
+        return jdbc.sql(
+                        "SELECT id FROM bank_file_layout WHERE name = ? AND file_use = ? ORDER BY version_number DESC LIMIT 1")
+                .params(name, use.name())
+                .query(Long.class)
+                .optional()
+                .map(id -> new TellingLayout(
+                        id, BankLayoutFile.read(entities.find(LayoutEntity.class, id).definition, json)));
+    }
+
+    /** As the bank is told how its files are written. */
+    @Transactional(readOnly = true)
+    public String described(long id) {
+        return BankLayoutFile.typed(BankLayoutFile.read(entities.find(LayoutEntity.class, id).definition, json), json);
     }
 
     /** @throws Refusal when it is none by which something is read */

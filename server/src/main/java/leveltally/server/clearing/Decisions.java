@@ -51,7 +51,7 @@ class Decisions {
                             + " right.");
         }
         jdbc.sql("INSERT INTO bank_decision (movement_id, pays, decided_at, decided_by) VALUES (?, ?, ?, ?)"
-                        + " ON DUPLICATE KEY UPDATE pays = VALUES(pays), decided_at = VALUES(decided_at),"
+                        + " ON DUPLICATE KEY UPDATE file_id = NULL, pays = VALUES(pays), decided_at = VALUES(decided_at),"
                         + " decided_by = VALUES(decided_by)")
                 .params(one.id(), pays, Timestamp.from(by.now()), by.person().value())
                 .update();

@@ -11,11 +11,15 @@ import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 import leveltally.core.bankfiles.Layout;
+import leveltally.core.bankfiles.StandardBankLayouts;
+import leveltally.core.exchange.ChannelKind;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
+import leveltally.practicebank.PracticeBank;
 import leveltally.server.bankfiles.KeptLayouts;
 import leveltally.server.clearing.BankReading;
+import leveltally.server.exchange.Channels;
 import leveltally.server.ledger.BankAccounts;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -27,13 +31,15 @@ class DemoBank {
     private final BankAccounts accounts;
     private final KeptLayouts layouts;
     private final JdbcClient jdbc;
+    private final Channels channels;
     private final Map<BankAccountId, Money> balances = new HashMap<>();
 
-    DemoBank(BankReading reading, BankAccounts accounts, KeptLayouts layouts, JdbcClient jdbc) {
+    DemoBank(BankReading reading, BankAccounts accounts, KeptLayouts layouts, JdbcClient jdbc, Channels channels) {
         this.reading = reading;
         this.accounts = accounts;
         this.layouts = layouts;
         this.jdbc = jdbc;
+        this.channels = channels;
     }
 
     /**
@@ -88,6 +94,31 @@ class DemoBank {
                         text.getBytes(StandardCharsets.UTF_8),
                         layout(Layout.Use.STATEMENT, ""),
                         ""));
+    }
+
+    /** From now on files go to the bank to practise on, and come from it. */
+    void practise(Actor administrator, BankAccountId account) {
+        channels.set(
+                administrator,
+                account,
+                new Channels.WantedChannel(
+                        ChannelKind.PRACTICE,
+                        "",
+                        0,
+                        "",
+                        null,
+                        "",
+                        PracticeBank.folder(accounts.get(account).accountNumber()) + "/in",
+                        PracticeBank.folder(accounts.get(account).accountNumber()) + "/out",
+                        StandardBankLayouts.decisionList().name(),
+                        List.of(
+                                new Channels.RuleView(
+                                        "answer-*", StandardBankLayouts.answerList().name()),
+                                new Channels.RuleView(
+                                        "paid-*", StandardBankLayouts.paidInColumns().name()),
+                                new Channels.RuleView("statement-*.xml", "")),
+                        true,
+                        0));
     }
 
     /** This morning's list of paid checks, none of which clears by itself: a figure read wrong, a voided check, no check of ours. */

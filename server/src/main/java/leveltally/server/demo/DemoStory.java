@@ -419,6 +419,7 @@ class DemoStory {
         elsewhere.tell(stage);
         BatchId ready = groupOf(stage, "Harbour dues", "Harbour dues, November", "ines");
         approve(stage, ready, TODAY, "ines");
+        bank.practise(stage.cast().on(TODAY, "joss"), stage.operations());
         bank.ask(stage.cast().on(TODAY, "ines"), stage.operations(), LocalDate.of(2026, 11, 11));
     }
 

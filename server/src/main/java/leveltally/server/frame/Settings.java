@@ -14,6 +14,8 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param proxies addresses of the proxies in front, whose forwarded headers are believed; nobody else's are
  * @param address where people reach the application: what links in mail begin with, without a slash at the end
  * @param mail the server that carries mail; without a host the stand-in mailbox takes it
+ * @param practiceBank where the bank to practise on keeps its data; used in the demo only
+ * @param bankFolders the folder below which files for banks may be laid and fetched; empty for none
  * @param printSystem host and port of the printing system whose queues are printed on; empty for this machine's own
  */
 @ConfigurationProperties("leveltally")
@@ -26,6 +28,8 @@ public record Settings(
         List<String> proxies,
         String address,
         Mail mail,
+        String practiceBank,
+        String bankFolders,
         String printSystem) {
     /** An SMTP server; {@code tls} begins every talk with STARTTLS. */
     public record Mail(

@@ -1,0 +1,38 @@
+package leveltally.server.exchange;
+
+import java.util.List;
+import leveltally.core.exchange.ChannelKind;
+import leveltally.core.exchange.FilePattern;
+import leveltally.core.exchange.RemoteFolder;
+import leveltally.core.ledger.BankAccountId;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * How files of one account travel.
+ *
+ * @param host where they go by SFTP; {@code hostKey} its pinned fingerprint, empty while nobody pinned one
+ * @param secret a password or a private key, unsealed
+ * @param decisions the name of the layout by which the bank is told what is paid and what returned; empty for none
+ */
+record Channel(
+        BankAccountId account,
+        ChannelKind kind,
+        String host,
+        int port,
+        String user,
+        @Nullable String secret,
+        String hostKey,
+        RemoteFolder out,
+        RemoteFolder in,
+        String decisions,
+        List<Rule> rules,
+        boolean inUse) {
+
+    /** What files of such names are; {@code layout} null for a statement by the standard. */
+    record Rule(FilePattern pattern, @Nullable String layout) {}
+
+    /** Where its files go, in words. */
+    String inWords() {
+        return kind == ChannelKind.SFTP ? "SFTP to " + user + "@" + host + ":" + port : kind.words();
+    }
+}
