@@ -4,6 +4,22 @@
  */
 
 export interface paths {
+    "/api/bank-accounts/{id}/channel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["channel"];
+        put: operations["set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vendors": {
         parameters: {
             query?: never;
@@ -804,6 +820,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["letPass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ask"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/periods/{month}/unlock": {
         parameters: {
             query?: never;
@@ -1597,7 +1661,7 @@ export interface paths {
         };
         get: operations["company"];
         put?: never;
-        post: operations["set"];
+        post: operations["set_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2292,6 +2356,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-incoming/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBack_3"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-incoming/{id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-incoming/{id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["read_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-files": {
         parameters: {
             query?: never;
@@ -2302,6 +2414,54 @@ export interface paths {
         get: operations["list_3"];
         put?: never;
         post: operations["make_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-files/{id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-files/{id}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["send_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-files/{id}/send-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["again_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2548,6 +2708,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-accounts/{id}/exchange/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readAll"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/exchange/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/exchange/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tellDecisions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-accounts/{id}/decision-hour": {
         parameters: {
             query?: never;
@@ -2574,6 +2782,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["close_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/channel/attempt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["attempt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3164,6 +3388,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["head"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["look_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4068,7 +4308,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bank-files/{id}/content": {
+    "/api/bank-incoming/{id}/content": {
         parameters: {
             query?: never;
             header?: never;
@@ -4076,6 +4316,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["content"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-files/{id}/content": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["content_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4140,6 +4396,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["candidates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/exchange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["of_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4232,6 +4504,27 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        RuleView: {
+            pattern: string;
+            layout: string;
+        };
+        WantedChannel: {
+            /** @enum {string} */
+            kind: "FOLDER" | "SFTP" | "PRACTICE";
+            host: string;
+            /** Format: int32 */
+            port: number;
+            user: string;
+            secret?: string;
+            hostKey: string;
+            out: string;
+            in: string;
+            decisions: string;
+            rules: components["schemas"]["RuleView"][];
+            inUse: boolean;
+            /** Format: int64 */
+            version: number;
+        };
         NewVendor: {
             number: string;
             facts: components["schemas"]["VendorWanted"];
@@ -4930,6 +5223,30 @@ export interface components {
             name: string;
             queue: string;
             inUse: boolean;
+        };
+        OrderedMischief: {
+            /** Format: int64 */
+            account: number;
+            /** @enum {string} */
+            what: "REFUSE_FILE" | "REFUSE_EVENT" | "PAY_VOIDED" | "PAY_ALTERED" | "PAY_TWICE" | "ENCODE_WRONG" | "SEND_LATE" | "SEND_TWICE" | "SKIP_STATEMENT" | "CUT_FILE";
+            wanted: boolean;
+        };
+        PracticeDay: {
+            /** Format: date */
+            day: string;
+            /** Format: date */
+            today: string;
+            did: string[];
+            /** Format: int32 */
+            came: number;
+        };
+        AskedBank: {
+            /** Format: int64 */
+            account: number;
+        };
+        PapersCame: {
+            /** Format: int32 */
+            came: number;
         };
         UnlockReason: {
             reason: string;
@@ -6005,7 +6322,7 @@ export interface components {
             id: number;
             name: string;
             /** @enum {string} */
-            use: "POSITIVE_PAY" | "PAID_CHECKS" | "STATEMENT";
+            use: "POSITIVE_PAY" | "DECISIONS" | "ANSWER" | "PAID_CHECKS" | "STATEMENT";
             /** Format: int32 */
             version: number;
             newest: boolean;
@@ -6066,6 +6383,17 @@ export interface components {
             fileName: string;
             preview?: components["schemas"]["PreviewView"];
         };
+        SetAsideIncoming: {
+            why: string;
+        };
+        ReadIncoming: {
+            gap: string;
+        };
+        IncomingRead: {
+            name: string;
+            read: boolean;
+            said: string;
+        };
         MakeFile: {
             /** Format: int64 */
             account: number;
@@ -6077,6 +6405,9 @@ export interface components {
         FileMade: {
             /** Format: int64 */
             id: number;
+        };
+        SettledSending: {
+            came: boolean;
         };
         AnswerNote: {
             note: string;
@@ -6188,11 +6519,24 @@ export interface components {
         Floor: {
             floor: string;
         };
+        Fetched: {
+            /** Format: int32 */
+            came: number;
+        };
+        DecisionsTold: {
+            /** Format: int64 */
+            file: number;
+        };
         DecisionHourWanted: {
             hour: string;
         };
         ClosingReason: {
             reason: string;
+        };
+        ChannelTried: {
+            reached: boolean;
+            hostKey: string;
+            sentence: string;
         };
         TakeTurn: {
             /** Format: int64 */
@@ -6593,6 +6937,26 @@ export interface components {
             found: boolean;
             sentence: string;
             findings: string[];
+        };
+        MischiefView: {
+            /** @enum {string} */
+            name: "REFUSE_FILE" | "REFUSE_EVENT" | "PAY_VOIDED" | "PAY_ALTERED" | "PAY_TWICE" | "ENCODE_WRONG" | "SEND_LATE" | "SEND_TWICE" | "SKIP_STATEMENT" | "CUT_FILE";
+            words: string;
+            ordered: boolean;
+        };
+        PracticeAccount: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: date */
+            until: string;
+            balance: components["schemas"]["MoneyView"];
+            /** Format: int64 */
+            statement: number;
+            /** Format: int32 */
+            outstanding: number;
+            held: string[];
+            mischief: components["schemas"]["MischiefView"][];
         };
         PeriodView: {
             month: string;
@@ -7266,7 +7630,7 @@ export interface components {
             id: number;
             name: string;
             /** @enum {string} */
-            use: "POSITIVE_PAY" | "PAID_CHECKS" | "STATEMENT";
+            use: "POSITIVE_PAY" | "DECISIONS" | "ANSWER" | "PAID_CHECKS" | "STATEMENT";
         };
         BankMatchView: {
             /** @enum {string} */
@@ -7507,6 +7871,78 @@ export interface components {
             who: string;
             mine: boolean;
         };
+        ExchangeView: {
+            by: string;
+            practice: boolean;
+            /** Format: date-time */
+            lookedAt?: string;
+            trouble: string;
+            decisions: string;
+            /** Format: int32 */
+            untold: number;
+            sendings: components["schemas"]["SendingView"][];
+            incoming: components["schemas"]["IncomingView"][];
+        };
+        IncomingView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            fetchedAt: string;
+            is: string;
+            state: string;
+            said: string;
+            gap: boolean;
+            doneBy?: string;
+        };
+        SendingView: {
+            /** Format: int64 */
+            file: number;
+            /** Format: int64 */
+            serial: number;
+            name: string;
+            /** @enum {string} */
+            state: "WAITING" | "SENT" | "STUCK" | "UNKNOWN";
+            words: string;
+            trouble: string;
+            /** Format: int32 */
+            tries: number;
+            /** Format: date-time */
+            nextTryAt: string;
+            /** Format: date-time */
+            askedAt: string;
+            askedBy: string;
+            /** Format: date-time */
+            sentAt?: string;
+        };
+        ChannelChoices: {
+            kinds: ("FOLDER" | "SFTP" | "PRACTICE")[];
+            decisions: string[];
+            layouts: string[];
+        };
+        ChannelSetting: {
+            channel?: components["schemas"]["ChannelView"];
+            choices: components["schemas"]["ChannelChoices"];
+        };
+        ChannelView: {
+            /** @enum {string} */
+            kind: "FOLDER" | "SFTP" | "PRACTICE";
+            host: string;
+            /** Format: int32 */
+            port: number;
+            user: string;
+            hasSecret: boolean;
+            hostKey: string;
+            out: string;
+            in: string;
+            decisions: string;
+            rules: components["schemas"]["RuleView"][];
+            inUse: boolean;
+            /** Format: int64 */
+            version: number;
+        };
         DeskView: {
             batches: components["schemas"]["WaitingBatch"][];
             mine: components["schemas"]["MoneyView"][];
@@ -7633,6 +8069,52 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    channel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelSetting"];
+                };
+            };
+        };
+    };
+    set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedChannel"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     named: {
         parameters: {
             query?: {
@@ -9084,6 +9566,72 @@ export interface operations {
             };
         };
     };
+    order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderedMischief"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    letPass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeDay"];
+                };
+            };
+        };
+    };
+    ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedBank"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PapersCame"];
+                };
+            };
+        };
+    };
     unlock: {
         parameters: {
             query?: never;
@@ -10527,7 +11075,7 @@ export interface operations {
             };
         };
     };
-    set: {
+    set_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -11717,6 +12265,76 @@ export interface operations {
             };
         };
     };
+    takeBack_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetAsideIncoming"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    read_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadIncoming"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IncomingRead"];
+                };
+            };
+        };
+    };
     list_3: {
         parameters: {
             query: {
@@ -11760,6 +12378,70 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FileMade"];
                 };
+            };
+        };
+    };
+    settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettledSending"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    send_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    again_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -12164,6 +12846,72 @@ export interface operations {
             };
         };
     };
+    readAll: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IncomingRead"][];
+                };
+            };
+        };
+    };
+    look_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fetched"];
+                };
+            };
+        };
+    };
+    tellDecisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionsTold"];
+                };
+            };
+        };
+    };
     decideBefore: {
         parameters: {
             query?: never;
@@ -12209,6 +12957,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    attempt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedChannel"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelTried"];
+                };
             };
         };
     };
@@ -13090,6 +13864,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptHeadView"];
+                };
+            };
+        };
+    };
+    look_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeAccount"][];
                 };
             };
         };
@@ -14580,6 +15374,28 @@ export interface operations {
             };
         };
     };
+    content_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     preview_2: {
         parameters: {
             query: {
@@ -14667,6 +15483,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CandidateView"][];
+                };
+            };
+        };
+    };
+    of_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExchangeView"];
                 };
             };
         };

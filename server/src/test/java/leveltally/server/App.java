@@ -1,5 +1,8 @@
 package leveltally.server;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
@@ -73,6 +76,11 @@ public final class App {
     /** Where a test may start a printing system that the application then finds. */
     static final int PRINT_PORT = PrintSystem.freePort();
 
+    /** Where files for banks are laid, and what the bank to practise on keeps. */
+    public static final Path FOLDERS = folder("bank-folders");
+
+    public static final Path PRACTICE_BANK = folder("practice-bank");
+
     public static final ConfigurableApplicationContext CONTEXT = launch();
 
     private static int serial = 1;
@@ -87,6 +95,14 @@ public final class App {
                 .registerBean(
                         "quickPasswords", PasswordEncoder.class, App::quickPasswords, bean -> bean.setPrimary(true)));
         return application.run(arguments(DATABASE.url(), SEAL, "--leveltally.demo=true"));
+    }
+
+    private static Path folder(String name) {
+        try {
+            return Files.createTempDirectory(name);
+        } catch (IOException full) {
+            throw new UncheckedIOException(full);
+        }
     }
 
     private static PasswordEncoder quickPasswords() {
@@ -114,6 +130,11 @@ public final class App {
                                 "--leveltally.seal-key=" + seal,
                                 // mail goes out when a test says so
                                 "--leveltally.mail.every=PT1H",
+                                // and so do files for banks
+                                "--leveltally.exchange.every=PT1H",
+                                "--leveltally.exchange.look-every=PT1H",
+                                "--leveltally.bank-folders=" + FOLDERS,
+                                "--leveltally.practice-bank=" + PRACTICE_BANK,
                                 "--leveltally.print-system=127.0.0.1:" + PRINT_PORT,
                                 "--server.port=0"),
                         Stream.of(more))

@@ -113,9 +113,11 @@ class DemoBank {
                         StandardBankLayouts.decisionList().name(),
                         List.of(
                                 new Channels.RuleView(
-                                        "answer-*", StandardBankLayouts.answerList().name()),
+                                        "answer-*",
+                                        StandardBankLayouts.answerList().name()),
                                 new Channels.RuleView(
-                                        "paid-*", StandardBankLayouts.paidInColumns().name()),
+                                        "paid-*",
+                                        StandardBankLayouts.paidInColumns().name()),
                                 new Channels.RuleView("statement-*.xml", "")),
                         true,
                         0));
