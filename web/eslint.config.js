@@ -34,6 +34,7 @@ const ORDER = [
   "posting",
   "bankfiles",
   "clearing",
+  "exchange",
 ];
 
 const oneWay = ORDER.map((folder, place) => ({

@@ -31,6 +31,8 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/bank/paid": () => import("./clearing/ClearingPage").then((m) => m.ClearingPage),
   "/bank/told": () => import("./clearing/MovementsPage").then((m) => m.MovementsPage),
   "/bank/reconciled": () => import("./clearing/ReconcilePage").then((m) => m.ReconcilePage),
+  "/bank/exchange": () => import("./exchange/ExchangePage").then((m) => m.ExchangePage),
+  "/bank/practice": () => import("./exchange/PracticePage").then((m) => m.PracticePage),
   "/register": () => import("./checks/RegisterPage").then((m) => m.RegisterPage),
   "/undo": () => import("./voiding/UndoPage").then((m) => m.UndoPage),
   "/undo/:id": () => import("./voiding/AskedPage").then((m) => m.AskedPage),

@@ -4,22 +4,6 @@
  */
 
 export interface paths {
-    "/api/bank-accounts/{id}/channel": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["channel"];
-        put: operations["set"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/vendors": {
         parameters: {
             query?: never;
@@ -1661,7 +1645,7 @@ export interface paths {
         };
         get: operations["company"];
         put?: never;
-        post: operations["set_1"];
+        post: operations["set"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2782,6 +2766,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["close_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/channel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["channel"];
+        put?: never;
+        post: operations["set_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4504,27 +4504,6 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        RuleView: {
-            pattern: string;
-            layout: string;
-        };
-        WantedChannel: {
-            /** @enum {string} */
-            kind: "FOLDER" | "SFTP" | "PRACTICE";
-            host: string;
-            /** Format: int32 */
-            port: number;
-            user: string;
-            secret?: string;
-            hostKey: string;
-            out: string;
-            in: string;
-            decisions: string;
-            rules: components["schemas"]["RuleView"][];
-            inUse: boolean;
-            /** Format: int64 */
-            version: number;
-        };
         NewVendor: {
             number: string;
             facts: components["schemas"]["VendorWanted"];
@@ -6533,6 +6512,27 @@ export interface components {
         ClosingReason: {
             reason: string;
         };
+        RuleView: {
+            pattern: string;
+            layout: string;
+        };
+        WantedChannel: {
+            /** @enum {string} */
+            kind: "FOLDER" | "SFTP" | "PRACTICE";
+            host: string;
+            /** Format: int32 */
+            port: number;
+            user: string;
+            secret?: string;
+            hostKey: string;
+            out: string;
+            in: string;
+            decisions: string;
+            rules: components["schemas"]["RuleView"][];
+            inUse: boolean;
+            /** Format: int64 */
+            version: number;
+        };
         ChannelTried: {
             reached: boolean;
             hostKey: string;
@@ -8069,52 +8069,6 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    channel: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ChannelSetting"];
-                };
-            };
-        };
-    };
-    set: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WantedChannel"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     named: {
         parameters: {
             query?: {
@@ -11075,7 +11029,7 @@ export interface operations {
             };
         };
     };
-    set_1: {
+    set: {
         parameters: {
             query?: never;
             header?: never;
@@ -12948,6 +12902,52 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ClosingReason"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    channel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelSetting"];
+                };
+            };
+        };
+    };
+    set_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedChannel"];
             };
         };
         responses: {

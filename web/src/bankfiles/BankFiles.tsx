@@ -7,6 +7,7 @@ import { DeedDialog } from "../parts/DeedDialog";
 import { Dialog } from "../parts/Dialog";
 import { Entry, Form } from "../parts/Form";
 import { useKeptForm } from "../parts/useKeptForm";
+import { Sending } from "./Sending";
 
 export type Event = Schemas["EventView"];
 
@@ -95,6 +96,7 @@ export function Files({ account }: { account: number }) {
                 >
                   Download
                 </a>
+                <Sending file={file} account={account} clerk={clerk} />
                 {file.state === "MADE" && (
                   <>
                     <button className="go min-h-6" onClick={() => setAccepting(file)}>

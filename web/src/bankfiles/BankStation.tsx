@@ -13,6 +13,7 @@ import { DeedDialog } from "../parts/DeedDialog";
 import { Grid, type Column } from "../parts/Grid";
 import { ChoiceWord, DayWord } from "../parts/Word";
 import { useFiles, type Event, counted, Files } from "./BankFiles";
+import { AccountWord } from "./AccountWord";
 import { FilePreview } from "./FilePreview";
 
 const COLUMNS: Column<Event>[] = [
@@ -88,11 +89,9 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
       sentence={
         <>
           What the bank has not heard of{" "}
-          <ChoiceWord
-            name="Bank account"
-            text={account.name}
-            value={String(account.id)}
-            choices={accounts.map((a) => ({ value: String(a.id), text: a.name, detail: a.bankName }))}
+          <AccountWord
+            account={account}
+            accounts={accounts}
             onChange={(value) => change({ account: value, at: undefined, series: undefined })}
           />{" "}
           yet, of{" "}
@@ -128,9 +127,14 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
               </>
             )}
             <span>layout {data.layout}</span>
-            <Link className="go order-last ml-auto" to={`/bank/paid?account=${account.id}`}>
-              What the bank paid
-            </Link>
+            <span className="order-last ml-auto flex gap-4">
+              <Link className="go" to={`/bank/exchange?account=${account.id}`}>
+                What travels
+              </Link>
+              <Link className="go" to={`/bank/paid?account=${account.id}`}>
+                What the bank paid
+              </Link>
+            </span>
             {data.staying > 0 && (
               <span className="text-brass">
                 {data.staying} more {data.staying === 1 ? "stays" : "stay"} for a later file

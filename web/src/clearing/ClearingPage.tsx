@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import { AccountWord } from "../bankfiles/AccountWord";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
@@ -109,11 +110,9 @@ function Exceptions({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
       sentence={
         <>
           What{" "}
-          <ChoiceWord
-            name="Bank account"
-            text={account.name}
-            value={String(account.id)}
-            choices={accounts.map((a) => ({ value: String(a.id), text: a.name, detail: a.bankName }))}
+          <AccountWord
+            account={account}
+            accounts={accounts}
             onChange={(value) => {
               setSelected(new Set());
               change({ account: value, at: undefined, kind: undefined });
@@ -151,6 +150,9 @@ function Exceptions({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
             ))}
             {view.more > 0 && <span>{view.more} more are shown once these are answered</span>}
             <span className="ml-auto flex gap-4">
+              <Link className="go" to={`/bank/exchange?account=${account.id}`}>
+                What travels
+              </Link>
               <Link className="go" to={`/bank/told?account=${account.id}`}>
                 All movements
               </Link>

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-quer
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import { AccountWord } from "../bankfiles/AccountWord";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
@@ -11,7 +12,6 @@ import { DeedDialog } from "../parts/DeedDialog";
 import { Facts } from "../parts/Facts";
 import { Grid, type Column } from "../parts/Grid";
 import { Loaded } from "../parts/Loaded";
-import { ChoiceWord } from "../parts/Word";
 
 type Movement = Schemas["BankMovementView"];
 
@@ -94,15 +94,9 @@ export function MovementsPage() {
       sentence={
         <>
           What the bank told of{" "}
-          <ChoiceWord
-            name="Bank account"
-            text={account?.name ?? "…"}
-            value={String(account?.id ?? "")}
-            choices={(accounts.data ?? []).map((a) => ({
-              value: String(a.id),
-              text: a.name,
-              detail: a.bankName,
-            }))}
+          <AccountWord
+            account={account}
+            accounts={accounts.data ?? []}
             onChange={(value) => change({ account: value, report: undefined, at: undefined })}
           />
           {number ? `, of check ${number}` : report ? ", in one file" : ""}.

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-quer
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
+import { AccountWord } from "../bankfiles/AccountWord";
 import { useAddress } from "../frame/address";
 import { Station } from "../frame/Station";
 import { useSession } from "../frame/session";
@@ -9,7 +10,7 @@ import { Button } from "../parts/Button";
 import { clock, longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Loaded } from "../parts/Loaded";
-import { ChoiceWord, DayWord } from "../parts/Word";
+import { DayWord } from "../parts/Word";
 
 type View = Schemas["ReconciliationView"];
 type Section = Schemas["ReconciledSection"];
@@ -44,15 +45,9 @@ export function ReconcilePage() {
       sentence={
         <>
           Bank and ledger of{" "}
-          <ChoiceWord
-            name="Bank account"
-            text={account?.name ?? "…"}
-            value={String(account?.id ?? "")}
-            choices={(accounts.data ?? []).map((a) => ({
-              value: String(a.id),
-              text: a.name,
-              detail: a.bankName,
-            }))}
+          <AccountWord
+            account={account}
+            accounts={accounts.data ?? []}
             onChange={(value) => change({ account: value, on: undefined })}
           />{" "}
           at the end of{" "}

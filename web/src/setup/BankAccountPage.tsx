@@ -10,6 +10,7 @@ import { DeedDialog } from "../parts/DeedDialog";
 import { DayEntry, Entry, Form } from "../parts/Form";
 import { Loaded } from "../parts/Loaded";
 import { useKeptForm } from "../parts/useKeptForm";
+import { Channel } from "./Channel";
 import { Holidays } from "./Holidays";
 import { PositivePay } from "./PositivePay";
 import { Ways } from "./Ways";
@@ -64,6 +65,7 @@ function Page({ account }: { account: Account }) {
       slip={
         <div className="flex flex-col gap-5">
           <PositivePay account={account} />
+          <Channel account={account} />
           <Holidays account={account} />
           {account.maySet && !account.closedOn && <Closing account={account} />}
           <TrailFold key={account.version} subject={`bank account ${account.id}`} name={account.name} />

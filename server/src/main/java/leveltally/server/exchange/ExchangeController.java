@@ -15,7 +15,6 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
@@ -53,7 +52,7 @@ class ExchangeController {
         return new ChannelSetting(channels.view(by, new BankAccountId(id)), channels.choices());
     }
 
-    @PutMapping("/bank-accounts/{id}/channel")
+    @PostMapping("/bank-accounts/{id}/channel")
     @Needs(Deed.SET_BANK_ACCOUNT)
     void set(Actor by, @PathVariable long id, @Valid @RequestBody Channels.WantedChannel wanted) {
         channels.set(by, new BankAccountId(id), wanted);

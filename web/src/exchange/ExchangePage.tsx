@@ -1,0 +1,320 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, call, type Schemas } from "../api/client";
+import { AccountWord } from "../bankfiles/AccountWord";
+import { useExchange } from "../bankfiles/Sending";
+import { useAddress } from "../frame/address";
+import { Figure, Station } from "../frame/Station";
+import { useSession } from "../frame/session";
+import { Button } from "../parts/Button";
+import { clock } from "../parts/dates";
+import { DeedDialog } from "../parts/DeedDialog";
+import { Facts } from "../parts/Facts";
+import { Grid, type Column } from "../parts/Grid";
+import { Loaded } from "../parts/Loaded";
+import { useDeed } from "../parts/useDeed";
+
+type Incoming = Schemas["IncomingView"];
+
+const STATES: Record<string, string> = { WAITING: "waits", READ: "read", SET_ASIDE: "set aside" };
+
+const COLUMNS: Column<Incoming>[] = [
+  {
+    key: "name",
+    title: "File",
+    width: "minmax(236px,1.5fr)",
+    cell: (i) => <span className="font-mono">{i.name}</span>,
+  },
+  {
+    key: "is",
+    title: "What it is",
+    width: "minmax(130px,1fr)",
+    words: (i) => i.is,
+    cell: (i) => i.is || <span className="text-brass">nobody said</span>,
+  },
+  { key: "came", title: "Came", width: "132px", value: (i) => i.fetchedAt, cell: (i) => clock(i.fetchedAt) },
+  {
+    key: "state",
+    title: "State",
+    width: "84px",
+    words: (i) => STATES[i.state] ?? i.state,
+    cell: (i) => <span className={i.state === "WAITING" ? "text-brass" : ""}>{STATES[i.state]}</span>,
+  },
+  {
+    key: "said",
+    title: "What became of it",
+    width: "minmax(200px,2.4fr)",
+    words: (i) => i.said,
+    cell: (i) => <span className={i.state === "WAITING" && i.said ? "text-rust" : ""}>{i.said}</span>,
+  },
+];
+
+/** What travels between the company and a bank: files on their way, and what the bank laid for us. */
+export function ExchangePage() {
+  const accounts = useQuery({
+    queryKey: ["bank-accounts"],
+    queryFn: () => call(api.GET("/api/bank-accounts")),
+  });
+  return <Loaded query={accounts}>{(data) => <Travelling accounts={data} />}</Loaded>;
+}
+
+function Travelling({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
+  const session = useSession();
+  const clerk = session.roles.includes("CLERK");
+  const [values, change] = useAddress();
+  const account = accounts.find((one) => String(one.id) === values.account) ?? accounts[0];
+  const exchange = useExchange(account?.id);
+  const data = exchange.data;
+  const at = data?.incoming.find((one) => String(one.id) === values.at);
+  const waiting = data?.incoming.filter((one) => one.state === "WAITING") ?? [];
+  const stuck = data?.sendings.filter((one) => one.state === "STUCK" || one.state === "UNKNOWN") ?? [];
+  if (!account) return <p className="text-faint p-8">No bank account is set up.</p>;
+  return (
+    <Station
+      title="What travels"
+      sentence={
+        <>
+          Files of{" "}
+          <AccountWord
+            account={account}
+            accounts={accounts}
+            onChange={(value) => change({ account: value, at: undefined })}
+          />{" "}
+          {data?.by ? (
+            <>
+              travel by <b>{data.by}</b>.
+            </>
+          ) : (
+            <>are carried by people.</>
+          )}
+        </>
+      }
+      answer={
+        data && (
+          <>
+            <Figure value={waiting.length}>
+              {waiting.length === 1 ? "file waits" : "files wait"} to be read
+            </Figure>
+            {stuck.length > 0 && (
+              <Link className="text-rust underline" to={`/bank?account=${account.id}`}>
+                {stuck.length} not sent
+              </Link>
+            )}
+            {data.untold > 0 && (
+              <Figure value={data.untold}>{data.untold === 1 ? "decision" : "decisions"} untold</Figure>
+            )}
+            {data.lookedAt && <span>looked at {clock(data.lookedAt)}</span>}
+            {data.trouble && <span className="text-rust">{data.trouble}</span>}
+            <span className="ml-auto flex gap-4">
+              <Link className="go" to={`/bank/paid?account=${account.id}`}>
+                What the bank paid
+              </Link>
+              {data.practice && (
+                <Link className="go" to="/bank/practice">
+                  The bank to practise on
+                </Link>
+              )}
+            </span>
+          </>
+        )
+      }
+      list={
+        <Loaded query={exchange}>
+          {(seen) => (
+            <Grid
+              list="bank-incoming"
+              label="Files of the bank"
+              items={seen.incoming.map((row) => ({ key: String(row.id), row }))}
+              columns={COLUMNS}
+              cursor={values.at}
+              onCursor={(key) => change({ at: key })}
+              empty={
+                seen.by
+                  ? "The bank has laid nothing there yet. What it lays is fetched by itself every few minutes."
+                  : "Nothing travels by itself. An administrator says on the account’s page how files do."
+              }
+            />
+          )}
+        </Loaded>
+      }
+      bar={
+        clerk && data?.by ? (
+          <Deeds account={account.id} exchange={data} waiting={waiting.length} />
+        ) : undefined
+      }
+      slip={
+        at ? (
+          <One key={at.id} one={at} clerk={clerk} />
+        ) : data ? (
+          <Going sendings={data.sendings} />
+        ) : undefined
+      }
+    />
+  );
+}
+
+function told(read: Schemas["IncomingRead"][]): string {
+  const well = read.filter((one) => one.read).length;
+  const ill = read.length - well;
+  return `${well} ${well === 1 ? "file" : "files"} read${ill > 0 ? `; ${ill} not: see beside each why` : ""}.`;
+}
+
+function Deeds({
+  account,
+  exchange,
+  waiting,
+}: {
+  account: number;
+  exchange: Schemas["ExchangeView"];
+  waiting: number;
+}) {
+  const queries = useQueryClient();
+  const path = { params: { path: { id: account } } };
+  const done = () => queries.invalidateQueries();
+  const look = useDeed(() => call(api.POST("/api/bank-accounts/{id}/exchange/look", path)), {
+    done,
+    said: ({ came }) =>
+      came === 0 ? "Nothing new lies there." : `${came} ${came === 1 ? "file" : "files"} came.`,
+  });
+  const read = useDeed(() => call(api.POST("/api/bank-accounts/{id}/exchange/read", path)), {
+    done,
+    said: told,
+  });
+  const decide = useDeed(() => call(api.POST("/api/bank-accounts/{id}/exchange/decisions", path)), {
+    done,
+    said: () => "The decisions are on their way to the bank.",
+  });
+  return (
+    <>
+      <Button disabled={look.busy} onClick={() => void look.run()}>
+        Look now
+      </Button>
+      {exchange.untold > 0 && (
+        <Button disabled={decide.busy} onClick={() => void decide.run()}>
+          Tell the bank {exchange.untold === 1 ? "the decision" : `${exchange.untold} decisions`}
+        </Button>
+      )}
+      <Button
+        look="deed"
+        className="ml-auto"
+        disabled={read.busy || waiting === 0}
+        onClick={() => void read.run()}
+      >
+        Read what came
+      </Button>
+    </>
+  );
+}
+
+function One({ one, clerk }: { one: Incoming; clerk: boolean }) {
+  const queries = useQueryClient();
+  const [asking, setAsking] = useState<"aside" | "gap">();
+  const path = { params: { path: { id: one.id } } };
+  const done = () => queries.invalidateQueries();
+  const read = useDeed(() => call(api.POST("/api/bank-incoming/{id}/read", { ...path, body: { gap: "" } })), {
+    done,
+  });
+  const back = useDeed(() => call(api.POST("/api/bank-incoming/{id}/take-back", path)), { done });
+  const waits = one.state === "WAITING";
+  return (
+    <div className="flex flex-col gap-4">
+      <h2 className="font-semibold break-all">{one.name}</h2>
+      <Facts
+        facts={[
+          ["Read as", one.is || "nobody said what files of this name are"],
+          ["Came", clock(one.fetchedAt)],
+          ["Bytes", String(one.bytes)],
+          ["State", `${STATES[one.state]}${one.doneBy ? ` by ${one.doneBy}` : ""}`],
+        ]}
+      />
+      {one.said && <p className={waits ? "text-rust" : ""}>{one.said}</p>}
+      {clerk && (
+        <div className="flex flex-wrap gap-2">
+          {waits && (
+            <Button disabled={read.busy} onClick={() => void read.run()}>
+              Read it
+            </Button>
+          )}
+          {waits && one.gap && <Button onClick={() => setAsking("gap")}>Read it all the same…</Button>}
+          {waits && <Button onClick={() => setAsking("aside")}>Set it aside…</Button>}
+          {one.state === "SET_ASIDE" && (
+            <Button disabled={back.busy} onClick={() => void back.run()}>
+              Let it wait again
+            </Button>
+          )}
+          <a
+            className="go inline-flex min-h-8 items-center"
+            href={`/api/bank-incoming/${one.id}/content`}
+            download
+          >
+            Download
+          </a>
+        </div>
+      )}
+      <DeedDialog
+        open={asking === "aside"}
+        onClose={() => setAsking(undefined)}
+        title={`Set ${one.name} aside`}
+        deed="Set it aside"
+        reason="Why it is not read"
+        run={async (why) => {
+          await call(api.POST("/api/bank-incoming/{id}/set-aside", { ...path, body: { why } }));
+          await done();
+        }}
+      >
+        <p>Nothing of it is read. It stays here, and can wait again.</p>
+      </DeedDialog>
+      <DeedDialog
+        open={asking === "gap"}
+        onClose={() => setAsking(undefined)}
+        title={`Read ${one.name} all the same`}
+        deed="Read it"
+        reason="Why, although it does not follow the last statement"
+        run={async (gap) => {
+          await call(api.POST("/api/bank-incoming/{id}/read", { ...path, body: { gap } }));
+          await done();
+        }}
+      >
+        <p>{one.said}</p>
+        <p>What is missing between them stands beside bank and ledger until it is read, too.</p>
+      </DeedDialog>
+    </div>
+  );
+}
+
+function Going({ sendings }: { sendings: Schemas["SendingView"][] }) {
+  return (
+    <div className="flex flex-col gap-3">
+      <h2 className="font-semibold">Files sent</h2>
+      {sendings.length === 0 && (
+        <p className="text-faint">None yet. Files are made, and sent, at the station Bank.</p>
+      )}
+      <ul>
+        {sendings.slice(0, 30).map((one) => (
+          <li key={one.file} className="border-hair border-t py-2">
+            <div className="flex justify-between gap-3">
+              <span className="font-mono break-all">{one.name}</span>
+              <span
+                className={
+                  one.state === "SENT"
+                    ? "text-greentext"
+                    : one.state === "WAITING"
+                      ? "text-brass"
+                      : "text-rust"
+                }
+              >
+                {one.words}
+              </span>
+            </div>
+            <div className="text-faint text-note">
+              {one.askedBy}, {clock(one.askedAt)}
+              {one.sentAt && `; sent ${clock(one.sentAt)}`}
+            </div>
+            {one.trouble && <div className="text-rust text-note">{one.trouble}</div>}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
