@@ -127,6 +127,9 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
               </>
             )}
             <span>layout {data.layout}</span>
+            {data.events.length < data.issues + data.voids && (
+              <span className="text-faint">the first {data.events.length} are listed</span>
+            )}
             <span className="order-last ml-auto flex gap-4">
               <Link className="go" to={`/bank/exchange?account=${account.id}`}>
                 What travels

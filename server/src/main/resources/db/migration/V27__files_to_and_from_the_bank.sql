@@ -70,6 +70,7 @@ CREATE TABLE bank_incoming (
   version BIGINT NOT NULL,
   UNIQUE (bank_account_id, file_name, content_hash),
   INDEX (bank_account_id, state),
+  INDEX (state),
   CONSTRAINT done_has_a_time CHECK ((state = 'WAITING') = (done_at IS NULL))
 );
 
@@ -91,3 +92,39 @@ GRANT SELECT, INSERT, UPDATE ON bank_sending TO ${appUser};
 GRANT SELECT, INSERT ON bank_incoming TO ${appUser};
 GRANT UPDATE (state, said, gap, done_at, done_by, version) ON bank_incoming TO ${appUser};
 GRANT SELECT, INSERT, UPDATE, DELETE ON practice_day TO ${appUser};
+
+-- A file is kept in parts, so that one of any length is written and read without standing in memory.
+CREATE TABLE bank_file_part (
+  file_id BIGINT NOT NULL REFERENCES bank_file (id),
+  position INT NOT NULL,
+  content LONGBLOB NOT NULL,
+  PRIMARY KEY (file_id, position)
+);
+INSERT INTO bank_file_part SELECT id, 1, content FROM bank_file;
+ALTER TABLE bank_file
+  ADD COLUMN bytes BIGINT NOT NULL DEFAULT 0,
+  -- the company's day on which it was made, which its records may say
+  ADD COLUMN made_on DATE NOT NULL DEFAULT '1970-01-01';
+UPDATE bank_file SET bytes = LENGTH(content), made_on = DATE(made_at);
+ALTER TABLE bank_file ALTER COLUMN bytes DROP DEFAULT, ALTER COLUMN made_on DROP DEFAULT;
+DROP TRIGGER bank_file_stands;
+ALTER TABLE bank_file DROP COLUMN content;
+DELIMITER //
+-- What was told to the bank stays what it was; only the answer may change.
+CREATE TRIGGER bank_file_stands BEFORE UPDATE ON bank_file FOR EACH ROW
+BEGIN
+  IF NEW.content_hash <> OLD.content_hash OR NEW.bytes <> OLD.bytes OR NEW.serial <> OLD.serial
+      OR NEW.made_on <> OLD.made_on THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L5: a file never changes';
+  END IF;
+END//
+-- Its parts are as long as it says, each but the last a mebibyte, and so nothing is ever put behind it.
+CREATE TRIGGER part_of_its_file BEFORE INSERT ON bank_file_part FOR EACH ROW
+BEGIN
+  IF NOT EXISTS (SELECT 1 FROM bank_file f WHERE f.id = NEW.file_id
+      AND LENGTH(NEW.content) = LEAST(1048576, f.bytes - (NEW.position - 1) * 1048576)) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L5: a file never changes';
+  END IF;
+END//
+DELIMITER ;
+GRANT SELECT, INSERT ON bank_file_part TO ${appUser};

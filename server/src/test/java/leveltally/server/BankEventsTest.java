@@ -10,6 +10,7 @@ import java.util.List;
 import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.people.Actor;
+import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.bankfiles.Narrowed;
 import leveltally.server.checks.BankEvents;
@@ -22,6 +23,7 @@ import org.junit.jupiter.api.Test;
 /** Issue before void, each told once, whatever the bank answers. */
 class BankEventsTest {
     private final BankFiles files = bean(BankFiles.class);
+    private final BankAnswers answers = bean(BankAnswers.class);
 
     @BeforeEach
     void nothingWaits() {
@@ -29,9 +31,9 @@ class BankEventsTest {
                 .sql("SELECT id FROM bank_file WHERE state = 'MADE'")
                 .query(Long.class)
                 .list()
-                .forEach(file -> files.accepted(ines(), file, ""));
+                .forEach(file -> answers.accepted(ines(), file, ""));
         if (waiting() > 0) {
-            files.accepted(ines(), files.make(ines(), App.operations()), "");
+            answers.accepted(ines(), files.make(ines(), App.operations()), "");
         }
     }
 
@@ -85,7 +87,7 @@ class BankEventsTest {
         voidIt(check);
         assertThatThrownBy(() -> files.make(ines(), App.operations())).hasMessageContaining("nothing to tell");
         assertThat(waiting()).isOne();
-        files.accepted(ines(), first, "");
+        answers.accepted(ines(), first, "");
         assertThat(aVoidWouldTell(check)).contains("The bank knows the check, it accepted file");
         assertThat(kinds(files.make(ines(), App.operations()))).containsExactly("VOID");
     }
@@ -102,9 +104,9 @@ class BankEventsTest {
         long check = posted("53.00");
         long first = files.make(ines(), App.operations());
         voidIt(check);
-        assertThatThrownBy(() -> files.refused(ines(), first, " "))
+        assertThatThrownBy(() -> answers.refused(ines(), first, " "))
                 .hasMessageContaining("Say what the bank found wrong");
-        files.refused(ines(), first, "unreadable");
+        answers.refused(ines(), first, "unreadable");
         assertThat(aVoidWouldTell(check)).contains("has not heard of the check");
         long second = files.make(ines(), App.operations());
         assertThat(kinds(second)).containsExactly("ISSUE", "VOID");
@@ -121,13 +123,13 @@ class BankEventsTest {
         long wrong = posted("55.00");
         voidIt(wrong);
         long first = files.make(ines(), App.operations());
-        assertThatThrownBy(() ->
-                        files.accepted(ines(), first, "", List.of(new BankFiles.RefusedEvent("1", "no such check"))))
+        assertThatThrownBy(() -> answers.accepted(
+                        ines(), first, "", List.of(new BankAnswers.RefusedEvent("1", "no such check"))))
                 .hasMessageContaining("tells of no check 1");
-        assertThatThrownBy(
-                        () -> files.accepted(ines(), first, "", List.of(new BankFiles.RefusedEvent(number(good), " "))))
+        assertThatThrownBy(() ->
+                        answers.accepted(ines(), first, "", List.of(new BankAnswers.RefusedEvent(number(good), " "))))
                 .hasMessageContaining("Say what the bank found wrong");
-        files.accepted(ines(), first, "", List.of(new BankFiles.RefusedEvent(number(wrong), "payee missing")));
+        answers.accepted(ines(), first, "", List.of(new BankAnswers.RefusedEvent(number(wrong), "payee missing")));
 
         assertThat(waiting()).isEqualTo(2);
         long second = files.make(ines(), App.operations());
@@ -159,7 +161,7 @@ class BankEventsTest {
     @Test
     void theBankIsToldAnewOfWhatIsOutAndNothingCountsTwice() {
         long check = posted("57.00");
-        files.accepted(ines(), files.make(ines(), App.operations()), "");
+        answers.accepted(ines(), files.make(ines(), App.operations()), "");
         BatchId batch = new BatchId(App.number(
                 "SELECT p.batch_id FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE n.id = ?",
                 check));
@@ -177,7 +179,7 @@ class BankEventsTest {
                 .isOne();
         assertThat(waiting()).isZero();
         assertThat(bean(leveltally.server.proof.Levels.class).of(batch)).isEqualTo(before);
-        files.refused(ines(), anew, "not wanted any more");
+        answers.refused(ines(), anew, "not wanted any more");
         assertThat(waiting()).isZero();
     }
 

@@ -580,14 +580,16 @@ class LawsTest {
             what became of a payment stands | UPDATE payment SET posted_entry_id = NULL WHERE posted_entry_id IS NOT NULL
             the bank could hear of | INSERT INTO bank_event (id, bank_account_id, check_number_id, batch_id, kind, currency, amount_minor, event_date, payee, version) SELECT -1, p.bank_account_id, n.id, p.batch_id, 'VOID', p.currency, p.amount_minor, p.check_date, p.payee, 0 FROM check_number n JOIN payment p ON p.id = n.payment_id WHERE n.state = 'SPOILED' LIMIT 1
             no item of such a file | INSERT INTO bank_file_item (file_id, payment_id, position) SELECT MIN(f.id), (SELECT MIN(id) FROM payment), 99999 FROM bank_file f
-            stands in no file | INSERT INTO bank_file (id, bank_account_id, purpose, serial, file_name, made_at, made_by, content, content_hash, items, currency, total_minor, voids, void_minor, state, answer_note, version) SELECT -1, bank_account_id, 'ELECTRONIC', 1, 'x', made_at, made_by, '', '', 1, currency, 0, 0, 0, 'MADE', '', 0 FROM bank_file LIMIT 1; INSERT INTO bank_file_item (file_id, payment_id, position) SELECT -1, MIN(id), 1 FROM payment
+            stands in no file | INSERT INTO bank_file (id, bank_account_id, purpose, serial, file_name, made_at, made_by, made_on, bytes, content_hash, items, currency, total_minor, voids, void_minor, state, answer_note, version) SELECT -1, bank_account_id, 'ELECTRONIC', 1, 'x', made_at, made_by, made_on, 0, '', 1, currency, 0, 0, 0, 'MADE', '', 0 FROM bank_file LIMIT 1; INSERT INTO bank_file_item (file_id, payment_id, position) SELECT -1, MIN(id), 1 FROM payment
             its days stand | UPDATE batch SET purpose = 'OUTSIDE' LIMIT 1
             its days stand | UPDATE batch SET ledger_date = ledger_date + INTERVAL 1 DAY WHERE id = (SELECT MIN(batch_id) FROM payment)
             denied | UPDATE check_number SET number = number + 1
             denied | UPDATE document SET amount_minor = 1
             denied | UPDATE document_content SET content = '{}'
             denied | UPDATE bank_event SET payee = 'x'
-            denied | UPDATE bank_file SET content = 'x'
+            denied | UPDATE bank_file SET bytes = 1
+            denied | UPDATE bank_file_part SET content = 'x'
+            a file never changes | INSERT INTO bank_file_part SELECT file_id, 2, 'more' FROM bank_file_part WHERE position = 1 LIMIT 1
             denied | UPDATE bank_movement SET amount_minor = 1
             denied | UPDATE bank_movement SET open_minor = 0
             denied | UPDATE bank_match SET amount_minor = 1

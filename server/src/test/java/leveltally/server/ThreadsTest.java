@@ -29,6 +29,7 @@ import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
+import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
@@ -526,7 +527,7 @@ class ThreadsTest {
         deeds.add(2, () -> bean(BankFiles.class).make(ines(), App.operations()));
         List<Object> outcomes = together(deeds);
         assertThat(refusals(outcomes)).as(outcomes.toString()).isZero();
-        bean(BankFiles.class).accepted(ines(), (Long) outcomes.get(2), "");
+        bean(BankAnswers.class).accepted(ines(), (Long) outcomes.get(2), "");
         assertThat(bean(Proof.class).run().isClean()).isTrue();
     }
 

@@ -8,7 +8,6 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
-import java.util.regex.Pattern;
 import leveltally.core.money.Money;
 
 /** A file for the bank: its records and bytes, or everything that stands in the way of it. */
@@ -87,8 +86,13 @@ public record BankFile(List<Laid> records, byte[] bytes, List<Finding> findings)
 
     /** Describes {@code items} by {@code layout}; bytes are empty when there are findings. */
     public static BankFile of(Layout layout, About about, List<Item> items) {
+        return of(layout, about, Sums.of(items, about.currency()), items);
+    }
+
+    /** The same of the first items of a file whose trailer says what all of them come to. */
+    public static BankFile of(Layout layout, About about, Sums sums, List<Item> items) {
         List<Finding> findings = new ArrayList<>();
-        RecordWriter writer = new RecordWriter(layout, about, Sums.of(items, about.currency()), findings::add);
+        RecordWriter writer = new RecordWriter(layout, about, sums, findings::add);
         List<Laid> records = new ArrayList<>(writer.header());
         items.forEach(item -> records.addAll(writer.details(item)));
         records.addAll(writer.trailer());
@@ -122,19 +126,6 @@ public record BankFile(List<Laid> records, byte[] bytes, List<Finding> findings)
     /** What the records say. */
     public List<String> texts() {
         return records.stream().map(Laid::text).toList();
-    }
-
-    /** The records of a file as its bytes hold them. */
-    public static List<String> records(Layout layout, byte[] content) {
-        String text = new String(content, layout.charset());
-        if (layout.byteOrderMark() && !text.isEmpty() && text.charAt(0) == MARK) {
-            text = text.substring(1);
-        }
-        if (text.isEmpty()) {
-            return List.of();
-        }
-        String end = layout.lineEnd().characters();
-        return end.isEmpty() ? blocks(layout, text) : List.of(text.split(Pattern.quote(end)));
     }
 
     /** Records of one length, with nothing between them. */

@@ -111,7 +111,7 @@ class BankFileTest {
                 StandardBankLayouts.twoRecordsACheck(),
                 item(Item.Kind.ISSUE, 41237, "1225.00", "Bollard & Söhne Foundry of Skerrow"));
         assertThat(file).hasSize(4 * 60);
-        assertThat(BankFile.records(StandardBankLayouts.twoRecordsACheck(), file.getBytes(StandardCharsets.US_ASCII)))
+        assertThat(records(StandardBankLayouts.twoRecordsACheck(), file.getBytes(StandardCharsets.US_ASCII)))
                 .containsExactly(
                         "BOF000000007" + "111226" + " ".repeat(42),
                         "CK1      41237IS" + "0000000122500+" + "111326" + " ".repeat(24),
@@ -338,5 +338,30 @@ class BankFileTest {
                 .anyMatch(said -> said.contains("describes no day"))
                 .anyMatch(said -> said.contains("This trailer has no fields"));
         assertThat(LayoutCheck.of(fixed(constant("only", "x")))).isEmpty();
+    }
+
+    private static List<String> records(Layout layout, byte[] content) {
+        StoredRecords stored = new StoredRecords(layout, new java.io.ByteArrayInputStream(content));
+        List<String> records = new java.util.ArrayList<>();
+        try {
+            for (String one = stored.next(); one != null; one = stored.next()) {
+                records.add(one);
+            }
+        } catch (java.io.IOException inMemory) {
+            throw new java.io.UncheckedIOException(inMemory);
+        }
+        return records;
+    }
+
+    /** What is written is taken apart again as it was put together, whatever ends a record. */
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.MethodSource("ours")
+    void itsRecordsAreFoundAgain(Layout layout) {
+        BankFile file = BankFile.of(layout, ABOUT, RandomLayouts.items(new java.util.Random(11)));
+        assertThat(records(layout, file.bytes())).isEqualTo(file.texts());
+    }
+
+    static List<Layout> ours() {
+        return StandardBankLayouts.all();
     }
 }

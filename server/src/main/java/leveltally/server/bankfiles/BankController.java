@@ -3,6 +3,7 @@ package leveltally.server.bankfiles;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.io.InputStream;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.bankfiles.BankFile;
@@ -13,9 +14,11 @@ import leveltally.core.bankfiles.Sums;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.server.frame.Download;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
 import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.Resource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -33,9 +36,11 @@ class BankController {
     private static final int MOST_SHOWN = 300;
 
     private final BankFiles files;
+    private final BankAnswers answers;
     private final FileRows rows;
 
-    BankController(BankFiles files, FileRows rows) {
+    BankController(BankFiles files, BankAnswers answers, FileRows rows) {
+        this.answers = answers;
         this.files = files;
         this.rows = rows;
     }
@@ -89,9 +94,7 @@ class BankController {
 
     /** What a file would hold. */
     static PreviewView view(BankFiles.Draft draft) {
-        List<BankFile.Item> items =
-                draft.waiting().stream().map(BankFiles.Waiting::item).toList();
-        Sums sums = Sums.of(items, draft.account().currency());
+        Sums sums = draft.going().sums();
         BankFile file = draft.file();
         return new PreviewView(
                 draft.layout().name(),
@@ -99,19 +102,21 @@ class BankController {
                 MoneyView.of(sums.issued()),
                 sums.voids(),
                 MoneyView.of(sums.voided()),
-                draft.waiting().stream().map(BankController::view).toList(),
+                draft.shown().stream().map(BankController::view).toList(),
                 file.records().stream()
                         .limit(MOST_SHOWN)
                         .map(record -> view(record, draft))
                         .toList(),
-                file.records().size(),
+                file.records().size()
+                        + draft.going().ids().length
+                        - draft.shown().size(),
                 draft.layout().records().stream().map(BankController::view).toList(),
                 file.findings().stream()
                         .limit(MOST_SHOWN)
                         .map(f -> new FindingView(f.row(), f.field(), f.sentence()))
                         .toList(),
-                draft.heldBack(),
-                draft.staying());
+                draft.going().heldBack(),
+                draft.going().staying());
     }
 
     /** The account number is shown by its last four digits only. */
@@ -121,7 +126,7 @@ class BankController {
         return record.replace(number, "•".repeat(number.length() - keep) + number.substring(number.length() - keep));
     }
 
-    private static EventView view(BankFiles.Waiting waiting) {
+    private static EventView view(WaitingEvents.Told waiting) {
         BankFile.Item item = waiting.item();
         return new EventView(
                 waiting.event(),
@@ -169,19 +174,19 @@ class BankController {
 
     @GetMapping("/bank-files/{id}/content")
     @Needs(Deed.MAKE_BANK_FILE)
-    ResponseEntity<byte[]> content(Actor by, @PathVariable long id) {
+    ResponseEntity<Resource> content(Actor by, @PathVariable long id) {
         by.mayDo(Deed.MAKE_BANK_FILE);
-        BankFiles.Content content = files.content(id);
-        return ResponseEntity.ok()
-                .header("Content-Type", "application/octet-stream")
-                .header("Content-Disposition", "attachment; filename=\"" + content.name() + "\"")
-                .body(content.bytes());
+        return Download.of(files.made(id).name(), "application/octet-stream", out -> {
+            try (InputStream content = files.open(id)) {
+                content.transferTo(out);
+            }
+        });
     }
 
     @PostMapping("/bank-files/{id}/accepted")
     @Needs(Deed.MAKE_BANK_FILE)
     void accepted(Actor by, @PathVariable long id, @Valid @RequestBody TakenFile answer) {
-        files.accepted(
+        answers.accepted(
                 by,
                 id,
                 answer.note(),
@@ -189,13 +194,13 @@ class BankController {
                         .lines()
                         .filter(line -> !line.isBlank())
                         .map(line -> line.strip().split("\\s+", 2))
-                        .map(parts -> new BankFiles.RefusedEvent(parts[0], parts.length > 1 ? parts[1] : ""))
+                        .map(parts -> new BankAnswers.RefusedEvent(parts[0], parts.length > 1 ? parts[1] : ""))
                         .toList());
     }
 
     @PostMapping("/bank-files/{id}/refused")
     @Needs(Deed.MAKE_BANK_FILE)
     void refused(Actor by, @PathVariable long id, @Valid @RequestBody AnswerNote answer) {
-        files.refused(by, id, answer.note());
+        answers.refused(by, id, answer.note());
     }
 }

@@ -2,13 +2,12 @@ package leveltally.server.bankfiles;
 
 import jakarta.persistence.*;
 import java.time.Instant;
+import java.time.LocalDate;
 import leveltally.core.bankfiles.FilePurpose;
 import org.hibernate.annotations.DynamicUpdate;
-import org.hibernate.annotations.JdbcTypeCode;
-import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
 
-/** A file made for the bank; its bytes never change. */
+/** A file made for the bank; its bytes, which stand beside it in parts, never change. */
 @Entity
 @DynamicUpdate
 @Table(name = "bank_file")
@@ -32,9 +31,10 @@ class BankFileEntity {
     Instant madeAt;
     long madeBy;
 
-    @JdbcTypeCode(SqlTypes.LONG32VARBINARY)
-    byte[] content;
+    /** The company's day on which it was made. */
+    LocalDate madeOn;
 
+    long bytes;
     String contentHash;
     int items;
     String currency;

@@ -14,9 +14,8 @@ import org.jspecify.annotations.Nullable;
 public record Narrowed(@Nullable Long series, @Nullable LocalDate until) {
     public static final Narrowed NOT = new Narrowed(null, null);
 
-    boolean takes(BankFiles.Waiting waiting) {
-        return (series == null || series == waiting.series())
-                && (until == null || !waiting.item().date().isAfter(until));
+    boolean takes(long ofSeries, LocalDate day) {
+        return (series == null || series == ofSeries) && (until == null || !day.isAfter(until));
     }
 
     /** Empty where it narrows nothing. */

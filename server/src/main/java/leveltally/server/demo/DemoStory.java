@@ -26,6 +26,7 @@ import leveltally.core.selection.Selection;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
+import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Making;
@@ -83,6 +84,7 @@ class DemoStory {
     private final Posting posting;
     private final Undoing undoing;
     private final BankFiles files;
+    private final BankAnswers answers;
     private final Periods periods;
     private final CashMovements movements;
     private final JdbcClient jdbc;
@@ -110,6 +112,7 @@ class DemoStory {
             Posting posting,
             Undoing undoing,
             BankFiles files,
+            BankAnswers answers,
             Periods periods,
             CashMovements movements,
             JdbcClient jdbc,
@@ -137,6 +140,7 @@ class DemoStory {
         this.posting = posting;
         this.undoing = undoing;
         this.files = files;
+        this.answers = answers;
         this.periods = periods;
         this.movements = movements;
         this.jdbc = jdbc;
@@ -236,10 +240,10 @@ class DemoStory {
         if (run.isBefore(LocalDate.of(2026, 10, 30))) {
             long file = files.make(stage.cast().on(run, "tomas"), stage.operations());
             if (run.equals(LocalDate.of(2026, 9, 4))) {
-                files.refused(stage.cast().on(run, "tomas"), file, "The bank's page was closed while it was sent");
+                answers.refused(stage.cast().on(run, "tomas"), file, "The bank's page was closed while it was sent");
                 file = files.make(stage.cast().on(run, "tomas"), stage.operations());
             }
-            files.accepted(stage.cast().on(run, "tomas"), file, "");
+            answers.accepted(stage.cast().on(run, "tomas"), file, "");
         }
         if (run.getMonthValue() % 4 == 2) {
             voidOne(stage, batch, run);

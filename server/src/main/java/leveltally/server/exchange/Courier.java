@@ -2,6 +2,7 @@ package leveltally.server.exchange;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.sql.Timestamp;
 import java.time.Duration;
@@ -36,6 +37,7 @@ public class Courier {
     private static final int LONGEST_TROUBLE = 300;
     private static final int LONGEST_NAME = 120;
     private static final int AT_ONCE = 20;
+    private static final int COMPARED = 1 << 16;
     private static final Duration TAKEN = Duration.ofMinutes(15);
     /** Under this ending no bank reads. */
     static final String PART = ".part";
@@ -113,10 +115,10 @@ public class Courier {
             stop(one, lease, "STUCK", "Its account has no channel any more. Download the file, or set one.");
             return false;
         }
-        BankFiles.Content content = files.content(one.file());
-        String name = channel.get().out().of(content.name());
+        BankFiles.Made made = files.made(one.file());
+        String name = channel.get().out().of(made.name());
         try (Talk talk = carriers.open(channel.get())) {
-            return place(talk, one, lease, name, content.bytes(), now);
+            return place(talk, one, lease, name, made.bytes(), now);
         } catch (HostNotKnown other) {
             stop(one, lease, "STUCK", other.getMessage() + ".");
         } catch (IOException | RuntimeException failed) {
@@ -125,15 +127,16 @@ public class Courier {
         return false;
     }
 
-    private boolean place(Talk talk, Going one, String lease, String name, byte[] content, Instant now)
-            throws IOException {
+    private boolean place(Talk talk, Going one, String lease, String name, long bytes, Instant now) throws IOException {
         String part = name + PART;
         OptionalLong laid = talk.size(part);
-        boolean whole = laid.isPresent() && laid.getAsLong() == content.length;
-        switch (Placing.next(one.namingBegun(), found(talk, name, content), whole)) {
+        boolean whole = laid.isPresent() && laid.getAsLong() == bytes;
+        switch (Placing.next(one.namingBegun(), found(talk, name, one.file(), bytes), whole)) {
             case LAY -> {
-                talk.write(part, content);
-                if (talk.size(part).orElse(-1) != content.length) {
+                try (InputStream content = files.open(one.file())) {
+                    talk.write(part, content);
+                }
+                if (talk.size(part).orElse(-1) != bytes) {
                     throw new IOException("it did not arrive whole");
                 }
                 if (!begin(one, lease, now)) {
@@ -173,14 +176,23 @@ public class Courier {
         return true;
     }
 
-    private static Placing.Found found(Talk talk, String name, byte[] content) throws IOException {
+    private Placing.Found found(Talk talk, String name, long file, long bytes) throws IOException {
         OptionalLong size = talk.size(name);
         if (size.isEmpty()) {
             return Placing.Found.NOTHING;
         }
-        return size.getAsLong() == content.length && Arrays.equals(talk.read(name, content.length), content)
-                ? Placing.Found.SAME
-                : Placing.Found.OTHER;
+        if (size.getAsLong() != bytes) {
+            return Placing.Found.OTHER;
+        }
+        try (InputStream ours = files.open(file);
+                InputStream theirs = talk.open(name)) {
+            for (byte[] some = ours.readNBytes(COMPARED); some.length > 0; some = ours.readNBytes(COMPARED)) {
+                if (!Arrays.equals(some, theirs.readNBytes(some.length))) {
+                    return Placing.Found.OTHER;
+                }
+            }
+        }
+        return Placing.Found.SAME;
     }
 
     /** Written down before it is done: should nothing be heard of it, nobody does it again unasked. */

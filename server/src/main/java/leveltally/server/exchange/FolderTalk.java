@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalLong;
@@ -55,7 +56,7 @@ final class FolderTalk implements Talk {
 
     @Override
     public byte[] read(String path, int most) throws IOException {
-        try (InputStream from = Files.newInputStream(at(path))) {
+        try (InputStream from = open(path)) {
             return atMost(from, most);
         }
     }
@@ -69,8 +70,13 @@ final class FolderTalk implements Talk {
     }
 
     @Override
-    public void write(String path, byte[] content) throws IOException {
-        Files.write(at(path), content);
+    public InputStream open(String path) throws IOException {
+        return Files.newInputStream(at(path));
+    }
+
+    @Override
+    public void write(String path, InputStream content) throws IOException {
+        Files.copy(content, at(path), StandardCopyOption.REPLACE_EXISTING);
     }
 
     @Override

@@ -20,6 +20,7 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.bankfiles.KeptLayouts;
 import leveltally.server.clearing.BankReading;
@@ -47,7 +48,7 @@ public class Incoming {
     private final Channels channels;
     private final KeptLayouts layouts;
     private final BankReading reading;
-    private final BankFiles files;
+    private final BankAnswers answers;
     private final DecisionFiles decisions;
     private final Outgoing outgoing;
     private final AuditTrail audit;
@@ -59,7 +60,7 @@ public class Incoming {
             Channels channels,
             KeptLayouts layouts,
             BankReading reading,
-            BankFiles files,
+            BankAnswers answers,
             DecisionFiles decisions,
             Outgoing outgoing,
             AuditTrail audit,
@@ -69,7 +70,7 @@ public class Incoming {
         this.channels = channels;
         this.layouts = layouts;
         this.reading = reading;
-        this.files = files;
+        this.answers = answers;
         this.decisions = decisions;
         this.outgoing = outgoing;
         this.audit = audit;
@@ -223,25 +224,25 @@ public class Incoming {
     private String answer(Actor by, Came one, long layout, byte[] content) {
         FileAnswer answer = FileAnswer.of(RecordReader.read(
                 layouts.toRead(layout).layout(), accounts.get(one.account()).currency(), content));
-        BankFiles.Answered file = files.answered(
+        BankAnswers.Answered file = answers.answered(
                         one.account(), answer.name(), answer.serial().orElse(null))
                 .orElseThrow(() -> Refusal.conflict(
                         "no-such-file",
                         "It answers a file “" + answer.name()
                                 + "”, which the bank was never given from here. Set it aside, and ask the bank."));
         if (answer.taken()) {
-            files.accepted(
+            answers.accepted(
                     by,
                     file.id(),
                     answer.note(),
                     answer.refused().stream()
-                            .map(check -> new BankFiles.RefusedEvent(check.number(), check.why()))
+                            .map(check -> new BankAnswers.RefusedEvent(check.number(), check.why()))
                             .toList());
         } else {
             if (file.purpose() == FilePurpose.DECISIONS) {
                 decisions.waitAgain(file.id());
             }
-            files.refused(by, file.id(), answer.note().isEmpty() ? "the bank does not say why" : answer.note());
+            answers.refused(by, file.id(), answer.note().isEmpty() ? "the bank does not say why" : answer.note());
         }
         outgoing.heard(file.id(), by.now());
         return "The bank " + (answer.taken() ? "took" : "refused") + " file " + file.serial()

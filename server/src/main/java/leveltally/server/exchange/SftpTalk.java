@@ -154,16 +154,21 @@ final class SftpTalk implements Talk {
 
     @Override
     public byte[] read(String path, int most) throws IOException {
-        try (InputStream from = files.read(path)) {
+        try (InputStream from = open(path)) {
             return FolderTalk.atMost(from, most);
         }
     }
 
     @Override
-    public void write(String path, byte[] content) throws IOException {
+    public InputStream open(String path) throws IOException {
+        return files.read(path);
+    }
+
+    @Override
+    public void write(String path, InputStream content) throws IOException {
         try (OutputStream to = files.write(
                 path, SftpClient.OpenMode.Write, SftpClient.OpenMode.Create, SftpClient.OpenMode.Truncate)) {
-            to.write(content);
+            content.transferTo(to);
         }
     }
 

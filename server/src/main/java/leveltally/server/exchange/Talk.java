@@ -2,6 +2,7 @@ package leveltally.server.exchange;
 
 import java.io.Closeable;
 import java.io.IOException;
+import java.io.InputStream;
 import java.time.Instant;
 import java.util.List;
 import java.util.OptionalLong;
@@ -20,8 +21,11 @@ interface Talk extends Closeable {
     /** @throws IOException when it has more than so many bytes, too */
     byte[] read(String path, int most) throws IOException;
 
+    /** Its bytes one after the other. */
+    InputStream open(String path) throws IOException;
+
     /** Lays a file there, over what an earlier attempt left under this name. */
-    void write(String path, byte[] content) throws IOException;
+    void write(String path, InputStream content) throws IOException;
 
     /** Gives it another name, which nothing has. */
     void rename(String from, String to) throws IOException;

@@ -240,9 +240,6 @@ final class LawQueries {
                 JOIN bank_event e ON e.id = x.event_id JOIN check_number n ON n.id = e.check_number_id
                 GROUP BY e.id, e.kind HAVING COUNT(*) > 1
                 """, """
-                SELECT CONCAT('Bank file ', f.serial, ' is not what it was when it was made')
-                FROM bank_file f WHERE SHA2(f.content, 256) <> f.content_hash
-                """, """
                 SELECT CONCAT('The ', LOWER(e.kind), ' of check ', n.number, ' says ', e.payee, ', ', e.amount_minor, ', ',
                   e.event_date, ', its payment ', p.payee, ', ', p.amount_minor, ', ', p.check_date)
                 FROM bank_event e JOIN check_number n ON n.id = e.check_number_id LEFT JOIN payment p ON p.id = n.payment_id

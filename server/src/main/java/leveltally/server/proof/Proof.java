@@ -13,7 +13,7 @@ import leveltally.core.audit.AuditRecord;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
 import leveltally.core.proof.Law;
-import leveltally.server.bankfiles.BankFiles;
+import leveltally.server.bankfiles.FileTruth;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
@@ -28,7 +28,7 @@ public class Proof {
     private static final int MOST_FINDINGS = 20;
 
     private final JdbcClient jdbc;
-    private final BankFiles files;
+    private final FileTruth files;
     private final Batches batches;
     private final ClaimRows claimRows;
     private final EntityManager entities;
@@ -36,7 +36,7 @@ public class Proof {
 
     Proof(
             JdbcClient jdbc,
-            BankFiles files,
+            FileTruth files,
             Batches batches,
             ClaimRows claimRows,
             EntityManager entities,

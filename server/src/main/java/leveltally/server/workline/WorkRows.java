@@ -1,5 +1,7 @@
 package leveltally.server.workline;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -87,20 +89,32 @@ class WorkRows {
         return new WorkView(today, main, views);
     }
 
-    /** Checks that are out and the bank has not heard of, and what it moved and nobody has answered. */
+    /**
+     * Checks that are out and the bank has not heard of, what it moved and nobody has answered, files of it that nobody read, and
+     * files for it that did not go.
+     */
     private String atTheBank(LocalDate today) {
         return jdbc.sql("""
                         SELECT (SELECT COUNT(*) FROM bank_event WHERE file_id IS NULL AND never_reported IS NULL
                             AND event_date < :today) AS late,
-                          (SELECT COUNT(*) FROM bank_movement WHERE is_open = 1) AS to_answer
+                          (SELECT COUNT(*) FROM bank_movement WHERE is_open = 1) AS to_answer,
+                          (SELECT COUNT(*) FROM bank_incoming WHERE state = 'WAITING') AS to_read,
+                          (SELECT COUNT(*) FROM bank_sending WHERE state IN ('STUCK', 'UNKNOWN')) AS not_sent
                         """)
                 .param("today", today)
-                .query((r, n) -> Stream.of(
-                                r.getInt("late") == 0 ? "" : r.getInt("late") + " late",
-                                r.getInt("to_answer") == 0 ? "" : r.getInt("to_answer") + " to answer")
-                        .filter(words -> !words.isEmpty())
+                .query((r, n) -> Stream.of("not_sent", "late", "to_read", "to_answer")
+                        .filter(column -> at(r, column) > 0)
+                        .map(column -> at(r, column) + " " + column.replace('_', ' '))
                         .collect(Collectors.joining(", ")))
                 .single();
+    }
+
+    private static int at(ResultSet r, String column) {
+        try {
+            return r.getInt(column);
+        } catch (SQLException broken) {
+            throw new IllegalStateException(broken);
+        }
     }
 
     private static String batchesIn(BatchState state) {

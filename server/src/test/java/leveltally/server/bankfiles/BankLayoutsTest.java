@@ -22,10 +22,10 @@ class BankLayoutsTest {
     void whatIsTypedIsTriedOnWhatWaits() {
         Layout layout = LAYOUTS.read(TYPED);
         BankFiles.Draft draft = App.bean(BankFiles.class).tried(App.operations(), layout, App.TODAY);
-        assertThat(draft.waiting()).isNotEmpty();
+        assertThat(draft.shown()).isNotEmpty();
         assertThat(draft.file().findings()).isEmpty();
         assertThat(draft.file().texts().get(0)).startsWith("00;");
-        assertThat(draft.file().texts()).hasSize(draft.waiting().size() + 2);
+        assertThat(draft.file().texts()).hasSize(draft.shown().size() + 2);
     }
 
     /** A layout that cuts the account number to its beginning shows no more of it than any other. */

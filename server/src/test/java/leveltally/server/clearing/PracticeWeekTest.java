@@ -15,6 +15,7 @@ import leveltally.core.clearing.Answer;
 import leveltally.core.people.Actor;
 import leveltally.practicebank.Mischief;
 import leveltally.server.App;
+import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.exchange.Courier;
 import leveltally.server.exchange.Exchange;
@@ -122,7 +123,7 @@ class PracticeWeekTest {
                 .param(account().value())
                 .query(Long.class)
                 .list()) {
-            bean(BankFiles.class).accepted(clerk(), file, "");
+            bean(BankAnswers.class).accepted(clerk(), file, "");
         }
     }
 

@@ -36,6 +36,15 @@ final class Channelled {
                 version());
     }
 
+    /** What was made, whole. */
+    static byte[] bytes(long file) {
+        try (var content = bean(leveltally.server.bankfiles.BankFiles.class).open(file)) {
+            return content.readAllBytes();
+        } catch (java.io.IOException broken) {
+            throw new java.io.UncheckedIOException(broken);
+        }
+    }
+
     private static long version() {
         Channels.ChannelView now = bean(Channels.class).view(ines(), operations());
         return now == null ? 0 : now.version();

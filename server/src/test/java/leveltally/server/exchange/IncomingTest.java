@@ -18,6 +18,7 @@ import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.exchange.ChannelKind;
 import leveltally.server.App;
+import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.posting.Posting;
 import org.junit.jupiter.api.AfterAll;
@@ -76,7 +77,7 @@ class IncomingTest {
     @Test
     void anAnswerAnswersItsFile() throws IOException {
         long file = made();
-        String name = bean(BankFiles.class).content(file).name();
+        String name = bean(BankFiles.class).made(file).name();
         lay("answer-" + file + ".txt", "ANSWER;" + name + ";TAKEN;\r\n");
         assertThat(look()).isEqualTo(1);
         assertThat(look()).isZero();
@@ -100,7 +101,7 @@ class IncomingTest {
     @Test
     void ofARefusedFileEverythingWaitsAgain() throws IOException {
         long file = made();
-        String name = bean(BankFiles.class).content(file).name();
+        String name = bean(BankFiles.class).made(file).name();
         lay("answer-no-" + file + ".txt", "ANSWER;" + name + ";REFUSED;cut off\r\n");
         look();
         incoming.readAll(ines(), operations());
@@ -108,7 +109,7 @@ class IncomingTest {
         assertThat(stateOf(file)).isEqualTo("REFUSED");
         assertThat(App.number("SELECT COUNT(*) FROM bank_event WHERE file_id = ?", file))
                 .isZero();
-        bean(BankFiles.class).accepted(ines(), bean(BankFiles.class).make(ines(), operations()), "");
+        bean(BankAnswers.class).accepted(ines(), bean(BankFiles.class).make(ines(), operations()), "");
     }
 
     @Test
@@ -186,7 +187,7 @@ class IncomingTest {
     @Test
     void manyWhoLookAndReadAtOnceReadItOnce() throws Exception {
         long file = made();
-        String name = bean(BankFiles.class).content(file).name();
+        String name = bean(BankFiles.class).made(file).name();
         lay("answer-many-" + file + ".txt", "ANSWER;" + name + ";TAKEN;\r\n");
         var pool = Executors.newFixedThreadPool(6);
         List<Future<Integer>> rounds = Stream.generate(() -> pool.submit(() -> {

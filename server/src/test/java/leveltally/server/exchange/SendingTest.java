@@ -26,6 +26,7 @@ import leveltally.core.people.Role;
 import leveltally.practicebank.BankDoor;
 import leveltally.practicebank.PracticeBank;
 import leveltally.server.App;
+import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.posting.Posting;
 import org.junit.jupiter.api.AfterAll;
@@ -101,7 +102,7 @@ class SendingTest {
     private static Path laid(long file) {
         return home.resolve("desk")
                 .resolve("in")
-                .resolve(bean(BankFiles.class).content(file).name());
+                .resolve(bean(BankFiles.class).made(file).name());
     }
 
     private static List<String> there() {
@@ -113,8 +114,7 @@ class SendingTest {
     }
 
     private static void isThereWhole(long file) throws IOException {
-        assertThat(Files.readAllBytes(laid(file)))
-                .isEqualTo(bean(BankFiles.class).content(file).bytes());
+        assertThat(Files.readAllBytes(laid(file))).isEqualTo(Channelled.bytes(file));
     }
 
     @Test
@@ -148,7 +148,7 @@ class SendingTest {
                 assertThat(state(file)).as("cut after %s", bytes).isEqualTo(SendingState.SENT);
                 isThereWhole(file);
                 assertThat(there()).noneMatch(name -> name.endsWith(Courier.PART));
-                bean(BankFiles.class).accepted(ines(), file, "");
+                bean(BankAnswers.class).accepted(ines(), file, "");
             }
         }
     }
@@ -196,9 +196,7 @@ class SendingTest {
         sftp(door.port(), door.fingerprint());
         long file = file();
         outgoing.send(ines(), file);
-        Files.write(
-                laid(file).resolveSibling(laid(file).getFileName() + Courier.PART),
-                bean(BankFiles.class).content(file).bytes());
+        Files.write(laid(file).resolveSibling(laid(file).getFileName() + Courier.PART), Channelled.bytes(file));
         App.asRoot("UPDATE bank_sending SET naming_at = NOW(6) WHERE file_id = " + file);
         courier.carry(Instant.now());
 
@@ -267,7 +265,7 @@ class SendingTest {
         sftp(door.port(), door.fingerprint());
         long file = file();
         outgoing.send(ines(), file);
-        bean(BankFiles.class).accepted(ines(), file, "brought there");
+        bean(BankAnswers.class).accepted(ines(), file, "brought there");
         courier.carry(Instant.now());
 
         assertThat(state(file)).isEqualTo(SendingState.STUCK);
@@ -285,9 +283,8 @@ class SendingTest {
         carryUntilKnown(file);
 
         assertThat(state(file)).isEqualTo(SendingState.SENT);
-        BankFiles.Content content = bean(BankFiles.class).content(file);
-        assertThat(Files.readAllBytes(App.FOLDERS.resolve("in").resolve(content.name())))
-                .isEqualTo(content.bytes());
+        String name = bean(BankFiles.class).made(file).name();
+        assertThat(Files.readAllBytes(App.FOLDERS.resolve("in").resolve(name))).isEqualTo(Channelled.bytes(file));
     }
 
     @Test
@@ -297,7 +294,8 @@ class SendingTest {
         Files.createSymbolicLink(link, elsewhere);
         try (Talk talk = new FolderTalk(App.FOLDERS)) {
             assertThatThrownBy(() -> talk.read("way-out/secret.txt", 100)).hasMessageContaining("does not lie in");
-            assertThatThrownBy(() -> talk.write("way-out/new.txt", new byte[1])).isInstanceOf(IOException.class);
+            assertThatThrownBy(() -> talk.write("way-out/new.txt", java.io.InputStream.nullInputStream()))
+                    .isInstanceOf(IOException.class);
         } finally {
             Files.delete(link);
         }

@@ -1,0 +1,150 @@
+package leveltally.server.bankfiles;
+
+import jakarta.persistence.EntityManager;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.security.DigestInputStream;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Objects;
+import leveltally.core.bankfiles.BankFile;
+import leveltally.core.bankfiles.FilePurpose;
+import leveltally.core.bankfiles.Laid;
+import leveltally.core.bankfiles.Layout;
+import leveltally.core.bankfiles.RecordWriter;
+import leveltally.core.bankfiles.StoredRecords;
+import leveltally.core.bankfiles.Sums;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.money.Money;
+import leveltally.server.ledger.BankAccount;
+import leveltally.server.ledger.BankAccounts;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Whether the files the bank goes by still say what was paid (law L5): their bytes, record by record. */
+@Service
+public class FileTruth {
+    private static final int AT_ONCE = 2_000;
+    private static final int MOST_FINDINGS = 20;
+
+    private final EntityManager entities;
+    private final JdbcClient jdbc;
+    private final BankAccounts accounts;
+    private final FileParts parts;
+    private final JsonMapper json;
+
+    FileTruth(EntityManager entities, JdbcClient jdbc, BankAccounts accounts, FileParts parts, JsonMapper json) {
+        this.entities = entities;
+        this.jdbc = jdbc;
+        this.accounts = accounts;
+        this.parts = parts;
+        this.json = json;
+    }
+
+    /**
+     * Reads every file the bank may go by, byte by byte, against the payments as they are.
+     *
+     * @return a sentence for each record that says something else
+     */
+    @Transactional(readOnly = true)
+    public List<String> untrueRecords() {
+        List<String> findings = new ArrayList<>();
+        jdbc.sql("SELECT id FROM bank_file WHERE state <> :refused ORDER BY id")
+                .param("refused", BankFileEntity.State.REFUSED.name())
+                .query(Long.class)
+                .list()
+                .forEach(id -> findings.addAll(untrue(entities.find(BankFileEntity.class, id))));
+        return findings;
+    }
+
+    private List<String> untrue(BankFileEntity file) {
+        List<String> findings = new ArrayList<>();
+        try {
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            try (InputStream content = new DigestInputStream(parts.open(file.id), digest)) {
+                if (file.purpose == FilePurpose.POSITIVE_PAY) {
+                    compare(file, content, findings);
+                }
+                content.transferTo(java.io.OutputStream.nullOutputStream());
+            }
+            if (!HexFormat.of().formatHex(digest.digest()).equals(file.contentHash)) {
+                findings.add("Bank file " + file.serial + " is not what it was when it was made");
+            }
+        } catch (IOException broken) {
+            throw new UncheckedIOException(broken);
+        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
+            throw new IllegalStateException(everyPlatformHasIt);
+        }
+        return findings;
+    }
+
+    /** What header and trailer add up is added up from the details; those are compared. */
+    private void compare(BankFileEntity file, InputStream content, List<String> findings) throws IOException {
+        BankAccount account = accounts.get(new BankAccountId(file.bankAccountId));
+        Layout layout = BankLayoutFile.read(
+                entities.find(LayoutEntity.class, Objects.requireNonNull(file.layoutId)).definition, json);
+        RecordWriter writer = new RecordWriter(
+                layout,
+                new BankFile.About(
+                        account.routingNumber(), account.accountNumber(), account.currency(), file.madeOn, file.serial),
+                Sums.none(account.currency()),
+                none -> {});
+        StoredRecords written = new StoredRecords(layout, content);
+        for (int i = 0; i < layout.before(); i++) {
+            written.next();
+        }
+        int at = layout.before();
+        for (int from = 1; from <= file.items; from += AT_ONCE) {
+            for (BankFile.Item item : paid(file.id, from)) {
+                for (Laid record : writer.details(item)) {
+                    String says = written.next();
+                    at++;
+                    if (!record.text().equals(says) && findings.size() < MOST_FINDINGS) {
+                        findings.add("Bank file " + file.serial + ", record " + at + ": it says “"
+                                + (says == null ? "" : says.strip()) + "”, the payment of check " + item.printed()
+                                + " says “" + record.text().strip() + "”");
+                    }
+                }
+            }
+        }
+        int behind = 0;
+        while (written.next() != null) {
+            behind++;
+        }
+        if (behind != layout.after()) {
+            findings.add("Bank file " + file.serial + " has " + (at + behind) + " records, its events make "
+                    + (at + layout.after()));
+        }
+    }
+
+    /** Events as the payments say them now, from a place of the file on. */
+    private List<BankFile.Item> paid(long file, int from) {
+        return jdbc.sql("""
+                        SELECT e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, p.amount_minor, p.currency, p.check_date,
+                          CASE WHEN e.kind = 'ISSUE' THEN p.check_date ELSE e.event_date END AS told_date, p.payee
+                        FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id
+                        JOIN check_number n ON n.id = e.check_number_id JOIN number_series s ON s.id = n.series_id
+                        JOIN payment p ON p.id = n.payment_id
+                        WHERE x.file_id = :file AND x.position >= :from AND x.position < :until ORDER BY x.position
+                        """)
+                .param("file", file)
+                .param("from", from)
+                .param("until", from + AT_ONCE)
+                .query((r, n) -> new BankFile.Item(
+                        BankFile.Item.Kind.valueOf(r.getString("kind")),
+                        r.getLong("number"),
+                        r.getString("printed"),
+                        Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
+                        r.getObject("check_date", LocalDate.class),
+                        r.getObject("told_date", LocalDate.class),
+                        r.getString("payee")))
+                .list();
+    }
+}

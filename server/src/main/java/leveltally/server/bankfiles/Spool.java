@@ -1,0 +1,80 @@
+package leveltally.server.bankfiles;
+
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.DigestOutputStream;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+import java.util.List;
+import leveltally.core.bankfiles.BankFile;
+import leveltally.core.bankfiles.Laid;
+import leveltally.core.bankfiles.Layout;
+
+/** A file while it is written, on disk, so that its length and its hash are known before anything is kept. */
+final class Spool implements AutoCloseable {
+    private final Layout layout;
+    private final Path path;
+    private final MessageDigest digest;
+    private final OutputStream out;
+
+    Spool(Layout layout) {
+        this.layout = layout;
+        try {
+            this.digest = MessageDigest.getInstance("SHA-256");
+            this.path = Files.createTempFile("level-tally-", ".bank");
+            this.out = new BufferedOutputStream(new DigestOutputStream(Files.newOutputStream(path), digest), 1 << 16);
+            BankFile.begin(layout, out);
+        } catch (IOException full) {
+            throw new UncheckedIOException(full);
+        } catch (NoSuchAlgorithmException everyPlatformHasIt) {
+            throw new IllegalStateException(everyPlatformHasIt);
+        }
+    }
+
+    void write(List<Laid> records) {
+        try {
+            for (Laid record : records) {
+                BankFile.write(layout, record, out);
+            }
+        } catch (IOException full) {
+            throw new UncheckedIOException(full);
+        }
+    }
+
+    /** How long it is, and the hash of its bytes. */
+    record Written(long bytes, String hash) {}
+
+    /** Nothing is written behind this. */
+    Written end() {
+        try {
+            out.close();
+            return new Written(Files.size(path), HexFormat.of().formatHex(digest.digest()));
+        } catch (IOException full) {
+            throw new UncheckedIOException(full);
+        }
+    }
+
+    InputStream content() {
+        try {
+            return Files.newInputStream(path);
+        } catch (IOException gone) {
+            throw new UncheckedIOException(gone);
+        }
+    }
+
+    @Override
+    public void close() {
+        try {
+            out.close();
+            Files.deleteIfExists(path);
+        } catch (IOException busy) {
+            throw new UncheckedIOException(busy);
+        }
+    }
+}
