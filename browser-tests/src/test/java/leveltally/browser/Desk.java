@@ -182,6 +182,11 @@ final class Desk {
         }
     }
 
+    /** Whether there is such a thing now. */
+    boolean has(By what) {
+        return !driver.findElements(what).isEmpty();
+    }
+
     WebElement list() {
         WebElement list = patience().until(d -> d.findElement(By.cssSelector("[role=grid]")));
         patience()

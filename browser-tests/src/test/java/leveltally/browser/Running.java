@@ -31,10 +31,15 @@ final class Running {
     /** One for all tests of a run; the demo comes from the copy that {@code ./test} had kept, or is made anew. */
     static synchronized Running shared() {
         if (shared == null) {
-            String copy = System.getenv("LEVELTALLY_DEMO_COPY");
-            shared = begin(List.of(), copy == null ? List.of() : List.of("--restore", copy));
+            shared = demo();
         }
         return shared;
+    }
+
+    /** One more with the demo, for a test after which it is another day. */
+    static Running demo() {
+        String copy = System.getenv("LEVELTALLY_DEMO_COPY");
+        return begin(List.of(), copy == null ? List.of() : List.of("--restore", copy));
     }
 
     /** One more, as a company starts it: without anything made up. */

@@ -18,6 +18,7 @@ import tools.jackson.databind.json.JsonMapper;
  */
 public final class PracticeBank {
     private static final JsonMapper JSON = new JsonMapper();
+    private static final int SHOWN = 4;
 
     private final Path home;
 
@@ -53,9 +54,10 @@ public final class PracticeBank {
         }
     }
 
-    /** The folder in which its files come and go, below the root of its port. */
+    /** The folder in which its files come and go, below the root of its port; it shows no more of the number than its end. */
     public static String folder(String accountNumber) {
-        return "account-" + accountNumber.replaceAll("\\D", "");
+        String digits = accountNumber.replaceAll("\\D", "");
+        return "account-" + digits.substring(Math.max(0, digits.length() - SHOWN));
     }
 
     Path desk() {
@@ -64,6 +66,19 @@ public final class PracticeBank {
 
     private Path desk(String accountNumber) {
         return desk().resolve(folder(accountNumber));
+    }
+
+    /** A folder below the root of its port is there, also before an account begins. */
+    public void keep(String folder) {
+        Path path = desk().resolve(folder.replaceFirst("^/+", "")).normalize();
+        if (!path.startsWith(desk())) {
+            throw new IllegalArgumentException("folder: " + folder + " does not lie at the bank");
+        }
+        try {
+            Files.createDirectories(path);
+        } catch (IOException unwritable) {
+            throw new UncheckedIOException(unwritable);
+        }
     }
 
     private Path books(String accountNumber) {

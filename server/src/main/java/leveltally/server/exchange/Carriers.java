@@ -41,6 +41,8 @@ class Carriers {
                 if (!standIn.isThere()) {
                     throw new IOException("the bank to practise on is there in the demo only");
                 }
+                standIn.bank().keep(channel.out().path());
+                standIn.bank().keep(channel.in().path());
                 BankDoor door = standIn.door();
                 yield SftpTalk.open(new SftpTalk.Address(
                         "127.0.0.1", door.port(), door.user(), door.password(), door.fingerprint()));
