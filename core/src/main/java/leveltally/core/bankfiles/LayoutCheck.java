@@ -34,6 +34,10 @@ public final class LayoutCheck {
         if (!canWrite(layout.encoding())) {
             wrong.add(new Wrong(0, 0, "“" + layout.encoding() + "” is no encoding this machine can write."));
         }
+        if (List.of("UTF-16", "UTF-32").contains(layout.encoding().toUpperCase(Locale.ROOT))) {
+            wrong.add(new Wrong(
+                    0, 0, "Say which byte comes first: " + layout.encoding() + "LE or " + layout.encoding() + "BE."));
+        }
         if (layout.byteOrderMark()
                 && !layout.encoding().toUpperCase(Locale.ROOT).startsWith("UTF-")) {
             wrong.add(

@@ -38,7 +38,11 @@ public record LayoutRecord(Place place, Tells tells, List<LayoutField> fields) {
         VOIDS;
 
         boolean holds(BankFile.Item item) {
-            return mayTell(item.kind().name());
+            return switch (this) {
+                case BOTH -> true;
+                case ISSUES -> item.kind() == BankFile.Item.Kind.ISSUE;
+                case VOIDS -> item.kind() == BankFile.Item.Kind.VOID;
+            };
         }
 
         /** @param kind of an event, {@code null} while it is not known */

@@ -1,5 +1,6 @@
 package leveltally.core.bankfiles;
 
+import java.nio.charset.CharsetEncoder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
@@ -11,7 +12,10 @@ public final class RecordWriter {
     private final BankFile.About about;
     private final Sums sums;
     private final Consumer<BankFile.Finding> findings;
-    private final java.nio.charset.CharsetEncoder encoder;
+    private final List<List<FieldPen>> pens = new ArrayList<>();
+    /** In which records a payee goes on in another field. */
+    private final List<Boolean> goOn = new ArrayList<>();
+
     private int row;
 
     /**
@@ -23,7 +27,13 @@ public final class RecordWriter {
         this.about = about;
         this.sums = sums;
         this.findings = findings;
-        this.encoder = layout.charset().newEncoder();
+        CharsetEncoder encoder = layout.charset().newEncoder();
+        for (LayoutRecord record : layout.records()) {
+            goOn.add(record.fields().stream().anyMatch(field -> field.source() == Source.PAYEE_GOES_ON));
+            pens.add(record.fields().stream()
+                    .map(field -> new FieldPen(field, layout.shape(), encoder, sentence -> tell(field, sentence)))
+                    .toList());
+        }
     }
 
     public List<Laid> header() {
@@ -36,6 +46,18 @@ public final class RecordWriter {
         return all(LayoutRecord.Place.DETAIL, item);
     }
 
+    /** The same without saying where each field stands: their texts with their ends. */
+    public void details(BankFile.Item item, StringBuilder to) {
+        row++;
+        for (int kind = 0; kind < layout.records().size(); kind++) {
+            LayoutRecord record = layout.records().get(kind);
+            if (record.place() == LayoutRecord.Place.DETAIL && record.tells().holds(item)) {
+                write(kind, item, to, null);
+                to.append(layout.lineEnd().characters());
+            }
+        }
+    }
+
     public List<Laid> trailer() {
         row = 0;
         return all(LayoutRecord.Place.TRAILER, null);
@@ -46,32 +68,43 @@ public final class RecordWriter {
         for (int kind = 0; kind < layout.records().size(); kind++) {
             LayoutRecord record = layout.records().get(kind);
             if (record.place() == place && (item == null || record.tells().holds(item))) {
-                laid.add(laid(kind, record, item));
+                laid.add(laid(kind, item));
             }
         }
         return laid;
     }
 
-    private Laid laid(int kind, LayoutRecord record, BankFile.@Nullable Item item) {
+    private Laid laid(int kind, BankFile.@Nullable Item item) {
         StringBuilder text = new StringBuilder();
         List<Laid.Span> spans = new ArrayList<>();
-        String payee = item == null ? "" : item.payee();
-        for (LayoutField field : record.fields()) {
-            if (layout.shape() instanceof Shape.Delimited by && !spans.isEmpty()) {
-                text.append(by.separator());
-            }
-            int from = text.length();
-            if (field.source() == Source.PAYEE || field.source() == Source.PAYEE_GOES_ON) {
-                boolean more = record.fields().stream().anyMatch(one -> one.source() == Source.PAYEE_GOES_ON);
-                String line = more && field.source() == Source.PAYEE ? firstLine(payee, field.width()) : payee;
-                payee = payee.substring(line.length()).strip();
-                text.append(put(field, line, ""));
-            } else {
-                text.append(put(field, item));
-            }
-            spans.add(new Laid.Span(from, text.length()));
-        }
+        write(kind, item, text, spans);
         return new Laid(text.toString(), kind, row, spans);
+    }
+
+    /** @param spans takes where each field stands; null where nobody asks */
+    private void write(int kind, BankFile.@Nullable Item item, StringBuilder to, @Nullable List<Laid.Span> spans) {
+        int begin = to.length();
+        List<FieldPen> fields = pens.get(kind);
+        String payee = item == null ? "" : item.payee();
+        for (int i = 0; i < fields.size(); i++) {
+            FieldPen pen = fields.get(i);
+            if (i > 0 && layout.shape() instanceof Shape.Delimited by) {
+                to.append(by.separator());
+            }
+            int from = to.length() - begin;
+            if (pen.field().source() == Source.PAYEE && goOn.get(kind)) {
+                String line = firstLine(payee, pen.field().width());
+                payee = payee.substring(line.length()).strip();
+                pen.text(line, to);
+            } else if (pen.field().source() == Source.PAYEE || pen.field().source() == Source.PAYEE_GOES_ON) {
+                pen.text(payee, to);
+            } else {
+                write(pen, item, to);
+            }
+            if (spans != null) {
+                spans.add(new Laid.Span(from, to.length() - begin));
+            }
+        }
     }
 
     /** As many whole words as have room; a word longer than that is broken. */
@@ -83,63 +116,20 @@ public final class RecordWriter {
         return payee.substring(0, blank > 0 ? blank : width);
     }
 
-    private String put(LayoutField field, BankFile.@Nullable Item item) {
-        FieldText text = new FieldText(field, layout.shape(), sentence -> tell(field, sentence));
-        return switch (field.source().form()) {
-            case AMOUNT -> {
-                var amount = amount(field.source(), item);
-                yield put(field, text.amount(amount), text.sign(amount));
+    private void write(FieldPen pen, BankFile.@Nullable Item item, StringBuilder to) {
+        LayoutField field = pen.field();
+        switch (field.source().form()) {
+            case AMOUNT -> pen.amount(amount(field.source(), item), to);
+            case HASH -> pen.hash(hash(field.source()), to);
+            case DAY -> pen.day(day(field.source(), item), to);
+            case FIGURE -> pen.figure(figure(field.source(), item), to);
+            case TEXT -> {
+                if (field.source() == Source.NUMBER_AS_PRINTED) {
+                    pen.once(of(item).printed(), to);
+                } else {
+                    pen.text(value(field, item), to);
+                }
             }
-            case HASH -> put(field, text.hash(hash(field.source())), "");
-            case DAY -> put(field, text.day(day(field.source(), item)), "");
-            case TEXT, FIGURE -> put(field, value(field, item), "");
-        };
-    }
-
-    private String put(LayoutField field, String value, String sign) {
-        FieldText text = new FieldText(field, layout.shape(), sentence -> tell(field, sentence));
-        String placed = text.placed(text.written(value), sign);
-        checkCharacters(field, placed);
-        return layout.shape() instanceof Shape.Delimited by ? delimited(field, placed, by) : placed;
-    }
-
-    private String delimited(LayoutField field, String value, Shape.Delimited by) {
-        String quote = String.valueOf(by.quote());
-        String separator = String.valueOf(by.separator());
-        boolean special = value.contains(separator) || value.contains(quote);
-        boolean quoted = switch (by.quoting()) {
-            case NEVER -> false;
-            case WHERE_NEEDED -> special;
-            case TEXTS -> field.source().form() == Source.Form.TEXT;
-            case ALWAYS -> true;
-        };
-        boolean inTheWay = quoted ? value.contains(quote) : special;
-        if (inTheWay && (by.escape() == Shape.Escape.NONE || !quoted && by.escape() == Shape.Escape.DOUBLED)) {
-            tell(
-                    field,
-                    "“" + value
-                            + "” holds a character that separates or quotes fields, and the layout has no way to write"
-                            + " it. Quote it, or name what replaces it.");
-        }
-        String text = value;
-        if (by.escape() == Shape.Escape.BACKSLASH) {
-            text = text.replace("\\", "\\\\").replace(quote, "\\" + quote);
-            text = quoted ? text : text.replace(separator, "\\" + separator);
-        } else if (quoted && by.escape() == Shape.Escape.DOUBLED) {
-            text = text.replace(quote, quote + quote);
-        }
-        return quoted ? quote + text + quote : text;
-    }
-
-    private void checkCharacters(LayoutField field, String value) {
-        if (!encoder.canEncode(value)) {
-            value.codePoints()
-                    .filter(c -> !encoder.canEncode(Character.toString(c)))
-                    .findFirst()
-                    .ifPresent(c -> tell(
-                            field,
-                            "“" + Character.toString(c) + "” in “" + value.strip() + "” is not in " + layout.encoding()
-                                    + ". Name what replaces it, or change the encoding."));
         }
     }
 
@@ -152,20 +142,26 @@ public final class RecordWriter {
             case CONSTANT -> field.value();
             case FILLER -> "";
             case KIND -> of(item).kind().name();
-            case NUMBER -> String.valueOf(of(item).number());
             case NUMBER_AS_PRINTED -> of(item).printed();
             case REFERENCE -> of(item).reference();
             case TEXT -> of(item).text();
-            case ROW -> String.valueOf(row);
             case ACCOUNT_NUMBER -> about.accountNumber();
             case ROUTING_NUMBER -> about.routingNumber();
             case CURRENCY -> about.currency().getCurrencyCode();
-            case FILE_SERIAL -> String.valueOf(about.serial());
-            case RECORD_COUNT -> String.valueOf(recordCount());
-            case COUNT -> String.valueOf(sums.count());
-            case ISSUE_COUNT -> String.valueOf(sums.issues());
-            case VOID_COUNT -> String.valueOf(sums.voids());
-            default -> throw new IllegalArgumentException(field.source() + " is no text and no figure");
+            default -> throw new IllegalArgumentException(field.source() + " is no text");
+        };
+    }
+
+    private long figure(Source source, BankFile.@Nullable Item item) {
+        return switch (source) {
+            case NUMBER -> of(item).number();
+            case ROW -> row;
+            case FILE_SERIAL -> about.serial();
+            case RECORD_COUNT -> recordCount();
+            case COUNT -> sums.count();
+            case ISSUE_COUNT -> sums.issues();
+            case VOID_COUNT -> sums.voids();
+            default -> throw new IllegalArgumentException(source + " is no figure");
         };
     }
 

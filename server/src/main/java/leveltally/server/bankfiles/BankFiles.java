@@ -266,7 +266,7 @@ public class BankFiles {
                 }
             });
             spool.write(writer.header());
-            items.accept(item -> spool.write(writer.details(item)));
+            items.accept(item -> spool.write(to -> writer.details(item, to)));
             spool.write(writer.trailer());
             Spool.Written written = spool.end();
             findings.stream().findFirst().ifPresent(first -> {

@@ -12,16 +12,20 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.function.Consumer;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.bankfiles.Laid;
 import leveltally.core.bankfiles.Layout;
 
 /** A file while it is written, on disk, so that its length and its hash are known before anything is kept. */
 final class Spool implements AutoCloseable {
+    private static final int AT_ONCE = 1 << 16;
+
     private final Layout layout;
     private final Path path;
     private final MessageDigest digest;
     private final OutputStream out;
+    private final StringBuilder some = new StringBuilder();
 
     Spool(Layout layout) {
         this.layout = layout;
@@ -38,10 +42,23 @@ final class Spool implements AutoCloseable {
     }
 
     void write(List<Laid> records) {
+        for (Laid record : records) {
+            write(to -> to.append(record.text()).append(layout.lineEnd().characters()));
+        }
+    }
+
+    /** Appends what is told of one event; it goes to disk some of it at a time. */
+    void write(Consumer<StringBuilder> record) {
+        record.accept(some);
+        if (some.length() >= AT_ONCE) {
+            writeSome();
+        }
+    }
+
+    private void writeSome() {
         try {
-            for (Laid record : records) {
-                BankFile.write(layout, record, out);
-            }
+            out.write(some.toString().getBytes(layout.charset()));
+            some.setLength(0);
         } catch (IOException full) {
             throw new UncheckedIOException(full);
         }
@@ -52,6 +69,7 @@ final class Spool implements AutoCloseable {
 
     /** Nothing is written behind this. */
     Written end() {
+        writeSome();
         try {
             out.close();
             return new Written(Files.size(path), HexFormat.of().formatHex(digest.digest()));
