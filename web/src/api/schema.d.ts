@@ -2340,6 +2340,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-layouts/try-field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tried_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-layouts/test-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-layouts/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-incoming/{id}/take-back": {
         parameters: {
             query?: never;
@@ -3787,7 +3835,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["sample"];
+        get: operations["sample_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6358,9 +6406,57 @@ export interface components {
             ends: number[];
         };
         TriedBankLayoutView: {
-            wrong: string[];
+            wrong: components["schemas"]["WrongPart"][];
             fileName: string;
             preview?: components["schemas"]["PreviewView"];
+        };
+        WrongPart: {
+            /** Format: int32 */
+            record: number;
+            /** Format: int32 */
+            field: number;
+            sentence: string;
+        };
+        TriedField: {
+            text: string;
+            /** Format: int64 */
+            account: number;
+            /** Format: int32 */
+            record: number;
+            /** Format: int32 */
+            field: number;
+            value: string;
+        };
+        FieldTry: {
+            written: string;
+            findings: string[];
+        };
+        LaidSample: {
+            text: string;
+            /** Format: int64 */
+            account: number;
+            sample: string;
+        };
+        Differs: {
+            /** Format: int32 */
+            field: number;
+            name: string;
+            sentence: string;
+        };
+        SampleLine: {
+            /** Format: int32 */
+            line: number;
+            text: string;
+            /** Format: int32 */
+            kind: number;
+            spans: components["schemas"]["Span"][];
+            differences: components["schemas"]["Differs"][];
+        };
+        Span: {
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            to: number;
         };
         SetAsideIncoming: {
             why: string;
@@ -6478,6 +6574,8 @@ export interface components {
         PositivePayWanted: {
             /** Format: int64 */
             layout: number;
+            /** Format: date */
+            from?: string;
         };
         Movement: {
             /** Format: date */
@@ -12219,6 +12317,78 @@ export interface operations {
             };
         };
     };
+    tried_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TriedField"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldTry"];
+                };
+            };
+        };
+    };
+    test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TriedBankLayout"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+        };
+    };
+    sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LaidSample"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleLine"][];
+                };
+            };
+        };
+    };
     takeBack_3: {
         parameters: {
             query?: never;
@@ -14395,7 +14565,7 @@ export interface operations {
             };
         };
     };
-    sample: {
+    sample_1: {
         parameters: {
             query?: never;
             header?: never;

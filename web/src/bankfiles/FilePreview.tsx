@@ -9,7 +9,16 @@ interface Spot {
 }
 
 /** The records with a ruler: each character leads to its field, and the field to where it stands in every record. */
-export function FilePreview({ preview }: { preview: Preview }) {
+export function FilePreview({
+  preview,
+  meant,
+  onMeant,
+}: {
+  preview: Preview;
+  /** The field that is chosen elsewhere: its record's kind, and its place there. */
+  meant?: { record: number; field: number };
+  onMeant?: (kind: number, field: number) => void;
+}) {
   const [at, setAt] = useState<Spot>();
   const { records, kinds } = preview;
   const width = Math.max(0, ...records.map((record) => record.text.length));
@@ -33,6 +42,10 @@ export function FilePreview({ preview }: { preview: Preview }) {
           const spot = (event.target as HTMLElement).dataset;
           if (spot.record) setAt({ record: Number(spot.record), field: Number(spot.field) });
         }}
+        onClick={(event) => {
+          const spot = (event.target as HTMLElement).dataset;
+          if (spot.record) onMeant?.(records[Number(spot.record)]!.kind, Number(spot.field));
+        }}
         onKeyDown={(event) => {
           const next = moved(event.key, at ?? { record: 0, field: -1 }, preview);
           if (!next) return;
@@ -55,7 +68,9 @@ export function FilePreview({ preview }: { preview: Preview }) {
                     ? r === at.record
                       ? "bg-harbour text-sheet"
                       : "bg-cursor"
-                    : ""
+                    : meant && record.kind === meant.record && f === meant.field
+                      ? "bg-cursor"
+                      : ""
                 }
               >
                 {record.text.slice(f === 0 ? 0 : record.ends[f - 1], end)}

@@ -4,7 +4,7 @@ import { api, call } from "../api/client";
 import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
 import { DeedDialog } from "../parts/DeedDialog";
-import { ChoiceEntry, Entry, Form } from "../parts/Form";
+import { ChoiceEntry, DayEntry, Entry, Form } from "../parts/Form";
 import { useKeptForm } from "../parts/useKeptForm";
 import { useAgain, type Account } from "./BankAccountPage";
 
@@ -75,12 +75,15 @@ function Begin({ account, onClose }: { account: Account; onClose: () => void }) 
   });
   const form = useKeptForm(
     `positive pay ${account.id}`,
-    { layout: "" },
+    { layout: "", from: "" },
     (typed) =>
       call(
         api.POST("/api/bank-accounts/{id}/positive-pay", {
           params: { path: { id: account.id } },
-          body: { layout: Number(typed.layout || layouts.data?.[0]?.id || 0) },
+          body: {
+            layout: Number(typed.layout || layouts.data?.[0]?.id || 0),
+            from: typed.from || undefined,
+          },
         }),
       ),
     {
@@ -97,6 +100,7 @@ function Begin({ account, onClose }: { account: Account; onClose: () => void }) 
         label="In which layout"
         choices={(layouts.data ?? []).map((one) => ({ value: String(one.id), text: one.name }))}
       />
+      {account.layout && <DayEntry name="from" label="From which day; empty for today" />}
       <p className="text-faint">
         Every check posted or voided from now on waits at the station Bank. What was posted before is not
         told.

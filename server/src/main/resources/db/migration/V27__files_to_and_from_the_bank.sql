@@ -128,3 +128,10 @@ BEGIN
 END//
 DELIMITER ;
 GRANT SELECT, INSERT ON bank_file_part TO ${appUser};
+
+-- A bank takes files in another layout from a day on.
+ALTER TABLE bank_account
+  ADD COLUMN next_layout_id BIGINT REFERENCES bank_file_layout (id),
+  ADD COLUMN next_layout_from DATE,
+  ADD CONSTRAINT next_layout_has_its_day CHECK ((next_layout_id IS NULL) = (next_layout_from IS NULL)
+    AND (next_layout_id IS NULL OR layout_id IS NOT NULL));

@@ -63,16 +63,40 @@ public record BankFile(List<Laid> records, byte[] bytes, List<Finding> findings)
         }
     }
 
-    /** What the file as a whole is about. */
+    /**
+     * What the file as a whole is about.
+     *
+     * @param test a bank tries it, and does nothing of what it says
+     */
     public record About(
-            String routingNumber, String accountNumber, Currency currency, LocalDate fileDate, long serial) {
+            String routingNumber,
+            String accountNumber,
+            Currency currency,
+            LocalDate fileDate,
+            long serial,
+            boolean test) {
         private static final int SHOWN = 4;
+
+        /** A file that counts. */
+        public About(String routingNumber, String accountNumber, Currency currency, LocalDate fileDate, long serial) {
+            this(routingNumber, accountNumber, currency, fileDate, serial, false);
+        }
+
+        /** The same for a file a bank only tries. */
+        public About tested() {
+            return new About(routingNumber, accountNumber, currency, fileDate, serial, true);
+        }
 
         /** The same with zeros in the account number but for its end: whatever a layout makes of it, no more is shown. */
         public About masked() {
             int hidden = Math.max(0, accountNumber.length() - SHOWN);
             return new About(
-                    routingNumber, "0".repeat(hidden) + accountNumber.substring(hidden), currency, fileDate, serial);
+                    routingNumber,
+                    "0".repeat(hidden) + accountNumber.substring(hidden),
+                    currency,
+                    fileDate,
+                    serial,
+                    test);
         }
     }
 

@@ -98,6 +98,7 @@ final class FieldValue {
         TOLD("ISSUE", "VOID"),
         DECIDED("PAY", "RETURN"),
         ANSWERED("TAKEN", "REFUSED"),
+        MODE("LIVE", "TEST"),
         PAID("PAID", "REVERSED"),
         MOVED("OUT", "IN");
 

@@ -25,6 +25,9 @@ public final class FileName {
             part.appendReplacement(name, Matcher.quoteReplacement(said(part.group(1), part.group(2), about)));
         }
         part.appendTail(name);
+        if (about.test()) {
+            name.insert(0, "TEST-");
+        }
         if (!PLAIN.matcher(name).matches()) {
             throw refused("“" + name + "” is no name for a file. Use letters, digits, points and dashes, and {account},"
                     + " {date:yyyyMMdd} and {serial:6}.");

@@ -168,7 +168,7 @@ public final class RecordReader {
         for (int i = 0; i < cells.size(); i++) {
             LayoutField field = record.fields().get(i);
             try {
-                Object value = value(field, cells.get(i));
+                Object value = value(field, cells.get(i), currency);
                 if (value != null
                         && values.put(field.source(), value) instanceof String payee
                         && field.source() == Source.PAYEE_GOES_ON) {
@@ -183,7 +183,7 @@ public final class RecordReader {
     }
 
     /** Null for what is not asked of a file, and for what is empty. */
-    private @Nullable Object value(LayoutField field, String stands) throws FieldValue.Unreadable {
+    static @Nullable Object value(LayoutField field, String stands, Currency currency) throws FieldValue.Unreadable {
         if (field.source() == Source.CONSTANT || field.source() == Source.FILLER || stands.isBlank()) {
             return null;
         }
@@ -235,6 +235,14 @@ public final class RecordReader {
 
     /** Its records, whatever ends them; blank lines at the end are none. */
     private List<String> lines(String text) {
+        List<String> lines = lines(layout, text);
+        if (lines.isEmpty()) {
+            throw refused("empty", "There is nothing in it.");
+        }
+        return lines;
+    }
+
+    static List<String> lines(Layout layout, String text) {
         String whole = text.endsWith(END_OF_TAPE) ? text.substring(0, text.length() - 1) : text;
         List<String> lines =
                 layout.lineEnd() == Layout.LineEnd.NONE && !LINE.matcher(whole).find()
@@ -242,9 +250,6 @@ public final class RecordReader {
                         : new ArrayList<>(List.of(LINE.split(whole, -1)));
         while (!lines.isEmpty() && lines.get(lines.size() - 1).isBlank()) {
             lines.remove(lines.size() - 1);
-        }
-        if (lines.isEmpty()) {
-            throw refused("empty", "There is nothing in it.");
         }
         return lines;
     }

@@ -147,6 +147,7 @@ public final class RecordWriter {
             case TEXT -> of(item).text();
             case ACCOUNT_NUMBER -> about.accountNumber();
             case ROUTING_NUMBER -> about.routingNumber();
+            case LIVE_OR_TEST -> about.test() ? "TEST" : "LIVE";
             case CURRENCY -> about.currency().getCurrencyCode();
             default -> throw new IllegalArgumentException(field.source() + " is no text");
         };

@@ -41,6 +41,8 @@ public enum Source {
     FILE_DATE(Of.FILE, Form.DAY),
     /** The number of the file, or of the statement. */
     FILE_SERIAL(Of.FILE, Form.FIGURE),
+    /** LIVE, or TEST where a bank only tries the file; mostly substituted. */
+    LIVE_OR_TEST(Of.FILE, Form.TEXT, Uses.WRITTEN),
     /** The name under which a bank was given the file it answers. */
     FILE_NAME(Of.FILE, Form.TEXT, Uses.ANSWER),
     /** TAKEN or REFUSED: what a bank says of the file as a whole. */

@@ -24,6 +24,7 @@ import leveltally.server.bankfiles.WaitingEvents.Which;
 import leveltally.server.checks.BankEvents;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.LayoutInForce;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -99,7 +100,7 @@ public class BankFiles {
     Draft preview(BankAccountId id, LocalDate today, Narrowed narrowed) {
         BankAccount account = accounts.get(id);
         mustBeTold(account);
-        return draft(account, layout(account), today, events.look(account, Which.WAITING, narrowed), MOST_SHOWN);
+        return draft(account, layout(account, today), today, events.look(account, Which.WAITING, narrowed), MOST_SHOWN);
     }
 
     /** What waits, the first of it, as another layout would tell it; where nothing waits, what was told last. */
@@ -109,6 +110,34 @@ public class BankFiles {
         Going waiting = events.look(account, Which.WAITING, Narrowed.NOT);
         Going going = waiting.isNothing() ? events.look(account, Which.TOLD_LAST, Narrowed.NOT) : waiting;
         return draft(account, layout, today, going, MOST_TRIED);
+    }
+
+    /**
+     * The same as a file a bank is to try: marked as such by its name, and in it where the layout has a field for that. It takes no
+     * serial number, is kept nowhere and tells nobody anything.
+     */
+    @Transactional
+    Content test(Actor by, BankAccountId id, Layout layout) {
+        by.mayDo(Deed.SET_BANK_ACCOUNT);
+        BankAccount account = accounts.get(id);
+        Going waiting = events.look(account, Which.WAITING, Narrowed.NOT);
+        Going going = waiting.isNothing() ? events.look(account, Which.TOLD_LAST, Narrowed.NOT) : waiting;
+        List<BankFile.Item> items =
+                events.first(going, MOST_TRIED).stream().map(Told::item).toList();
+        BankFile.About about = about(account, by.today(), 1).tested();
+        BankFile file = BankFile.of(layout, about, items);
+        file.findings().stream().findFirst().ifPresent(BankFiles::doesNotFit);
+        audit.record(
+                by,
+                "make test file",
+                "bank account " + id.value(),
+                Map.of("layout", layout.name(), "events", items.size()));
+        return new Content(FileName.of(layout.fileName(), about), file.bytes());
+    }
+
+    private static void doesNotFit(BankFile.Finding first) {
+        throw Refusal.invalid(
+                "does-not-fit", "Row " + first.row() + ", field " + first.field() + ": " + first.sentence());
     }
 
     /** Without a serial number it is only looked at. */
@@ -189,7 +218,8 @@ public class BankFiles {
 
     private long positivePay(Actor by, BankAccount account, Going going, boolean anew, String narrowed) {
         long serial = accounts.takeFileSerial(account.id());
-        BankFileEntity file = row(by, account, FilePurpose.POSITIVE_PAY, layoutOf(account), serial, going.sums());
+        BankFileEntity file =
+                row(by, account, FilePurpose.POSITIVE_PAY, layoutOf(account, by.today()), serial, going.sums());
         file.anew = anew;
         file.narrowed = narrowed;
         file.followsId = anew ? null : lastRefused(account.id());
@@ -197,7 +227,7 @@ public class BankFiles {
                 by,
                 anew ? "tell bank anew" : "make bank file",
                 file,
-                layout(account),
+                layout(account, by.today()),
                 about(account, by.today(), serial),
                 going.sums(),
                 writes -> events.each(going.ids(), some -> some.forEach(one -> writes.accept(one.item()))));
@@ -269,10 +299,7 @@ public class BankFiles {
             items.accept(item -> spool.write(to -> writer.details(item, to)));
             spool.write(writer.trailer());
             Spool.Written written = spool.end();
-            findings.stream().findFirst().ifPresent(first -> {
-                throw Refusal.invalid(
-                        "does-not-fit", "Row " + first.row() + ", field " + first.field() + ": " + first.sentence());
-            });
+            findings.stream().findFirst().ifPresent(BankFiles::doesNotFit);
             file.fileName = FileName.of(layout.fileName(), about);
             file.bytes = written.bytes();
             file.contentHash = written.hash();
@@ -345,16 +372,16 @@ public class BankFiles {
         }
     }
 
-    private Layout layout(BankAccount account) {
-        return BankLayoutFile.read(entities.find(LayoutEntity.class, layoutOf(account)).definition, json);
+    private Layout layout(BankAccount account, LocalDate today) {
+        return BankLayoutFile.read(entities.find(LayoutEntity.class, layoutOf(account, today)).definition, json);
     }
 
-    private static long layoutOf(BankAccount account) {
-        Long layout = account.layout();
+    private static long layoutOf(BankAccount account, LocalDate today) {
+        LayoutInForce layout = account.layout();
         if (layout == null) {
             throw Refusal.conflict(
                     "no-layout", account.name() + " has no bank file layout. An administrator sets one.");
         }
-        return layout;
+        return layout.on(today);
     }
 }

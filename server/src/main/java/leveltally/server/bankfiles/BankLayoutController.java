@@ -4,13 +4,17 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import leveltally.core.bankfiles.FieldTry;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.LayoutCheck;
+import leveltally.core.bankfiles.SampleLine;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Needs;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -40,6 +44,9 @@ class BankLayoutController {
 
     record KeptBankLayout(@NotNull @Size(max = LONGEST) String text) {}
 
+    /** @param record counted from 1, 0 for the file; {@code field} from 1, 0 for the record */
+    record WrongPart(int record, int field, String sentence) {}
+
     /**
      * What a layout would make of what waits.
      *
@@ -47,7 +54,7 @@ class BankLayoutController {
      * @param fileName how the next file would be called; empty while something is wrong
      * @param preview null while something is wrong
      */
-    record TriedBankLayoutView(List<String> wrong, String fileName, BankController.@Nullable PreviewView preview) {}
+    record TriedBankLayoutView(List<WrongPart> wrong, String fileName, BankController.@Nullable PreviewView preview) {}
 
     @GetMapping
     List<BankLayouts.BankLayoutVersion> all(Actor by) {
@@ -67,10 +74,11 @@ class BankLayoutController {
     TriedBankLayoutView tried(Actor by, @Valid @RequestBody TriedBankLayout wanted) {
         by.mayDo(Deed.READ);
         Layout layout = layouts.read(wanted.text());
-        List<String> wrong = LayoutCheck.of(layout).stream()
-                .map(one -> BankLayouts.inWords(layout, one))
+        List<WrongPart> wrong = LayoutCheck.of(layout).stream()
+                .map(one -> new WrongPart(one.record(), one.field(), BankLayouts.inWords(layout, one)))
                 .toList();
-        if (!wrong.isEmpty()) {
+        // only what the bank is told of checks can be tried on what waits
+        if (!wrong.isEmpty() || layout.use() != Layout.Use.POSITIVE_PAY) {
             return new TriedBankLayoutView(wrong, "", null);
         }
         BankFiles.Draft draft = files.tried(new BankAccountId(wanted.account()), layout, by.today());
@@ -78,6 +86,49 @@ class BankLayoutController {
                 List.of(),
                 leveltally.core.bankfiles.FileName.of(layout.fileName(), draft.about()),
                 BankController.view(draft));
+    }
+
+    /** A field of the layout, counted from 1 within its record, tried with a value. */
+    record TriedField(
+            @NotNull @Size(max = LONGEST) String text,
+            long account,
+            int record,
+            int field,
+            @NotNull @Size(max = 400) String value) {}
+
+    @PostMapping("/try-field")
+    @Needs(Deed.READ)
+    FieldTry tried(Actor by, @Valid @RequestBody TriedField wanted) {
+        by.mayDo(Deed.READ);
+        return layouts.tried(
+                layouts.read(wanted.text()),
+                new BankAccountId(wanted.account()),
+                wanted.record(),
+                wanted.field(),
+                wanted.value());
+    }
+
+    record LaidSample(
+            @NotNull @Size(max = LONGEST) String text,
+            long account,
+            @NotNull @Size(max = LONGEST) String sample) {}
+
+    /** Lays a bank's own sample over a layout. */
+    @PostMapping("/sample")
+    @Needs(Deed.READ)
+    List<SampleLine> sample(Actor by, @Valid @RequestBody LaidSample wanted) {
+        by.mayDo(Deed.READ);
+        return layouts.over(layouts.read(wanted.text()), new BankAccountId(wanted.account()), wanted.sample());
+    }
+
+    /** What waits as a file for the bank to try, marked as such. */
+    @PostMapping(value = "/test-file", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @Needs(Deed.SET_BANK_ACCOUNT)
+    ResponseEntity<byte[]> test(Actor by, @Valid @RequestBody TriedBankLayout wanted) {
+        BankFiles.Content content = files.test(by, new BankAccountId(wanted.account()), layouts.whole(wanted.text()));
+        return ResponseEntity.ok()
+                .header("Content-Disposition", "attachment; filename=\"" + content.name() + "\"")
+                .body(content.bytes());
     }
 
     @PostMapping

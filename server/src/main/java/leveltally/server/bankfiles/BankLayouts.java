@@ -4,11 +4,15 @@ import jakarta.persistence.EntityManager;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.Refusal;
+import leveltally.core.bankfiles.FieldTry;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.LayoutCheck;
+import leveltally.core.bankfiles.SampleLine;
+import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
+import leveltally.server.ledger.BankAccounts;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -21,8 +25,10 @@ class BankLayouts {
     private final JdbcClient jdbc;
     private final JsonMapper json;
     private final AuditTrail audit;
+    private final BankAccounts accounts;
 
-    BankLayouts(EntityManager entities, JdbcClient jdbc, JsonMapper json, AuditTrail audit) {
+    BankLayouts(EntityManager entities, JdbcClient jdbc, JsonMapper json, AuditTrail audit, BankAccounts accounts) {
+        this.accounts = accounts;
         this.entities = entities;
         this.jdbc = jdbc;
         this.json = json;
@@ -44,7 +50,7 @@ class BankLayouts {
                         SELECT l.id, l.name, l.file_use AS `use`, l.version_number AS version,
                           l.version_number = MAX(l.version_number) OVER (PARTITION BY l.name) AS newest,
                           COALESCE((SELECT GROUP_CONCAT(a.name ORDER BY a.name SEPARATOR ', ') FROM bank_account a
-                            WHERE a.layout_id = l.id), '') AS used_by
+                            WHERE l.id IN (a.layout_id, a.next_layout_id)), '') AS used_by
                         FROM bank_file_layout l ORDER BY l.name, l.version_number DESC
                         """).query(BankLayoutVersion.class).list();
     }
@@ -59,6 +65,37 @@ class BankLayouts {
         return BankLayoutFile.typed(BankLayoutFile.read(row.definition, json), json);
     }
 
+    /** @throws Refusal also where something about it is wrong whatever it is used on */
+    Layout whole(String typed) {
+        Layout layout = read(typed);
+        LayoutCheck.of(layout).stream().findFirst().ifPresent(wrong -> {
+            throw Refusal.invalidField("layout-wrong", "text", inWords(layout, wrong));
+        });
+        return layout;
+    }
+
+    /** What one of its fields makes of a value. */
+    @Transactional(readOnly = true)
+    FieldTry tried(Layout layout, BankAccountId account, int record, int field, String value) {
+        if (record < 1
+                || record > layout.records().size()
+                || field < 1
+                || field > layout.records().get(record - 1).fields().size()) {
+            throw Refusal.invalidField("no-field", "field", "The layout has no such field. Choose one.");
+        }
+        return FieldTry.of(
+                layout,
+                layout.records().get(record - 1).fields().get(field - 1),
+                accounts.get(account).currency(),
+                value);
+    }
+
+    /** A bank's own sample over it. */
+    @Transactional(readOnly = true)
+    List<SampleLine> over(Layout layout, BankAccountId account, String sample) {
+        return SampleLine.over(layout, accounts.get(account).currency(), sample);
+    }
+
     Layout read(String typed) {
         return BankLayoutFile.read(json, typed);
     }
@@ -71,10 +108,7 @@ class BankLayouts {
     @Transactional
     BankLayoutVersion keep(Actor by, String typed) {
         by.mayDo(Deed.SET_BANK_ACCOUNT);
-        Layout layout = read(typed);
-        LayoutCheck.of(layout).stream().findFirst().ifPresent(wrong -> {
-            throw Refusal.invalidField("layout-wrong", "text", inWords(layout, wrong));
-        });
+        Layout layout = whole(typed);
         int version = jdbc.sql("SELECT COALESCE(MAX(version_number), 0) + 1 FROM bank_file_layout WHERE name = ?")
                 .param(layout.name())
                 .query(Integer.class)

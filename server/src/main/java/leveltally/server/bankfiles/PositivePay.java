@@ -1,6 +1,10 @@
 package leveltally.server.bankfiles;
 
+import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.ledger.BankAccountId;
@@ -9,6 +13,8 @@ import leveltally.core.people.Deed;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.LayoutInForce;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -26,14 +32,30 @@ public class PositivePay {
         this.setup = setup;
     }
 
-    /** A layout to choose. */
+    /** A version of a layout to choose. */
     public record LayoutChoice(long id, String name) {}
 
-    /** The layouts that are kept, each in its newest version. */
+    /** Which layout is in force, and which from when. */
+    @Transactional(readOnly = true)
+    public String inWords(BankAccount account, LocalDate today) {
+        LayoutInForce layout = account.layout();
+        if (layout == null) {
+            return "";
+        }
+        Map<Long, String> names = layouts().stream().collect(Collectors.toMap(LayoutChoice::id, LayoutChoice::name));
+        String now = names.getOrDefault(layout.on(today), "");
+        LocalDate from = layout.from();
+        return from == null || !from.isAfter(today)
+                ? now
+                : now + "; from " + Dates.inWords(from) + " " + names.getOrDefault(layout.next(), "");
+    }
+
+    /** Every version of every layout, the newest of each first. */
     @Transactional(readOnly = true)
     public List<LayoutChoice> layouts() {
-        return jdbc.sql("SELECT MAX(id) AS id, name FROM bank_file_layout WHERE file_use = :told"
-                        + " GROUP BY name ORDER BY name")
+        return jdbc.sql(
+                        "SELECT id, CONCAT(name, CASE version_number WHEN 1 THEN '' ELSE CONCAT(', version ', version_number) END)"
+                                + " AS name FROM bank_file_layout WHERE file_use = :told ORDER BY bank_file_layout.name, version_number DESC")
                 .param("told", Layout.Use.POSITIVE_PAY.name())
                 .query(LayoutChoice.class)
                 .list();
@@ -42,6 +64,12 @@ public class PositivePay {
     /** Tells the bank of every check posted or voided from now on; what was posted before is not told. */
     @Transactional
     public void begin(Actor by, BankAccountId id, long layout) {
+        begin(by, id, layout, null);
+    }
+
+    /** @param from the day from which files are made in this layout; null for today */
+    @Transactional
+    public void begin(Actor by, BankAccountId id, long layout, @Nullable LocalDate from) {
         by.mayDo(Deed.SET_BANK_ACCOUNT);
         accounts.lock(id).mustBeOpen();
         LayoutChoice chosen = layouts().stream()
@@ -49,7 +77,11 @@ public class PositivePay {
                 .findFirst()
                 .orElseThrow(() -> Refusal.invalidField(
                         "no-layout", "layout", "There is no such layout of a file. Choose one from the list."));
-        setup.positivePay(by, id, layout, chosen.name());
+        if (from != null && from.isAfter(by.today())) {
+            setup.layoutFrom(by, id, layout, from, chosen.name());
+        } else {
+            setup.positivePay(by, id, layout, chosen.name());
+        }
     }
 
     /** @throws Refusal while the bank has not heard everything */

@@ -30,7 +30,7 @@ public record BankAccount(
         String accountNumber,
         AccountId cash,
         boolean positivePay,
-        @Nullable Long layout,
+        @Nullable LayoutInForce layout,
         Money floor,
         Money smallest,
         @Nullable LocalDate thisRun,

@@ -28,6 +28,13 @@ class BankAccountEntity {
     @Nullable
     Long layoutId;
 
+    /** Takes the place of that one from a day on. */
+    @Nullable
+    Long nextLayoutId;
+
+    @Nullable
+    LocalDate nextLayoutFrom;
+
     long nextFileSerial;
     int position;
 

@@ -3,6 +3,7 @@ package leveltally.server.ledger;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.time.DateTimeException;
+import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.Map;
 import leveltally.core.Refusal;
@@ -170,11 +171,28 @@ public class BankAccountSetup {
         BankAccountEntity account = accounts.row(id, LockModeType.PESSIMISTIC_WRITE);
         account.positivePay = layout != null;
         account.layoutId = layout;
+        account.nextLayoutId = null;
+        account.nextLayoutFrom = null;
         audit.record(
                 by,
                 layout == null ? "end positive pay" : "begin positive pay",
                 subject(account.id),
                 Map.of("layout", words));
+    }
+
+    /** Another layout takes the place of the one in force from a day on; one that was to come before is forgotten. */
+    @Transactional
+    public void layoutFrom(Actor by, BankAccountId id, long layout, LocalDate from, String words) {
+        by.mayDo(Deed.SET_BANK_ACCOUNT);
+        BankAccountEntity account = accounts.row(id, LockModeType.PESSIMISTIC_WRITE);
+        Long now = account.layoutId;
+        if (now == null) {
+            throw Refusal.conflict("no-positive-pay", account.name + " has no layout yet. Begin with one today.");
+        }
+        account.layoutId = new LayoutInForce(now, account.nextLayoutId, account.nextLayoutFrom).on(by.today());
+        account.nextLayoutId = layout;
+        account.nextLayoutFrom = from;
+        audit.record(by, "plan bank layout", subject(account.id), Map.of("layout", words, "from", from.toString()));
     }
 
     /**

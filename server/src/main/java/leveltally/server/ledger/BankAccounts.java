@@ -136,6 +136,11 @@ public class BankAccounts {
                 owed == null || issuer == null ? null : new WayToPay.Card(new AccountId(owed), new VendorId(issuer)));
     }
 
+    private static @Nullable LayoutInForce layout(BankAccountEntity a) {
+        Long now = a.layoutId;
+        return now == null ? null : new LayoutInForce(now, a.nextLayoutId, a.nextLayoutFrom);
+    }
+
     private BankAccount view(BankAccountEntity a, List<WayToPay> ways) {
         return new BankAccount(
                 new BankAccountId(a.id),
@@ -146,7 +151,7 @@ public class BankAccounts {
                 seal.open(a.accountNumberSealed),
                 new AccountId(a.cashAccountId),
                 a.positivePay,
-                a.layoutId,
+                layout(a),
                 Money.ofMinor(a.floorMinor, a.currency),
                 Money.ofMinor(a.smallestMinor, a.currency),
                 a.thisRun,

@@ -148,7 +148,8 @@ public class PracticeDays {
             standIn.bank()
                     .agree(
                             account.accountNumber(),
-                            layouts.described(java.util.Objects.requireNonNull(account.layout())),
+                            layouts.described(java.util.Objects.requireNonNull(account.layout())
+                                    .on(today)),
                             PracticeBank.Writes.COLUMNS_AND_CAMT);
             did.addAll(standIn.bank().letPass(account.accountNumber(), today).did());
             came += courier.look(id, Instant.now());

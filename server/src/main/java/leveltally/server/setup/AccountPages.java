@@ -78,7 +78,7 @@ class AccountPages {
                 account.smallest().toString(),
                 account.thisRun(),
                 account.nextRun(),
-                layout(account),
+                positivePay.inWords(account, by.today()),
                 accounts.decisionHour(id).map(String::valueOf).orElse(""),
                 account.closedOn(),
                 account.ways().stream()
@@ -110,14 +110,6 @@ class AccountPages {
                 ? ""
                 : vendors.get(card.issuer()).name() + " on "
                         + ledger.names().getOrDefault(card.owed().value(), "");
-    }
-
-    private String layout(BankAccount account) {
-        return positivePay.layouts().stream()
-                .filter(one -> account.layout() != null && one.id() == account.layout())
-                .map(PositivePay.LayoutChoice::name)
-                .findFirst()
-                .orElse("");
     }
 
     private AccountPage.@Nullable AccountSeries numbers(Actor by, @Nullable NumberSeries of, Currency currency) {

@@ -117,7 +117,8 @@ class BankAccountSetupController {
 
     record HolidayGone(@NotNull LocalDate day) {}
 
-    record PositivePayWanted(long layout) {}
+    /** @param from the day from which files are made in it; null for today */
+    record PositivePayWanted(long layout, @Nullable LocalDate from) {}
 
     record DecisionHourWanted(@NotNull @Size(max = 10) String hour) {}
 
@@ -231,7 +232,7 @@ class BankAccountSetupController {
     @PostMapping("/bank-accounts/{id}/positive-pay")
     @Needs(Deed.SET_BANK_ACCOUNT)
     void beginPositivePay(Actor by, @PathVariable long id, @Valid @RequestBody PositivePayWanted wanted) {
-        positivePay.begin(by, new BankAccountId(id), wanted.layout());
+        positivePay.begin(by, new BankAccountId(id), wanted.layout(), wanted.from());
     }
 
     @PostMapping("/bank-accounts/{id}/positive-pay/end")
