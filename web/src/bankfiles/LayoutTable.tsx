@@ -41,7 +41,11 @@ export function LayoutTable({
               wrong={wrong.some((w) => w.record === r + 1 && w.field === 0)}
             >
               <td colSpan={5} className="px-3 py-1">
-                <button className="min-h-6 font-bold" onClick={() => onAt({ record: r, field: -1 })}>
+                <button
+                  className="min-h-6 font-bold"
+                  aria-current={at.record === r && at.field < 0}
+                  onClick={() => onAt({ record: r, field: -1 })}
+                >
                   {words(record.place).replace(/^./, (first) => first.toUpperCase())}
                   {TELLS[record.tells] ?? ""}
                 </button>
@@ -59,7 +63,11 @@ export function LayoutTable({
                 wrong={wrong.some((w) => w.record === r + 1 && w.field === f + 1)}
               >
                 <td className="px-3">
-                  <button className="min-h-6 text-left" onClick={() => onAt({ record: r, field: f })}>
+                  <button
+                    className="min-h-6 text-left"
+                    aria-current={at.record === r && at.field === f}
+                    onClick={() => onAt({ record: r, field: f })}
+                  >
                     {field.name}
                   </button>
                 </td>
@@ -85,10 +93,7 @@ export function LayoutTable({
 
 function Row({ chosen, wrong, children }: { chosen: boolean; wrong: boolean; children: React.ReactNode }) {
   return (
-    <tr
-      aria-selected={chosen}
-      className={`border-hair border-t ${chosen ? "bg-cursor" : ""} ${wrong ? "text-rust" : ""}`}
-    >
+    <tr className={`border-hair border-t ${chosen ? "bg-cursor" : ""} ${wrong ? "text-rust" : ""}`}>
       {children}
     </tr>
   );

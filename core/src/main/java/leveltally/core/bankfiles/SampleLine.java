@@ -89,10 +89,27 @@ public record SampleLine(int line, String text, int kind, List<Laid.Span> spans,
                             + record.fields().size() + ".";
         }
         int width = record.fields().stream().mapToInt(LayoutField::width).sum();
-        int has = text.length();
-        return has == width
+        boolean fits = text.length() <= width
+                ? mayEnd(record, text.length())
+                : text.substring(width).isBlank();
+        return fits
                 ? null
-                : "It has " + has + " characters, the " + record.place().words() + " of the layout " + width + ".";
+                : "It has " + text.length() + " characters, the "
+                        + record.place().words() + " of the layout " + width + ".";
+    }
+
+    /** Blanks at the end get lost on the way; whatever is no blank does not. */
+    private static boolean mayEnd(LayoutRecord record, int at) {
+        int end = 0;
+        for (LayoutField field : record.fields()) {
+            end += field.width();
+            boolean blanks =
+                    field.source() == Source.FILLER || field.align() == LayoutField.Align.LEFT && field.fill() == ' ';
+            if (end > at && !blanks) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private static @Nullable String differs(LayoutField field, String stands, Currency currency) {

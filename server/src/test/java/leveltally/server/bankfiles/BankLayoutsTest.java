@@ -79,4 +79,58 @@ class BankLayoutsTest {
                         org.assertj.core.groups.Tuple.tuple(2, true), org.assertj.core.groups.Tuple.tuple(1, false));
         assertThat(LAYOUTS.read(LAYOUTS.text(kept.id()))).isEqualTo(LAYOUTS.read(TYPED));
     }
+
+    /** A test file is marked, takes no serial number and tells nobody anything. */
+    @Test
+    void aTestFileCountsNowhere() {
+        var joss = App.actor("joss", leveltally.core.people.Role.ADMINISTRATOR);
+        long before = App.number("SELECT COUNT(*) FROM bank_file");
+        long serial = App.number(
+                "SELECT next_file_serial FROM bank_account WHERE id = ?",
+                App.operations().value());
+        BankFiles.Content made = App.bean(BankFiles.class).test(joss, App.operations(), LAYOUTS.whole(TYPED));
+        assertThat(made.name()).startsWith("TEST-");
+        assertThat(new String(made.bytes(), java.nio.charset.Charset.forName("windows-1252")))
+                .startsWith("00;");
+        assertThat(App.number("SELECT COUNT(*) FROM bank_file")).isEqualTo(before);
+        assertThat(App.number(
+                        "SELECT next_file_serial FROM bank_account WHERE id = ?",
+                        App.operations().value()))
+                .isEqualTo(serial);
+        assertThatThrownBy(() -> App.bean(BankFiles.class).test(App.ines(), App.operations(), LAYOUTS.whole(TYPED)))
+                .isInstanceOf(Refusal.class);
+    }
+
+    /** From a day on files are made in another layout, not before. */
+    @Test
+    void aLayoutIsInForceFromADay() {
+        var joss = App.actor("joss", leveltally.core.people.Role.ADMINISTRATOR);
+        PositivePay positivePay = App.bean(PositivePay.class);
+        var accounts = App.bean(leveltally.server.ledger.BankAccounts.class);
+        long now = accounts.get(App.operations()).layout().on(App.TODAY);
+        long next = positivePay.layouts().stream()
+                .filter(one -> one.id() != now)
+                .findFirst()
+                .orElseThrow()
+                .id();
+        var from = App.TODAY.plusDays(3);
+        positivePay.begin(joss, App.operations(), next, from);
+        try {
+            var account = accounts.get(App.operations());
+            assertThat(account.layout().on(from.minusDays(1))).isEqualTo(now);
+            assertThat(account.layout().on(from)).isEqualTo(next);
+            assertThat(positivePay.inWords(account, App.TODAY)).contains("; from Sun 15 Nov 2026 ");
+            assertThat(positivePay.inWords(account, from)).doesNotContain("; from");
+            BankFiles files = App.bean(BankFiles.class);
+            assertThat(files.preview(App.operations(), App.TODAY, Narrowed.NOT)
+                            .layout()
+                            .name())
+                    .isNotEqualTo(files.preview(App.operations(), from, Narrowed.NOT)
+                            .layout()
+                            .name());
+        } finally {
+            positivePay.begin(joss, App.operations(), now);
+        }
+        assertThat(accounts.get(App.operations()).layout().on(from)).isEqualTo(now);
+    }
 }
