@@ -97,6 +97,8 @@ function Chosen({ versions, accounts }: { versions: Version[]; accounts: Account
   );
 }
 
+const LONGEST = 200_000;
+
 type View = "fields" | "text" | "sample" | "beside";
 
 const VIEWS: { value: View; text: string; detail: string }[] = [
@@ -195,7 +197,8 @@ function Editor({
                   aria-label="A layout as a file"
                   onChange={async (event) => {
                     const brought = event.target.files?.[0];
-                    if (brought) keep(await brought.text());
+                    if (brought && brought.size <= LONGEST) keep(await brought.text());
+                    else if (brought) toast("This is no layout: it is too long to be one.");
                     event.target.value = "";
                   }}
                 />

@@ -487,7 +487,7 @@ function TryOut({ layout, at, account }: { layout: LayoutText; at: Place; accoun
       ),
   });
   return (
-    <section aria-label="Try a value" className="border-hair flex flex-col gap-1 border-t pt-3">
+    <section aria-label="What a value becomes" className="border-hair flex flex-col gap-1 border-t pt-3">
       <Line label="Try a value" value={value} onChange={setValue} />
       {value !== "" && tried.error && (
         <p role="alert" className="text-rust text-note">

@@ -64,8 +64,8 @@ function Travelling({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
   const clerk = session.roles.includes("CLERK");
   const [values, change] = useAddress();
   const account = accounts.find((one) => String(one.id) === values.account) ?? accounts[0];
-  const exchange = useExchange(account?.id);
-  const data = exchange.data;
+  const travelling = useExchange(account?.id);
+  const data = travelling.data;
   const at = data?.incoming.find((one) => String(one.id) === values.at);
   const waiting = data?.incoming.filter((one) => one.state === "WAITING") ?? [];
   const stuck = data?.sendings.filter((one) => one.state === "STUCK" || one.state === "UNKNOWN") ?? [];
@@ -120,7 +120,7 @@ function Travelling({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
         )
       }
       list={
-        <Loaded query={exchange}>
+        <Loaded query={travelling}>
           {(seen) => (
             <Grid
               list="bank-incoming"

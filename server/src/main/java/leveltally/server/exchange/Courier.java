@@ -9,9 +9,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.UUID;
 import java.util.zip.GZIPOutputStream;
 import leveltally.core.Sha256;
@@ -34,6 +36,9 @@ import org.springframework.stereotype.Component;
 public class Courier {
     private static final Logger LOG = LoggerFactory.getLogger(Courier.class);
     private static final int LONGEST = 64 << 20;
+    /** What the database takes in one statement, and room beside it. */
+    private static final int MOST_AT_ONCE = 15 << 20;
+
     private static final int LONGEST_TROUBLE = 300;
     private static final int LONGEST_NAME = 120;
     private static final int AT_ONCE = 20;
@@ -90,10 +95,16 @@ public class Courier {
                         r.getBoolean("naming")))
                 .list();
         int sent = 0;
+        // a bank that does not answer holds up no other
+        Set<BankAccountId> silent = new HashSet<>();
         for (Going one : waiting) {
             String lease = UUID.randomUUID().toString();
-            if (isMine(one, lease) && carry(one, lease, now)) {
-                sent++;
+            if (!silent.contains(one.account()) && isMine(one, lease)) {
+                if (carry(one, lease, now)) {
+                    sent++;
+                } else {
+                    silent.add(one.account());
+                }
             }
         }
         return sent;
@@ -239,15 +250,22 @@ public class Courier {
         int came = 0;
         String trouble = "";
         try (Talk talk = carriers.open(channel.get())) {
-            String folder = channel.get().in().path();
-            for (Talk.Lying lying : talk.list(folder)) {
-                if (isMeant(lying) && !isFetched(account, lying)) {
-                    came += fetch(account, talk, channel.get(), lying, now);
+            Set<String> known = fetched(account);
+            for (Talk.Lying lying : talk.list(channel.get().in().path())) {
+                if (isMeant(lying) && !known.contains(key(lying.name(), lying.bytes(), at(lying)))) {
+                    try {
+                        came += fetch(account, talk, channel.get(), lying, now);
+                    } catch (IOException | RuntimeException failed) {
+                        // the others are fetched all the same
+                        trouble = lying.name() + " could not be fetched: " + said(failed) + ".";
+                    }
                 }
             }
         } catch (IOException | RuntimeException failed) {
-            LOG.info("the bank's folder of account {} was not read: {}", account.value(), said(failed));
             trouble = "The bank's folder could not be read: " + said(failed) + ".";
+        }
+        if (!trouble.isEmpty()) {
+            LOG.info("account {}: {}", account.value(), trouble);
         }
         jdbc.sql("UPDATE bank_channel SET looked_at = ?, trouble = ? WHERE bank_account_id = ?")
                 .params(Timestamp.from(now), shortened(trouble), account.value())
@@ -264,21 +282,34 @@ public class Courier {
                 && lying.bytes() > 0;
     }
 
-    private boolean isFetched(BankAccountId account, Talk.Lying lying) {
-        return jdbc.sql("SELECT COUNT(*) FROM bank_incoming WHERE bank_account_id = ? AND file_name = ? AND bytes = ?"
-                                + " AND written_at = ?")
-                        .params(account.value(), lying.name(), lying.bytes(), at(lying))
-                        .query(Integer.class)
-                        .single()
-                > 0;
+    /** What was fetched of an account: nothing is deleted at a bank, so all of it lies there still. */
+    private Set<String> fetched(BankAccountId account) {
+        Set<String> known = new HashSet<>();
+        jdbc.sql("SELECT file_name, bytes, written_at FROM bank_incoming WHERE bank_account_id = ?")
+                .param(account.value())
+                .query((java.sql.ResultSet r) -> {
+                    known.add(key(r.getString("file_name"), r.getLong("bytes"), r.getTimestamp("written_at")));
+                });
+        return known;
+    }
+
+    private static String key(String name, long bytes, Timestamp at) {
+        return name + "/" + bytes + "/" + at.toInstant();
     }
 
     /** One that is still being written is fetched the next time. */
     private int fetch(BankAccountId account, Talk talk, Channel channel, Talk.Lying lying, Instant now)
             throws IOException {
+        if (lying.bytes() > LONGEST) {
+            throw new IOException("it has more than " + (LONGEST >> 20) + " MB; ask the bank for shorter ones");
+        }
         byte[] content = talk.read(channel.in().of(lying.name()), LONGEST);
         if (content.length != lying.bytes()) {
             return 0;
+        }
+        byte[] zipped = zipped(content);
+        if (zipped.length > MOST_AT_ONCE) {
+            throw new IOException("packed it has more than " + (MOST_AT_ONCE >> 20) + " MB; ask the bank for shorter ones");
         }
         long id = ids.supply().next();
         int came = jdbc.sql("""
@@ -289,7 +320,7 @@ public class Courier {
                         id,
                         account.value(),
                         lying.name(),
-                        zipped(content),
+                        zipped,
                         Sha256.hex(content),
                         lying.bytes(),
                         at(lying),

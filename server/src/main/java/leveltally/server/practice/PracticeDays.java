@@ -82,6 +82,10 @@ public class PracticeDays {
         List<PracticeAccount> found = new ArrayList<>();
         for (BankAccountId id : standIn.isThere() ? channels.practising() : List.<BankAccountId>of()) {
             BankAccount account = accounts.get(id);
+            if (!account.positivePay()) {
+                // the bank would hear of none of its checks
+                continue;
+            }
             begin(account);
             PracticeBank.Look look = standIn.bank().look(account.accountNumber());
             found.add(new PracticeAccount(
