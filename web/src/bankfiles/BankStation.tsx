@@ -61,6 +61,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
   const queries = useQueryClient();
   const [values, change] = useAddress();
   const [making, setMaking] = useState(false);
+  const [closing, setClosing] = useState(false);
   const account = accounts.find((a) => String(a.id) === values.account) ?? accounts[0]!;
   const series = useQuery({
     queryKey: ["series"],
@@ -82,6 +83,7 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
     : `Nothing waits for a file${files.data ? ", and every file is answered" : ""}. Posted checks and voids appear here.`;
   const cursor = values.at;
   const data = preview.data;
+  const atCursor = data?.events.find((one) => String(one.event) === cursor);
   const what = data ? counted(data) : "";
   return (
     <Station
@@ -172,6 +174,35 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
           <span className="text-faint text-note">
             Waiting events decide what goes in; a day or a series only narrows them.
           </span>
+          {session.roles.includes("CLERK") && (
+            <Button disabled={!atCursor} onClick={() => setClosing(true)}>
+              Never tell it…
+            </Button>
+          )}
+          {atCursor && (
+            <DeedDialog
+              open={closing}
+              onClose={() => setClosing(false)}
+              title={`Never tell the bank of the ${atCursor.kind === "VOID" ? "void" : "issue"} of check ${atCursor.number}`}
+              deed="Never tell it"
+              grave
+              reason="Why, such as: the bank was told by telephone"
+              run={async (why) => {
+                await call(
+                  api.POST("/api/bank-events/never-report", {
+                    body: { account: account.id, events: [atCursor.event], why },
+                  }),
+                );
+                await queries.invalidateQueries();
+              }}
+            >
+              <p>
+                {atCursor.kind === "VOID"
+                  ? "It goes into no file any more."
+                  : "It goes into no file any more: the bank asks about this check, or sends it back, when it comes in."}
+              </p>
+            </DeedDialog>
+          )}
           <Button
             look="deed"
             className="ml-auto"

@@ -7,14 +7,17 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.Instant;
 import java.util.List;
+import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.people.Actor;
+import leveltally.core.proof.LevelStrip;
 import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.bankfiles.Narrowed;
 import leveltally.server.checks.BankEvents;
 import leveltally.server.posting.Posting;
+import leveltally.server.proof.Levels;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -165,7 +168,7 @@ class BankEventsTest {
         BatchId batch = new BatchId(App.number(
                 "SELECT p.batch_id FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE n.id = ?",
                 check));
-        var before = bean(leveltally.server.proof.Levels.class).of(batch);
+        var before = bean(Levels.class).of(batch);
         assertThatThrownBy(() -> files.tellAnew(ines(), App.operations(), " ")).hasMessageContaining("Say what");
 
         long anew = files.tellAnew(ines(), App.operations(), "the bank lost its list");
@@ -178,7 +181,7 @@ class BankEventsTest {
                         check))
                 .isOne();
         assertThat(waiting()).isZero();
-        assertThat(bean(leveltally.server.proof.Levels.class).of(batch)).isEqualTo(before);
+        assertThat(bean(Levels.class).of(batch)).isEqualTo(before);
         answers.refused(ines(), anew, "not wanted any more");
         assertThat(waiting()).isZero();
     }
@@ -204,5 +207,69 @@ class BankEventsTest {
                 .get("/api/bank-files/preview?account=" + App.operations().value())
                 .body();
         assertThat(preview).doesNotContain("004417720931").contains("••••0931");
+    }
+
+    /** What the bank need not hear is closed for a reason; the void of a check it knows never is. */
+    @Test
+    void whatIsNeverReportedIsClosedForAReason() {
+        var closing = bean(BankEvents.class);
+        var batch = App.printed(App.invoice("Gannet Rope Walk", "19.19"));
+        bean(Posting.class).post(ines(), batch);
+        long issue = App.number("SELECT id FROM bank_event WHERE batch_id = ? AND kind = 'ISSUE'", batch.value());
+        assertThatThrownBy(() -> closing.neverReport(ines(), App.operations(), List.of(issue), " "))
+                .hasMessageContaining("Say why");
+        assertThatThrownBy(
+                        () -> closing.neverReport(App.maren(), App.operations(), List.of(issue), "told by telephone"))
+                .isInstanceOf(Refusal.class);
+        closing.neverReport(ines(), App.operations(), List.of(issue), "told by telephone");
+        assertThatThrownBy(() -> closing.neverReport(ines(), App.operations(), List.of(issue), "again"))
+                .hasMessageContaining("does not wait any more");
+
+        var told = App.printed(App.invoice("Gannet Rope Walk", "19.20"));
+        bean(Posting.class).post(ines(), told);
+        long file = files.make(ines(), App.operations());
+        assertThat(App.number("SELECT COUNT(*) FROM bank_file_item WHERE file_id = ? AND event_id = ?", file, issue))
+                .isZero();
+        answers.accepted(ines(), file, "");
+        CheckNumberId check = new CheckNumberId(App.number(
+                "SELECT n.id FROM check_number n JOIN payment p ON p.id = n.live_payment_id WHERE p.batch_id = ?",
+                told.value()));
+        Actor then =
+                new Actor(ines().person(), "ines", ines().roles(), App.CHECK_DATE.plusDays(1), Instant.now(), "test");
+        App.voidCheck(then, check, App.CHECK_DATE.plusDays(1), "lost");
+        long voided = App.number("SELECT id FROM bank_event WHERE batch_id = ? AND kind = 'VOID'", told.value());
+        assertThatThrownBy(() -> closing.neverReport(ines(), App.operations(), List.of(voided), "not needed"))
+                .hasMessageContaining("or it pays it");
+        answers.accepted(ines(), files.make(ines(), App.operations()), "");
+    }
+
+    /** Told the bank counts what the bytes of its file say, not what was written down about it. */
+    @Test
+    void theLevelReadsTheBytes() {
+        var batch = App.printed(App.invoice("Gannet Rope Walk", "55.10"), App.invoice("Dunlin Raft & Davit", "44.20"));
+        bean(Posting.class).post(ines(), batch);
+        long file = files.make(ines(), App.operations());
+        var levels = bean(Levels.class);
+        assertThat(told(levels, batch)).isEqualTo(2);
+        App.asRoot("UPDATE bank_file_part SET content = REPLACE(content, '00000005510', '00000095510') WHERE file_id = "
+                + file);
+        try {
+            assertThat(told(levels, batch)).isEqualTo(1);
+            assertThat(levels.of(batch).isLevel()).isFalse();
+        } finally {
+            App.asRoot(
+                    "UPDATE bank_file_part SET content = REPLACE(content, '00000095510', '00000005510') WHERE file_id = "
+                            + file);
+        }
+        assertThat(told(levels, batch)).isEqualTo(2);
+        answers.accepted(ines(), file, "");
+    }
+
+    private static int told(Levels levels, BatchId batch) {
+        return levels.of(batch).tallies().stream()
+                .filter(one -> one.step() == LevelStrip.Step.TOLD_THE_BANK)
+                .findFirst()
+                .orElseThrow()
+                .count();
     }
 }

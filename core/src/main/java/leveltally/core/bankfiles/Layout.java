@@ -101,6 +101,13 @@ public record Layout(
         return at(LayoutRecord.Place.TRAILER).size();
     }
 
+    /** How many records tell of one event of this kind. */
+    public int recordsOf(BankFile.Item.Kind kind) {
+        return (int) at(LayoutRecord.Place.DETAIL).stream()
+                .filter(detail -> detail.tells().mayTell(kind.name()))
+                .count();
+    }
+
     List<LayoutRecord> at(LayoutRecord.Place place) {
         return records.stream().filter(record -> record.place() == place).toList();
     }

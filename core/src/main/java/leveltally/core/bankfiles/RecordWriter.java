@@ -58,6 +58,11 @@ public final class RecordWriter {
         }
     }
 
+    /** The next event is the one of this row, counted from 1. */
+    public void goTo(int next) {
+        row = next - 1;
+    }
+
     public List<Laid> trailer() {
         row = 0;
         return all(LayoutRecord.Place.TRAILER, null);

@@ -14,6 +14,7 @@ import leveltally.core.bankfiles.Sums;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.server.checks.BankEvents;
 import leveltally.server.frame.Download;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.frame.Needs;
@@ -38,8 +39,10 @@ class BankController {
     private final BankFiles files;
     private final BankAnswers answers;
     private final FileRows rows;
+    private final BankEvents events;
 
-    BankController(BankFiles files, BankAnswers answers, FileRows rows) {
+    BankController(BankFiles files, BankAnswers answers, FileRows rows, BankEvents events) {
+        this.events = events;
         this.answers = answers;
         this.files = files;
         this.rows = rows;
@@ -168,6 +171,18 @@ class BankController {
     @Needs(Deed.MAKE_BANK_FILE)
     FileMade tellAnew(Actor by, @Valid @RequestBody TellAnew wanted) {
         return new FileMade(files.tellAnew(by, new BankAccountId(wanted.account()), wanted.why()));
+    }
+
+    record NeverReported(
+            long account,
+            @NotNull @Size(max = 500) List<Long> events,
+            @NotNull @Size(max = 300) String why) {}
+
+    /** Closes what waits: the bank is never told of it. */
+    @PostMapping("/bank-events/never-report")
+    @Needs(Deed.MAKE_BANK_FILE)
+    void neverReport(Actor by, @Valid @RequestBody NeverReported wanted) {
+        events.neverReport(by, new BankAccountId(wanted.account()), wanted.events(), wanted.why());
     }
 
     record FileMade(long id) {}

@@ -7,11 +7,15 @@ import java.io.UncheckedIOException;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.bankfiles.FilePurpose;
 import leveltally.core.bankfiles.Laid;
@@ -19,6 +23,7 @@ import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.RecordWriter;
 import leveltally.core.bankfiles.StoredRecords;
 import leveltally.core.bankfiles.Sums;
+import leveltally.core.batches.BatchId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.server.ledger.BankAccount;
@@ -64,6 +69,68 @@ public class FileTruth {
         return findings;
     }
 
+    /**
+     * The events of a batch that stand in a file the bank may go by, but not in its bytes as the payment has them. Only the records of
+     * these are laid anew; what stands before them is passed over.
+     */
+    @Transactional(readOnly = true)
+    public Set<Long> untold(BatchId batch) {
+        Set<Long> untold = new HashSet<>();
+        jdbc.sql(
+                        "SELECT DISTINCT f.id FROM bank_event e JOIN bank_file_item x ON x.event_id = e.id"
+                                + " JOIN bank_file f ON f.id = x.file_id AND f.state <> :refused AND NOT f.anew WHERE e.batch_id = :batch")
+                .param("refused", BankFileEntity.State.REFUSED.name())
+                .param("batch", batch.value())
+                .query(Long.class)
+                .list()
+                .forEach(id -> untold.addAll(untold(entities.find(BankFileEntity.class, id), batch)));
+        return untold;
+    }
+
+    private List<Long> untold(BankFileEntity file, BatchId batch) {
+        List<Long> untold = new ArrayList<>();
+        Layout layout = layout(file);
+        int issues = layout.recordsOf(BankFile.Item.Kind.ISSUE);
+        int voids = layout.recordsOf(BankFile.Item.Kind.VOID);
+        List<Integer> voidPlaces = issues == voids ? List.of() : voidPlaces(file.id);
+        RecordWriter writer = writer(file, layout);
+        try (InputStream content = parts.open(file.id)) {
+            StoredRecords written = new StoredRecords(layout, content);
+            long at = 0;
+            for (Placed one : placed(file.id, batch)) {
+                long voidsBefore = voidPlaces.stream()
+                        .filter(place -> place < one.position())
+                        .count();
+                long from = layout.before() + (one.position() - 1 - voidsBefore) * issues + voidsBefore * voids;
+                for (; at < from; at++) {
+                    written.next();
+                }
+                writer.goTo(one.position());
+                boolean says = true;
+                for (Laid record : writer.details(one.item())) {
+                    says &= record.text().equals(written.next());
+                    at++;
+                }
+                if (!says) {
+                    untold.add(one.event());
+                }
+            }
+        } catch (IOException broken) {
+            throw new UncheckedIOException(broken);
+        }
+        return untold;
+    }
+
+    private List<Integer> voidPlaces(long file) {
+        return jdbc.sql(
+                        "SELECT x.position FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id AND e.kind = :void"
+                                + " WHERE x.file_id = :file")
+                .param("void", BankFile.Item.Kind.VOID.name())
+                .param("file", file)
+                .query(Integer.class)
+                .list();
+    }
+
     private List<String> untrue(BankFileEntity file) {
         List<String> findings = new ArrayList<>();
         try {
@@ -87,22 +154,16 @@ public class FileTruth {
 
     /** What header and trailer add up is added up from the details; those are compared. */
     private void compare(BankFileEntity file, InputStream content, List<String> findings) throws IOException {
-        BankAccount account = accounts.get(new BankAccountId(file.bankAccountId));
-        Layout layout = BankLayoutFile.read(
-                entities.find(LayoutEntity.class, Objects.requireNonNull(file.layoutId)).definition, json);
-        RecordWriter writer = new RecordWriter(
-                layout,
-                new BankFile.About(
-                        account.routingNumber(), account.accountNumber(), account.currency(), file.madeOn, file.serial),
-                Sums.none(account.currency()),
-                none -> {});
+        Layout layout = layout(file);
+        RecordWriter writer = writer(file, layout);
         StoredRecords written = new StoredRecords(layout, content);
         for (int i = 0; i < layout.before(); i++) {
             written.next();
         }
         int at = layout.before();
         for (int from = 1; from <= file.items; from += AT_ONCE) {
-            for (BankFile.Item item : paid(file.id, from)) {
+            for (Placed one : placed(file.id, from)) {
+                BankFile.Item item = one.item();
                 for (Laid record : writer.details(item)) {
                     String says = written.next();
                     at++;
@@ -124,27 +185,63 @@ public class FileTruth {
         }
     }
 
-    /** Events as the payments say them now, from a place of the file on. */
-    private List<BankFile.Item> paid(long file, int from) {
-        return jdbc.sql("""
-                        SELECT e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, p.amount_minor, p.currency, p.check_date,
-                          CASE WHEN e.kind = 'ISSUE' THEN p.check_date ELSE e.event_date END AS told_date, p.payee
-                        FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id
-                        JOIN check_number n ON n.id = e.check_number_id JOIN number_series s ON s.id = n.series_id
-                        JOIN payment p ON p.id = n.payment_id
-                        WHERE x.file_id = :file AND x.position >= :from AND x.position < :until ORDER BY x.position
-                        """)
+    private Layout layout(BankFileEntity file) {
+        return BankLayoutFile.read(
+                entities.find(LayoutEntity.class, Objects.requireNonNull(file.layoutId)).definition, json);
+    }
+
+    /** Header and trailer are not written by it, so that it needs no sums. */
+    private RecordWriter writer(BankFileEntity file, Layout layout) {
+        BankAccount account = accounts.get(new BankAccountId(file.bankAccountId));
+        return new RecordWriter(
+                layout,
+                new BankFile.About(
+                        account.routingNumber(), account.accountNumber(), account.currency(), file.madeOn, file.serial),
+                Sums.none(account.currency()),
+                none -> {});
+    }
+
+    /** An event in its place of a file, as the payment says it now. */
+    private record Placed(int position, long event, BankFile.Item item) {}
+
+    private List<Placed> placed(long file, int from) {
+        return placed("x.position >= :from AND x.position < :until")
                 .param("file", file)
                 .param("from", from)
                 .param("until", from + AT_ONCE)
-                .query((r, n) -> new BankFile.Item(
+                .query((r, n) -> placed(r))
+                .list();
+    }
+
+    private List<Placed> placed(long file, BatchId batch) {
+        return placed("e.batch_id = :batch")
+                .param("file", file)
+                .param("batch", batch.value())
+                .query((r, n) -> placed(r))
+                .list();
+    }
+
+    private JdbcClient.StatementSpec placed(String which) {
+        return jdbc.sql("""
+                SELECT x.position, e.id, e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, p.amount_minor, p.currency, p.check_date,
+                  CASE WHEN e.kind = 'ISSUE' THEN p.check_date ELSE e.event_date END AS told_date, p.payee
+                FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id
+                JOIN check_number n ON n.id = e.check_number_id JOIN number_series s ON s.id = n.series_id
+                JOIN payment p ON p.id = n.payment_id WHERE x.file_id = :file AND %s ORDER BY x.position
+                """.formatted(which));
+    }
+
+    private static Placed placed(ResultSet r) throws SQLException {
+        return new Placed(
+                r.getInt("position"),
+                r.getLong("id"),
+                new BankFile.Item(
                         BankFile.Item.Kind.valueOf(r.getString("kind")),
                         r.getLong("number"),
                         r.getString("printed"),
                         Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
                         r.getObject("check_date", LocalDate.class),
                         r.getObject("told_date", LocalDate.class),
-                        r.getString("payee")))
-                .list();
+                        r.getString("payee")));
     }
 }

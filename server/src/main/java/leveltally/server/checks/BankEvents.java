@@ -10,6 +10,9 @@ import leveltally.core.Refusal;
 import leveltally.core.checks.BankKnows;
 import leveltally.core.checks.CheckNumberId;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.audit.AuditTrail;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.payments.Payment;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -25,8 +28,10 @@ public class BankEvents {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final BankAccounts accounts;
+    private final AuditTrail audit;
 
-    BankEvents(EntityManager entities, JdbcClient jdbc, BankAccounts accounts) {
+    BankEvents(EntityManager entities, JdbcClient jdbc, BankAccounts accounts, AuditTrail audit) {
+        this.audit = audit;
         this.entities = entities;
         this.jdbc = jdbc;
         this.accounts = accounts;
@@ -101,6 +106,69 @@ public class BankEvents {
         if (moved != events.size()) {
             throw Refusal.conflict("told-meanwhile", "Another file took some of these events meanwhile. Look again.");
         }
+    }
+
+    private static final int LONGEST_WHY = 300;
+    private static final int MOST_CLOSED = 500;
+
+    private record Open(long id, String kind, String printed, boolean waits, boolean issueIsTold) {}
+
+    /**
+     * Closes events that wait: the bank is never told of them, because it was told otherwise or need not know.
+     *
+     * @throws Refusal when one of them waits no more, or is the void of a check the bank was told of and would pay
+     */
+    @Transactional
+    public void neverReport(Actor by, BankAccountId account, List<Long> events, String why) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        if (why.isBlank() || why.length() > LONGEST_WHY) {
+            throw Refusal.invalidField(
+                    "reason-missing",
+                    "why",
+                    "Say why the bank is not told, in at most " + LONGEST_WHY + " characters.");
+        }
+        if (events.isEmpty() || events.size() > MOST_CLOSED) {
+            throw Refusal.invalid(
+                    "none-chosen", "Choose what the bank is not told, at most " + MOST_CLOSED + " at once.");
+        }
+        accounts.lock(account);
+        List<Open> found = jdbc.sql("""
+                        SELECT e.id, e.kind, CONCAT(s.prefix, n.number) AS printed, e.file_id IS NULL AND e.never_reported IS NULL AS waits,
+                          i.file_id IS NOT NULL AS issue_is_told
+                        FROM bank_event e JOIN check_number n ON n.id = e.check_number_id JOIN number_series s ON s.id = n.series_id
+                        LEFT JOIN bank_event i ON i.check_number_id = e.check_number_id AND i.kind = 'ISSUE'
+                        WHERE e.bank_account_id = :account AND e.id IN (:events)
+                        """)
+                .param("account", account.value())
+                .param("events", events)
+                .query(Open.class)
+                .list();
+        for (Open one : found) {
+            if (!one.waits()) {
+                throw Refusal.conflict(
+                        "told-meanwhile",
+                        "Check " + one.printed() + " does not wait any more. Look again; nothing was closed.");
+            }
+            if (one.kind().equals("VOID") && one.issueIsTold()) {
+                throw Refusal.conflict(
+                        "void-must-be-told",
+                        "The bank was told of check " + one.printed()
+                                + ", so it has to be told of its void, or it pays it. Leave it in the next file.");
+            }
+        }
+        if (found.size() < events.size()) {
+            throw Refusal.notFound("no-event", "One of these is nothing the bank waits for. Look again.");
+        }
+        jdbc.sql("UPDATE bank_event SET never_reported = :why, version = version + 1 WHERE id IN (:events)"
+                        + " AND file_id IS NULL AND never_reported IS NULL")
+                .param("why", why.strip())
+                .param("events", events)
+                .update();
+        audit.record(
+                by,
+                "never tell bank",
+                "bank account " + account.value(),
+                Map.of("checks", found.stream().map(Open::printed).distinct().toList(), "why", why.strip()));
     }
 
     /** The events of a file the bank refused wait again. */

@@ -309,7 +309,8 @@ public class Courier {
         }
         byte[] zipped = zipped(content);
         if (zipped.length > MOST_AT_ONCE) {
-            throw new IOException("packed it has more than " + (MOST_AT_ONCE >> 20) + " MB; ask the bank for shorter ones");
+            throw new IOException(
+                    "packed it has more than " + (MOST_AT_ONCE >> 20) + " MB; ask the bank for shorter ones");
         }
         long id = ids.supply().next();
         int came = jdbc.sql("""

@@ -15,6 +15,7 @@ import leveltally.core.proof.LevelStrip;
 import leveltally.core.proof.LevelStrip.Step;
 import leveltally.core.proof.LevelStrip.Tally;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.bankfiles.FileTruth;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.frame.MoneyView;
@@ -49,7 +50,7 @@ public class Levels {
             Step.TOLD_THE_BANK,
                     "SELECT COUNT(*) AS items, COALESCE(SUM(v.amount_minor), 0) AS amount_minor FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id"
                             + " JOIN bank_file f ON f.id = x.file_id WHERE v.batch_id = :batch AND v.kind = 'ISSUE'"
-                            + " AND f.state <> 'REFUSED' AND NOT f.anew AND x.refused_why IS NULL",
+                            + " AND f.state <> 'REFUSED' AND NOT f.anew AND x.refused_why IS NULL AND v.id NOT IN (:untold)",
             Step.PAID_BY_THE_BANK,
                     "SELECT COUNT(*) AS items, COALESCE(-SUM(k.amount_minor), 0) AS amount_minor FROM payment p JOIN bank_match k"
                             + " ON k.standing_payment_id = p.id WHERE p.batch_id = :batch");
@@ -66,7 +67,7 @@ public class Levels {
                  AND l.account_id = f.account_id WHERE e.payment_id = p.id AND e.kind = 'PAYMENT') AS LEDGER,
               (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id AND x.refused_why IS NULL
                  JOIN bank_file f ON f.id = x.file_id AND f.state <> 'REFUSED' AND NOT f.anew JOIN check_number m ON m.id = v.check_number_id
-                 WHERE m.payment_id = p.id AND v.kind = 'ISSUE') AS TOLD_THE_BANK,
+                 WHERE m.payment_id = p.id AND v.kind = 'ISSUE' AND v.id NOT IN (:untold)) AS TOLD_THE_BANK,
               (SELECT -SUM(k.amount_minor) FROM bank_match k WHERE k.standing_payment_id = p.id) AS PAID_BY_THE_BANK
             FROM standing_claim c JOIN batch b ON b.id = c.batch_id JOIN paid_from f ON f.way_id = b.way_id
             LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
@@ -76,8 +77,10 @@ public class Levels {
     private final JdbcClient jdbc;
     private final Batches batches;
     private final BankAccounts accounts;
+    private final FileTruth truth;
 
-    Levels(JdbcClient jdbc, Batches batches, BankAccounts accounts) {
+    Levels(JdbcClient jdbc, Batches batches, BankAccounts accounts, FileTruth truth) {
+        this.truth = truth;
         this.jdbc = jdbc;
         this.batches = batches;
         this.accounts = accounts;
@@ -91,8 +94,14 @@ public class Levels {
         Batch batch = batches.get(id);
         BankAccount account = accounts.get(batch.account());
         List<Step> steps = steps(batch, account);
+        List<Long> untold = untold(id);
         return LevelStrip.of(
-                steps.stream().map(step -> tally(step, id, account)).toList(), differing(id, steps));
+                steps.stream().map(step -> tally(step, id, account, untold)).toList(), differing(id, steps, untold));
+    }
+
+    /** What stands in a file and its bytes do not say: the bank was told something else. Never empty, as a list in SQL must be. */
+    private List<Long> untold(BatchId id) {
+        return Stream.concat(Stream.of(0L), truth.untold(id).stream()).toList();
     }
 
     /**
@@ -114,13 +123,14 @@ public class Levels {
     }
 
     /** For each two neighbours, on how many payments they differ. */
-    private List<Integer> differing(BatchId id, List<Step> steps) {
+    private List<Integer> differing(BatchId id, List<Step> steps, List<Long> untold) {
         String counts = IntStream.range(1, steps.size())
                 .mapToObj(i -> "COALESCE(SUM(COALESCE(t.`" + steps.get(i - 1) + "`, 0) <> COALESCE(t.`" + steps.get(i)
                         + "`, 0)), 0)")
                 .collect(Collectors.joining(", "));
         return jdbc.sql("SELECT " + counts + " FROM (" + PER_CLAIM + ") t")
                 .param("batch", id.value())
+                .param("untold", untold)
                 .query((r, n) -> IntStream.range(1, steps.size())
                         .mapToObj(i -> column(r, i))
                         .toList())
@@ -135,9 +145,9 @@ public class Levels {
         }
     }
 
-    private Tally tally(Step step, BatchId id, BankAccount account) {
-        return jdbc.sql(SUMS.get(step))
-                .param("batch", id.value())
+    private Tally tally(Step step, BatchId id, BankAccount account, List<Long> untold) {
+        var sum = jdbc.sql(SUMS.get(step)).param("batch", id.value());
+        return (step == Step.TOLD_THE_BANK ? sum.param("untold", untold) : sum)
                 .query((r, n) -> {
                     int count = r.getInt("items");
                     return new Tally(
@@ -175,6 +185,7 @@ public class Levels {
         return jdbc
                 .sql(PER_CLAIM)
                 .param("batch", id.value())
+                .param("untold", untold(id))
                 .query((r, n) -> {
                     long a = r.getLong(left.name());
                     long b = r.getLong(right.name());
