@@ -2564,6 +2564,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-events/never-report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["neverReport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-accounts": {
         parameters: {
             query?: never;
@@ -6528,6 +6544,12 @@ export interface components {
             answered: number;
             /** Format: int32 */
             cleared: number;
+        };
+        NeverReported: {
+            /** Format: int64 */
+            account: number;
+            events: number[];
+            why: string;
         };
         OpenedBankAccount: {
             name: string;
@@ -12662,6 +12684,28 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Answered"];
                 };
+            };
+        };
+    };
+    neverReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NeverReported"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
