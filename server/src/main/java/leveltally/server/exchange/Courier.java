@@ -139,7 +139,7 @@ public class Courier {
     }
 
     private boolean place(Talk talk, Going one, String lease, String name, long bytes, Instant now) throws IOException {
-        String part = name + PART;
+        String part = part(name, one.file());
         OptionalLong laid = talk.size(part);
         boolean whole = laid.isPresent() && laid.getAsLong() == bytes;
         switch (Placing.next(one.namingBegun(), found(talk, name, one.file(), bytes), whole)) {
@@ -185,6 +185,11 @@ public class Courier {
                 .params(Timestamp.from(now), one.file(), lease)
                 .update();
         return true;
+    }
+
+    /** A name of its own, whatever else is laid there under a name like this one's. */
+    static String part(String name, long file) {
+        return name + "." + file + PART;
     }
 
     private Placing.Found found(Talk talk, String name, long file, long bytes) throws IOException {

@@ -86,7 +86,7 @@ public class PracticeDays {
                 // the bank would hear of none of its checks
                 continue;
             }
-            begin(account);
+            begin(account, by.today());
             PracticeBank.Look look = standIn.bank().look(account.accountNumber());
             found.add(new PracticeAccount(
                     id.value(),
@@ -107,26 +107,26 @@ public class PracticeDays {
     /** Tells the bank to do something wrong on its next day on which it can, or not to. */
     public void order(Actor by, BankAccountId id, Mischief what, boolean wanted) {
         by.mayDo(Deed.RECORD_CLEARING);
-        BankAccount account = practising(id);
+        BankAccount account = practising(by, id);
         standIn.bank().order(account.accountNumber(), what, wanted);
     }
 
     /** Asks the bank for the papers that did not come. */
     public int ask(Actor by, BankAccountId id) {
         by.mayDo(Deed.RECORD_CLEARING);
-        BankAccount account = practising(id);
+        BankAccount account = practising(by, id);
         if (standIn.bank().ask(account.accountNumber()).isEmpty()) {
             throw Refusal.conflict("nothing-held", "The bank has sent everything it has to tell.");
         }
         return courier.look(id, Instant.now());
     }
 
-    private BankAccount practising(BankAccountId id) {
+    private BankAccount practising(Actor by, BankAccountId id) {
         if (!standIn.isThere() || !channels.practising().contains(id)) {
             throw Refusal.conflict("no-practice", "This account is not with the bank to practise on.");
         }
         BankAccount account = accounts.get(id);
-        begin(account);
+        begin(account, by.today());
         return account;
     }
 
@@ -147,7 +147,7 @@ public class PracticeDays {
         int came = 0;
         for (BankAccountId id : practising) {
             BankAccount account = accounts.get(id);
-            begin(account);
+            begin(account, by.today());
             broughtByOthers(account, today);
             standIn.bank()
                     .agree(
@@ -163,7 +163,7 @@ public class PracticeDays {
     }
 
     /** What the bank has of an account that begins there: what it told, and what it was told in files it took. */
-    private void begin(BankAccount account) {
+    private void begin(BankAccount account, LocalDate today) {
         if (standIn.bank().has(account.accountNumber())) {
             return;
         }
@@ -181,13 +181,13 @@ public class PracticeDays {
                         r.getObject("to_day", LocalDate.class),
                         r.getLong("closing_minor")))
                 .optional()
-                .orElseGet(() -> new Last(0, day.today().minusDays(1), 0));
+                .orElseGet(() -> new Last(0, today.minusDays(1), 0));
         List<Agreement.Moved> untold = jdbc.sql("""
                         SELECT m.bank_date, COALESCE(m.number, 0) AS number, m.amount_minor, m.text FROM bank_movement m
                         JOIN bank_report r ON r.id = m.report_id AND r.place IS NULL
-                        WHERE m.bank_account_id = ? AND m.bank_date > ? ORDER BY m.bank_date, m.id
+                        WHERE m.bank_account_id = ? AND m.bank_date > ? AND m.bank_date <= ? ORDER BY m.bank_date, m.id
                         """)
-                .params(account.id().value(), last.until())
+                .params(account.id().value(), last.until(), today)
                 .query((r, n) -> new Agreement.Moved(
                         r.getObject("bank_date", LocalDate.class),
                         r.getLong("number"),

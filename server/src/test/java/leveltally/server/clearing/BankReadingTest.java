@@ -37,20 +37,10 @@ class BankReadingTest {
                 .allSatisfy(law -> assertThat(law.findings()).isEmpty());
     }
 
-    private static LocalDate next() {
-        return App.jdbc()
-                .sql("SELECT MAX(to_day) FROM bank_report WHERE bank_account_id = ? AND place IS NOT NULL")
-                .param(account().value())
-                .query(LocalDate.class)
-                .optional()
-                .orElse(DAY)
-                .plusDays(1);
-    }
-
     @Test
     void theSameFileIsReadOnceWhateverItIsCalledAndHoweverItsLinesEnd() {
         long one = check("71.00");
-        LocalDate day = next();
+        LocalDate day = TestBank.nextDay();
         String text = TestBank.statementText(day, day, TestBank.closing(), Moved.paid(day, one, "71.00"));
         TestBank.read(text, TestBank.statements(), "");
 
@@ -65,7 +55,7 @@ class BankReadingTest {
 
     @Test
     void aStatementThatDoesNotFollowSaysSoAndIsReadForAReasonOnly() {
-        LocalDate day = next();
+        LocalDate day = TestBank.nextDay();
         TestBank.statement(day, day);
         LocalDate later = day.plusDays(2);
         String text = TestBank.statementText(
@@ -96,7 +86,7 @@ class BankReadingTest {
 
     @Test
     void aFileOfAnotherAccountIsRefused() {
-        LocalDate day = next();
+        LocalDate day = TestBank.nextDay();
         String own = TestBank.statementText(day, day, TestBank.closing());
         String other = own.replaceFirst("STATEMENT;\\d+", "STATEMENT;55500012399");
         assertThatThrownBy(() -> TestBank.read(other, TestBank.statements(), ""))
@@ -185,7 +175,7 @@ class BankReadingTest {
     @Test
     void ofManyWhoReadOneFileOrAnswerOneMovementOneIsFirst() throws Exception {
         long one = check("44.00");
-        LocalDate day = next();
+        LocalDate day = TestBank.nextDay();
         String text = TestBank.statementText(
                 day, day, TestBank.closing(), Moved.paid(day, one, "44.00"), new Moved(day, "", "-3.00", "FEE " + day));
         List<Callable<Object>> reading = new ArrayList<>();

@@ -106,7 +106,9 @@ class ClearingTest {
 
     @Test
     void aStatementTellsAgainWhatTheListToldAndEveryDayIsExplained() {
-        LocalDate from = DAY;
+        LocalDate from = TestBank.nextDay();
+        // what other tests left the bank owing
+        Money owing = reconciled(from.minusDays(1)).sum(Kind.OWED);
         long one = check("300.00");
         long two = check("400.00");
         long three = check("55.00");
@@ -129,25 +131,25 @@ class ClearingTest {
         answer(exception(String.valueOf(two)), Answer.BANKS_ERROR);
         assertThat(stateOf(two)).isEqualTo("CLEARED");
         answer(exceptionOf("ACCOUNT FEE NOVEMBER"), Answer.ENTER, TestBank.expense(), "", List.of());
-        assertThat(reconciled(from.plusDays(2)).sum(Kind.OWED)).isEqualTo(usd("10.00"));
+        assertThat(reconciled(from.plusDays(2)).sum(Kind.OWED)).isEqualTo(owing.plus(usd("10.00")));
 
         // the bank gives back what it owed
         statement(from.plusDays(3), from.plusDays(4), new Moved(from.plusDays(3), "", "10.00", "ENCODING CORRECTED"));
         BankExceptions.ExceptionView given = exceptionOf("ENCODING CORRECTED");
-        var owed = bean(BankExceptions.class)
-                .candidates(clerk(), account(), given.id())
-                .get(0);
+        var owed = bean(BankExceptions.class).candidates(clerk(), account(), given.id()).stream()
+                .filter(claim -> claim.same() && claim.text().contains(String.valueOf(two)))
+                .findFirst()
+                .orElseThrow();
         assertThat(owed.kind()).isEqualTo(MatchKind.CORRECTION);
-        assertThat(owed.same()).isTrue();
         answer(given, Answer.MATCH, null, "", List.of(new Answering.MatchedWith(owed.kind(), owed.of())));
-        assertThat(reconciled(from.plusDays(2)).sum(Kind.OWED)).isEqualTo(usd("10.00"));
-        assertThat(reconciled(from.plusDays(4)).sum(Kind.OWED)).isEqualTo(usd("0.00"));
+        assertThat(reconciled(from.plusDays(2)).sum(Kind.OWED)).isEqualTo(owing.plus(usd("10.00")));
+        assertThat(reconciled(from.plusDays(4)).sum(Kind.OWED)).isEqualTo(owing);
     }
 
     /** Cash available is what the statement leaves of the ledger's cash, whoever answers it and when. */
     @Test
     void whatAStatementSaysAndTheLedgerDoesNotHaveIsCash() {
-        LocalDate day = DAY.plusDays(40);
+        LocalDate day = TestBank.nextDay();
         long one = check("500.00");
         list(Moved.paid(day, one, "520.00"));
         Money before = cash(day);

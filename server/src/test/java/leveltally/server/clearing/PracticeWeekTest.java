@@ -49,15 +49,7 @@ class PracticeWeekTest {
     }
 
     private static LocalDate firstDay() {
-        LocalDate last = App.jdbc()
-                .sql("SELECT MAX(to_day) FROM bank_report WHERE bank_account_id = ?")
-                .param(account().value())
-                .query(LocalDate.class)
-                .optional()
-                .orElse(App.CHECK_DATE);
-        return bean(BankHolidays.class)
-                .of(account())
-                .onOrAfter((last.isBefore(App.CHECK_DATE) ? App.CHECK_DATE : last).plusDays(1));
+        return bean(BankHolidays.class).of(account()).onOrAfter(TestBank.nextDay());
     }
 
     private Actor clerk() {

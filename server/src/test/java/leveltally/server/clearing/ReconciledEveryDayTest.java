@@ -41,7 +41,7 @@ class ReconciledEveryDayTest {
             checks.add(check(amount));
             amounts.add(usd(amount));
         }
-        LocalDate first = lastTold().plusDays(1);
+        LocalDate first = TestBank.nextDay();
         LocalDate day = first;
         for (int i = 0; i < DAYS; i++, day = day.plusDays(1)) {
             if (random.nextBoolean()) {
@@ -55,15 +55,6 @@ class ReconciledEveryDayTest {
         }
         assertThat(bean(Proof.class).run().laws())
                 .allSatisfy(law -> assertThat(law.findings()).isEmpty());
-    }
-
-    private static LocalDate lastTold() {
-        return App.jdbc()
-                .sql("SELECT MAX(to_day) FROM bank_report WHERE bank_account_id = ? AND place IS NOT NULL")
-                .param(account().value())
-                .query(LocalDate.class)
-                .optional()
-                .orElse(App.CHECK_DATE);
     }
 
     private static void explained(LocalDate first, LocalDate until) {

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
@@ -18,9 +19,11 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
+import leveltally.core.people.Role;
 import leveltally.server.App;
 import leveltally.server.bankfiles.KeptLayouts;
 import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.Periods;
 import leveltally.server.posting.Posting;
 import org.jspecify.annotations.Nullable;
 
@@ -138,6 +141,32 @@ final class TestBank {
                 "STATEMENT;" + bean(BankAccounts.class).get(account()).accountNumber() + ";" + number + ";" + from + ";"
                         + to + ";" + opening.plain() + ";" + balance.plain());
         return String.join("\r\n", lines) + "\r\n";
+    }
+
+    /** The day behind the last statement, whatever other tests told before; its month is open. */
+    static LocalDate nextDay() {
+        LocalDate day = App.jdbc()
+                .sql("SELECT MAX(to_day) FROM bank_report WHERE bank_account_id = ? AND place IS NOT NULL")
+                .param(account().value())
+                .query(LocalDate.class)
+                .optional()
+                .filter(last -> last.isAfter(App.CHECK_DATE))
+                .orElse(App.CHECK_DATE)
+                .plusDays(1);
+        Actor joss = App.actor("joss", Role.ADMINISTRATOR);
+        for (YearMonth month = newestMonth();
+                month.isBefore(YearMonth.from(day).plusMonths(2));
+                month = newestMonth()) {
+            bean(Periods.class).open(joss, month.plusMonths(1));
+        }
+        return day;
+    }
+
+    private static YearMonth newestMonth() {
+        return YearMonth.parse(App.jdbc()
+                .sql("SELECT MAX(month) FROM period")
+                .query(String.class)
+                .single());
     }
 
     /** Where the last statement ended, or ten million. */

@@ -196,7 +196,9 @@ class SendingTest {
         sftp(door.port(), door.fingerprint());
         long file = file();
         outgoing.send(ines(), file);
-        Files.write(laid(file).resolveSibling(laid(file).getFileName() + Courier.PART), Channelled.bytes(file));
+        Files.write(
+                laid(file).resolveSibling(Courier.part(String.valueOf(laid(file).getFileName()), file)),
+                Channelled.bytes(file));
         App.asRoot("UPDATE bank_sending SET naming_at = NOW(6) WHERE file_id = " + file);
         courier.carry(Instant.now());
 
