@@ -7,7 +7,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import tools.jackson.databind.json.JsonMapper;
@@ -262,22 +261,6 @@ public final class PracticeBank {
             }
         } catch (IOException unwritable) {
             throw new UncheckedIOException(unwritable);
-        }
-    }
-
-    /** Names of what lies there for the company, for tests and for whoever looks at the bank. */
-    public List<String> out(String accountNumber) {
-        Path out = desk(accountNumber).resolve("out");
-        if (!Files.exists(out)) {
-            return new ArrayList<>();
-        }
-        try (Stream<Path> files = Files.list(out)) {
-            return files.map(file -> String.valueOf(file.getFileName()))
-                    .filter(name -> !name.startsWith("."))
-                    .sorted()
-                    .toList();
-        } catch (IOException unreadable) {
-            throw new UncheckedIOException(unreadable);
         }
     }
 }
