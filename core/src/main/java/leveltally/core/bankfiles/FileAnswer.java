@@ -49,6 +49,8 @@ public record FileAnswer(String name, Optional<Long> serial, boolean taken, Stri
                         .map(one -> new RefusedCheck(
                                 one.text(Source.NUMBER_AS_PRINTED)
                                         .or(() -> one.figure(Source.NUMBER).map(String::valueOf))
+                                        // banks write zeros before a number
+                                        .map(number -> number.replaceFirst("^0+(?=\\d+$)", ""))
                                         .orElse(""),
                                 one.text(Source.TEXT).orElse("the bank does not say why")))
                         .toList());

@@ -201,7 +201,8 @@ class SampleTest {
         FileAnswer taken = FileAnswer.of(RecordReader.read(
                 layout,
                 USD,
-                "ANSWER;a.txt;TAKEN;\r\nCHECK;HW70012;payee missing\r\nCHECK;41237;\r\n".getBytes(layout.charset())));
+                "ANSWER;a.txt;TAKEN;\r\nCHECK;HW70012;payee missing\r\nCHECK;0000041237;\r\n"
+                        .getBytes(layout.charset())));
         assertThat(taken.taken()).isTrue();
         assertThat(taken.name()).isEqualTo("a.txt");
         assertThat(taken.refused())

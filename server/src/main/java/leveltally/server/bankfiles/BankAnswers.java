@@ -124,14 +124,24 @@ public class BankAnswers {
                 Map.of("note", note));
     }
 
-    /** A file an answer is about. */
-    public record Answered(long id, long serial, FilePurpose purpose) {}
+    /**
+     * A file an answer is about.
+     *
+     * @param state what is recorded of it: MADE, ACCEPTED or REFUSED
+     */
+    public record Answered(long id, long serial, FilePurpose purpose, String state) {
+        /** Whether what is recorded already says otherwise. */
+        public boolean isOtherwise(boolean taken, boolean whole) {
+            return state.equals(BankFileEntity.State.ACCEPTED.name()) && !(taken && whole)
+                    || state.equals(BankFileEntity.State.REFUSED.name()) && taken;
+        }
+    }
 
     /** The file of an account by the name, or the serial, under which the bank was given it; the newest of that name. */
     @Transactional(readOnly = true)
     public Optional<Answered> answered(BankAccountId account, String name, @Nullable Long serial) {
         return jdbc.sql(
-                        "SELECT id, serial, purpose FROM bank_file WHERE bank_account_id = ? AND (file_name = ? OR ? = '' AND serial = ?)"
+                        "SELECT id, serial, purpose, state FROM bank_file WHERE bank_account_id = ? AND (file_name = ? OR ? = '' AND serial = ?)"
                                 + " ORDER BY id DESC LIMIT 1")
                 .params(java.util.Arrays.asList(account.value(), name, name, serial))
                 .query(Answered.class)

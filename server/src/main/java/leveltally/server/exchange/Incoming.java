@@ -230,6 +230,13 @@ public class Incoming {
                         "no-such-file",
                         "It answers a file “" + answer.name()
                                 + "”, which the bank was never given from here. Set it aside, and ask the bank."));
+        if (file.isOtherwise(answer.taken(), answer.refused().isEmpty())) {
+            throw Refusal.conflict(
+                    "answer-contradicts",
+                    "It says that the bank " + took(answer) + ", but somebody recorded otherwise: file " + file.serial()
+                            + " is " + file.state().toLowerCase(java.util.Locale.ROOT)
+                            + ". Ask the bank, then set this aside.");
+        }
         if (answer.taken()) {
             answers.accepted(
                     by,
@@ -250,6 +257,14 @@ public class Incoming {
                 + (answer.refused().isEmpty()
                         ? "."
                         : ", but not " + counted(answer.refused().size(), "check") + ".");
+    }
+
+    private static String took(FileAnswer answer) {
+        return !answer.taken()
+                ? "refused the file"
+                : answer.refused().isEmpty()
+                        ? "took it"
+                        : "did not take " + counted(answer.refused().size(), "check") + " of it";
     }
 
     /** It waits on, and says why; or is set aside, where all of it was told before. */

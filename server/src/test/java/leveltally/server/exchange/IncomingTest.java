@@ -96,6 +96,15 @@ class IncomingTest {
         incoming.readAll(ines(), operations());
         assertThat(view("answer-again-" + file + ".txt").state()).isEqualTo("SET_ASIDE");
         assertThat(view("answer-again-" + file + ".txt").said()).contains("is recorded already");
+
+        // told otherwise it waits: somebody has to know
+        lay("answer-no-more-" + file + ".txt", "ANSWER;" + name + ";REFUSED;on second thoughts\r\n");
+        look();
+        incoming.readAll(ines(), operations());
+        assertThat(view("answer-no-more-" + file + ".txt").state()).isEqualTo("WAITING");
+        assertThat(view("answer-no-more-" + file + ".txt").said()).contains("somebody recorded otherwise");
+        assertThat(stateOf(file)).isEqualTo("ACCEPTED");
+        incoming.setAside(ines(), view("answer-no-more-" + file + ".txt").id(), "asked the bank");
     }
 
     @Test
