@@ -8036,6 +8036,7 @@ export interface components {
             askedBy: string;
             /** Format: date-time */
             sentAt?: string;
+            answered: boolean;
         };
         ChannelChoices: {
             kinds: ("FOLDER" | "SFTP" | "PRACTICE")[];

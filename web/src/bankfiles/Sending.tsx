@@ -64,7 +64,7 @@ export function Sending({
           Try again
         </button>
       )}
-      {clerk && sending.state === "UNKNOWN" && (
+      {clerk && sending.state === "UNKNOWN" && !sending.answered && (
         <span className="flex flex-wrap gap-3">
           <button className="go min-h-6" onClick={() => setAsking(true)}>
             The bank has it…

@@ -68,7 +68,8 @@ function Travelling({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
   const data = travelling.data;
   const at = data?.incoming.find((one) => String(one.id) === values.at);
   const waiting = data?.incoming.filter((one) => one.state === "WAITING") ?? [];
-  const stuck = data?.sendings.filter((one) => one.state === "STUCK" || one.state === "UNKNOWN") ?? [];
+  const stuck =
+    data?.sendings.filter((one) => !one.answered && (one.state === "STUCK" || one.state === "UNKNOWN")) ?? [];
   if (!account) return <p className="text-faint p-8">No bank account is set up.</p>;
   return (
     <Station

@@ -24,6 +24,9 @@ public class DecisionFiles {
             " FROM bank_decision d JOIN bank_movement m ON m.id = d.movement_id AND m.is_open IS NULL"
                     + " WHERE m.bank_account_id = ? AND d.file_id IS NULL";
 
+    /** From a thousand values on MariaDB makes a list a table. */
+    private static final int AT_ONCE = 900;
+
     private final JdbcClient jdbc;
     private final BankAccounts accounts;
     private final KeptLayouts layouts;
@@ -87,9 +90,14 @@ public class DecisionFiles {
         }
         long file = files.ofDecisions(
                 by, account, kept, untold.stream().map(Untold::item).toList());
-        for (Untold one : untold) {
-            jdbc.sql("UPDATE bank_decision SET file_id = ? WHERE movement_id = ?")
-                    .params(file, one.movement())
+        for (int from = 0; from < untold.size(); from += AT_ONCE) {
+            jdbc.sql("UPDATE bank_decision SET file_id = :file WHERE movement_id IN (:movements)")
+                    .param("file", file)
+                    .param(
+                            "movements",
+                            untold.subList(from, Math.min(untold.size(), from + AT_ONCE)).stream()
+                                    .map(Untold::movement)
+                                    .toList())
                     .update();
         }
         return file;

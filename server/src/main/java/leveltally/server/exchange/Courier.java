@@ -72,7 +72,14 @@ public class Courier {
             fixedDelayString = "${leveltally.exchange.look-every}",
             initialDelayString = "${leveltally.exchange.look-every}")
     void looks() {
-        channels.travelling().forEach(account -> look(account, Instant.now()));
+        for (BankAccountId account : channels.travelling()) {
+            try {
+                look(account, Instant.now());
+            } catch (RuntimeException broken) {
+                // the others are looked at all the same
+                LOG.warn("the folder of account {} was not looked at", account.value(), broken);
+            }
+        }
     }
 
     /** Carries what waits now; answers how many files are with their banks. */
@@ -121,15 +128,17 @@ public class Courier {
     }
 
     private boolean carry(Going one, String lease, Instant now) {
-        Optional<Channel> channel = channels.inUse(one.account());
-        if (channel.isEmpty()) {
-            stop(one, lease, "STUCK", "Its account has no channel any more. Download the file, or set one.");
-            return false;
-        }
-        BankFiles.Made made = files.made(one.file());
-        String name = channel.get().out().of(made.name());
-        try (Talk talk = carriers.open(channel.get())) {
-            return place(talk, one, lease, name, made.bytes(), now);
+        try {
+            Optional<Channel> channel = channels.inUse(one.account());
+            if (channel.isEmpty()) {
+                stop(one, lease, "STUCK", "Its account has no channel any more. Download the file, or set one.");
+                return false;
+            }
+            BankFiles.Made made = files.made(one.file());
+            String name = channel.get().out().of(made.name());
+            try (Talk talk = carriers.open(channel.get())) {
+                return place(talk, one, lease, name, made.bytes(), now);
+            }
         } catch (HostNotKnown other) {
             stop(one, lease, "STUCK", other.getMessage() + ".");
         } catch (IOException | RuntimeException failed) {

@@ -27,6 +27,8 @@ import leveltally.server.clearing.BankReading;
 import leveltally.server.clearing.DecisionFiles;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -35,6 +37,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** What came from the bank: each file is read as what its name says it is, whole or not at all, or set aside for a reason. */
 @Service
 public class Incoming {
+    private static final Logger LOG = LoggerFactory.getLogger(Incoming.class);
     private static final String DOES_NOT_FOLLOW = "statement-does-not-follow";
     private static final String DONE = "incoming-done";
     private static final int LONGEST_SAID = 600;
@@ -161,6 +164,11 @@ public class Incoming {
                 return Optional.empty();
             }
             throw refused;
+        } catch (RuntimeException broken) {
+            // one that breaks holds up none of the others
+            LOG.warn("file {} of the bank was not read", one.id(), broken);
+            return Optional.of(new IncomingRead(
+                    one.name(), false, "It was not read, something broke on our side; it waits. Try it again by itself."));
         }
     }
 

@@ -28,7 +28,11 @@ public class Outgoing {
         this.audit = audit;
     }
 
-    /** A file on its way. */
+    /**
+     * A file on its way.
+     *
+     * @param answered the bank's answer is recorded, so that nobody has to do anything about its way
+     */
     public record SendingView(
             long file,
             long serial,
@@ -40,14 +44,16 @@ public class Outgoing {
             Instant nextTryAt,
             Instant askedAt,
             String askedBy,
-            @Nullable Instant sentAt) {}
+            @Nullable Instant sentAt,
+            boolean answered) {}
 
     /** The newest of an account. */
     @Transactional(readOnly = true)
     public List<SendingView> of(Actor by, BankAccountId account) {
         by.mayDo(Deed.READ);
         return jdbc.sql("""
-                        SELECT s.file_id, f.serial, f.file_name, s.state, s.trouble, s.tries, s.next_try_at, s.asked_at, p.name, s.sent_at
+                        SELECT s.file_id, f.serial, f.file_name, s.state, s.trouble, s.tries, s.next_try_at, s.asked_at, p.name, s.sent_at,
+                          f.state <> 'MADE' AS answered
                         FROM bank_sending s JOIN bank_file f ON f.id = s.file_id JOIN person p ON p.id = s.asked_by
                         WHERE s.bank_account_id = ? ORDER BY f.serial DESC LIMIT 200
                         """)
@@ -66,7 +72,8 @@ public class Outgoing {
                             r.getTimestamp("next_try_at").toInstant(),
                             r.getTimestamp("asked_at").toInstant(),
                             r.getString("name"),
-                            sent == null ? null : sent.toInstant());
+                            sent == null ? null : sent.toInstant(),
+                    r.getBoolean("answered"));
                 })
                 .list();
     }

@@ -99,7 +99,8 @@ class WorkRows {
                             AND event_date < :today) AS late,
                           (SELECT COUNT(*) FROM bank_movement WHERE is_open = 1) AS to_answer,
                           (SELECT COUNT(*) FROM bank_incoming WHERE state = 'WAITING') AS to_read,
-                          (SELECT COUNT(*) FROM bank_sending WHERE state IN ('STUCK', 'UNKNOWN')) AS not_sent
+                          (SELECT COUNT(*) FROM bank_sending s JOIN bank_file f ON f.id = s.file_id AND f.state = 'MADE'
+                            WHERE s.state IN ('STUCK', 'UNKNOWN')) AS not_sent
                         """)
                 .param("today", today)
                 .query((r, n) -> Stream.of("not_sent", "late", "to_read", "to_answer")
