@@ -14,10 +14,13 @@ CREATE TABLE bank_channel (
   folder_in VARCHAR(200) NOT NULL,
   -- the layout in which the bank is told which checks are paid or returned; by its name, the newest of its versions
   decisions VARCHAR(80) NOT NULL,
+  -- what was decided before was told by people
+  decisions_since DATETIME(6),
   in_use BOOLEAN NOT NULL,
   looked_at DATETIME(6),
   trouble VARCHAR(300) NOT NULL,
   version BIGINT NOT NULL,
+  CONSTRAINT decisions_since_when CHECK ((decisions = '') = (decisions_since IS NULL)),
   CONSTRAINT host_is_pinned CHECK (kind <> 'SFTP' OR NOT in_use OR (host_key <> '' AND secret_sealed IS NOT NULL))
 );
 -- What a file of the bank is, by its name: the first that fits.

@@ -1,5 +1,7 @@
 package leveltally.server.clearing;
 
+import java.sql.Timestamp;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.Refusal;
@@ -22,7 +24,7 @@ public class DecisionFiles {
     /** What was answered and not told; one whose answer was taken back waits for the next. */
     private static final String UNTOLD =
             " FROM bank_decision d JOIN bank_movement m ON m.id = d.movement_id AND m.is_open IS NULL"
-                    + " WHERE m.bank_account_id = ? AND d.file_id IS NULL";
+                    + " WHERE m.bank_account_id = ? AND d.decided_at >= ? AND d.file_id IS NULL";
 
     /** From a thousand values on MariaDB makes a list a table. */
     private static final int AT_ONCE = 900;
@@ -39,11 +41,11 @@ public class DecisionFiles {
         this.files = files;
     }
 
-    /** How many decisions the bank has not heard. */
+    /** How many decisions the bank has not heard, of those made since it hears them by file. */
     @Transactional(readOnly = true)
-    public int waiting(BankAccountId account) {
+    public int waiting(BankAccountId account, Instant since) {
         return jdbc.sql("SELECT COUNT(*)" + UNTOLD)
-                .param(account.value())
+                .params(account.value(), Timestamp.from(since))
                 .query(Integer.class)
                 .single();
     }
@@ -53,10 +55,12 @@ public class DecisionFiles {
     /**
      * Makes a file of them by the layout of this name.
      *
+     * @param since what was decided before was told by people
+     *
      * @return its id
      */
     @Transactional
-    public long make(Actor by, BankAccountId account, String layout) {
+    public long make(Actor by, BankAccountId account, String layout, Instant since) {
         by.mayDo(Deed.MAKE_BANK_FILE);
         accounts.lock(account);
         KeptLayouts.TellingLayout kept = layouts.newest(layout, Layout.Use.DECISIONS)
@@ -68,7 +72,7 @@ public class DecisionFiles {
                           COALESCE((SELECT k.why FROM bank_match k WHERE k.movement_id = m.id AND k.undone_on IS NULL
                             ORDER BY k.id DESC LIMIT 1), '') AS why
                         """ + UNTOLD + " ORDER BY m.meant, m.id LIMIT 10000 FOR UPDATE")
-                .param(account.value())
+                .params(account.value(), Timestamp.from(since))
                 .query((r, n) -> {
                     LocalDate day = r.getObject("bank_date", LocalDate.class);
                     return new Untold(

@@ -1,5 +1,6 @@
 package leveltally.server.exchange;
 
+import java.time.Instant;
 import java.util.List;
 import leveltally.core.exchange.ChannelKind;
 import leveltally.core.exchange.FilePattern;
@@ -13,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param host where they go by SFTP; {@code hostKey} its pinned fingerprint, empty while nobody pinned one
  * @param secret a password or a private key, unsealed
  * @param decisions the name of the layout by which the bank is told what is paid and what returned; empty for none
+ * @param decisionsSince what was decided before is not told by file: people told it
  */
 record Channel(
         BankAccountId account,
@@ -25,6 +27,7 @@ record Channel(
         RemoteFolder out,
         RemoteFolder in,
         String decisions,
+        @Nullable Instant decisionsSince,
         List<Rule> rules,
         boolean inUse) {
 

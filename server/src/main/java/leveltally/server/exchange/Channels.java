@@ -1,6 +1,8 @@
 package leveltally.server.exchange;
 
 import java.io.IOException;
+import java.sql.Timestamp;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -27,7 +29,7 @@ public class Channels {
     private static final int MOST_RULES = 20;
     private static final int HIGHEST_PORT = 65_535;
     private static final String FIND = """
-            SELECT bank_account_id, kind, host, port, user_name, secret_sealed, host_key, folder_out, folder_in, decisions, in_use
+            SELECT bank_account_id, kind, host, port, user_name, secret_sealed, host_key, folder_out, folder_in, decisions, decisions_since, in_use
             FROM bank_channel""";
 
     private final JdbcClient jdbc;
@@ -121,9 +123,18 @@ public class Channels {
                         new RemoteFolder(r.getString("folder_out")),
                         new RemoteFolder(r.getString("folder_in")),
                         r.getString("decisions"),
+                        since(r.getTimestamp("decisions_since")),
                         rules,
                         r.getBoolean("in_use")))
                 .optional();
+    }
+
+    private static @Nullable Instant since(@Nullable Timestamp at) {
+        return at == null ? null : at.toInstant();
+    }
+
+    private static @Nullable Timestamp since(@Nullable Instant at) {
+        return at == null ? null : Timestamp.from(at);
     }
 
     /** Accounts whose files travel by themselves. */
@@ -149,12 +160,6 @@ public class Channels {
                 .stream()
                 .map(BankAccountId::new)
                 .toList();
-    }
-
-    /** The name of the layout in which the bank is told what is paid and what returned; empty where it is told by people. */
-    @Transactional(readOnly = true)
-    public String decisions(BankAccountId account) {
-        return inUse(account).map(Channel::decisions).orElse("");
     }
 
     /** Null where nobody said how its files travel. */
@@ -202,7 +207,7 @@ public class Channels {
                     "channel-changed",
                     "Somebody changed how the files of " + name + " travel. Look again, then change it.");
         }
-        Channel channel = checked(account, wanted, before);
+        Channel channel = checked(by, account, wanted, before);
         List<Object> values = new ArrayList<>(java.util.Arrays.asList(
                 channel.kind().name(),
                 channel.host(),
@@ -213,17 +218,18 @@ public class Channels {
                 channel.out().path(),
                 channel.in().path(),
                 channel.decisions(),
+                since(channel.decisionsSince()),
                 channel.inUse(),
                 version + 1,
                 account.value()));
         jdbc.sql(
                         before.isPresent()
                                 ? "UPDATE bank_channel SET kind = ?, host = ?, port = ?, user_name = ?, secret_sealed = ?,"
-                                        + " host_key = ?, folder_out = ?, folder_in = ?, decisions = ?, in_use = ?, version = ?,"
+                                        + " host_key = ?, folder_out = ?, folder_in = ?, decisions = ?, decisions_since = ?, in_use = ?, version = ?,"
                                         + " trouble = '' WHERE bank_account_id = ?"
                                 : "INSERT INTO bank_channel (kind, host, port, user_name, secret_sealed, host_key, folder_out,"
-                                        + " folder_in, decisions, in_use, version, bank_account_id, trouble)"
-                                        + " VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '')")
+                                        + " folder_in, decisions, decisions_since, in_use, version, bank_account_id, trouble)"
+                                        + " VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '')")
                 .params(values)
                 .update();
         jdbc.sql("DELETE FROM bank_channel_rule WHERE bank_account_id = ?")
@@ -247,7 +253,7 @@ public class Channels {
                         "in use", channel.inUse()));
     }
 
-    private Channel checked(BankAccountId account, WantedChannel wanted, Optional<Channel> before) {
+    private Channel checked(Actor by, BankAccountId account, WantedChannel wanted, Optional<Channel> before) {
         ChannelChoices choices = choices();
         if (!choices.kinds().contains(wanted.kind())) {
             throw Refusal.invalidField(
@@ -295,6 +301,9 @@ public class Channels {
                 new RemoteFolder(wanted.out()),
                 new RemoteFolder(wanted.in()),
                 wanted.decisions(),
+                wanted.decisions().isEmpty()
+                        ? null
+                        : before.map(Channel::decisionsSince).orElse(by.now()),
                 wanted.rules().stream().map(rule -> rule(rule, choices)).toList(),
                 wanted.inUse());
     }
@@ -365,7 +374,7 @@ public class Channels {
                 wanted.rules(),
                 false,
                 wanted.version());
-        Channel channel = checked(account, unused, find(account));
+        Channel channel = checked(by, account, unused, find(account));
         try (Talk talk = carriers.open(channel)) {
             int lie = talk.list(channel.in().path()).size();
             talk.list(channel.out().path());

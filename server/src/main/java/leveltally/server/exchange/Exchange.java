@@ -3,6 +3,7 @@ package leveltally.server.exchange;
 import java.sql.Timestamp;
 import java.time.Instant;
 import java.util.List;
+import leveltally.core.Refusal;
 import leveltally.core.exchange.ChannelKind;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
@@ -73,7 +74,9 @@ public class Exchange {
                 looked.at(),
                 looked.trouble(),
                 channel.map(Channel::decisions).orElse(""),
-                channel.map(Channel::decisions).orElse("").isEmpty() ? 0 : decisions.waiting(account),
+                channel.map(Channel::decisionsSince)
+                        .map(since -> decisions.waiting(account, since))
+                        .orElse(0),
                 outgoing.of(by, account),
                 incoming.of(by, account));
     }
@@ -82,7 +85,14 @@ public class Exchange {
     @Transactional
     public long tellDecisions(Actor by, BankAccountId account) {
         by.mayDo(Deed.MAKE_BANK_FILE);
-        long file = decisions.make(by, account, channels.get(account).decisions());
+        Channel channel = channels.get(account);
+        Instant since = channel.decisionsSince();
+        if (since == null) {
+            throw Refusal.conflict(
+                    "no-layout",
+                    "People tell this bank what is paid and what returned. An administrator chooses a layout.");
+        }
+        long file = decisions.make(by, account, channel.decisions(), since);
         outgoing.send(by, file);
         return file;
     }

@@ -168,7 +168,9 @@ public class Incoming {
             // one that breaks holds up none of the others
             LOG.warn("file {} of the bank was not read", one.id(), broken);
             return Optional.of(new IncomingRead(
-                    one.name(), false, "It was not read, something broke on our side; it waits. Try it again by itself."));
+                    one.name(),
+                    false,
+                    "It was not read, something broke on our side; it waits. Try it again by itself."));
         }
     }
 

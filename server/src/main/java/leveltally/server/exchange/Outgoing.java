@@ -73,7 +73,7 @@ public class Outgoing {
                             r.getTimestamp("asked_at").toInstant(),
                             r.getString("name"),
                             sent == null ? null : sent.toInstant(),
-                    r.getBoolean("answered"));
+                            r.getBoolean("answered"));
                 })
                 .list();
     }

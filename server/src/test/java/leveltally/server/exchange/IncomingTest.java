@@ -226,4 +226,25 @@ class IncomingTest {
         look();
         assertThat(bean(Exchange.class).of(ines(), operations()).trouble()).isEmpty();
     }
+
+    /** What was decided before the bank heard it by file, people told it; it is not told years later. */
+    @Test
+    void whatWasDecidedBeforeIsNotTold() {
+        long account = operations().value();
+        long movement = App.number(
+                "SELECT MIN(m.id) FROM bank_movement m LEFT JOIN bank_decision d ON d.movement_id = m.id"
+                        + " WHERE m.bank_account_id = ? AND m.is_open IS NULL AND d.movement_id IS NULL",
+                account);
+        Exchange exchange = bean(Exchange.class);
+        int before = exchange.of(ines(), operations()).untold();
+        App.asRoot("INSERT INTO bank_decision (movement_id, pays, decided_at, decided_by) SELECT " + movement
+                + ", FALSE, '2026-01-01', MIN(id) FROM person");
+        try {
+            assertThat(exchange.of(ines(), operations()).untold()).isEqualTo(before);
+            App.asRoot("UPDATE bank_decision SET decided_at = NOW(6) + INTERVAL 1 DAY WHERE movement_id = " + movement);
+            assertThat(exchange.of(ines(), operations()).untold()).isEqualTo(before + 1);
+        } finally {
+            App.asRoot("DELETE FROM bank_decision WHERE movement_id = " + movement);
+        }
+    }
 }
