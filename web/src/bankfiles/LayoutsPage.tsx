@@ -13,10 +13,11 @@ import { useKept } from "../parts/useKept";
 import { useRest } from "../parts/useRest";
 import { ChoiceWord } from "../parts/Word";
 import { Beside, Sample, useTried } from "./Compared";
+import { FieldForm } from "./FieldForm";
 import { FilePreview } from "./FilePreview";
 import { LayoutTable } from "./LayoutTable";
 import { parsed, written, type LayoutText, type Place } from "./layoutText";
-import { FieldForm, FileForm, RecordForm } from "./PartForms";
+import { FileForm, RecordForm } from "./PartForms";
 
 type Version = Schemas["BankLayoutVersion"];
 type Account = Schemas["BankAccountView"];
