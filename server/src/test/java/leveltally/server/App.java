@@ -90,6 +90,7 @@ public final class App {
     private static ConfigurableApplicationContext launch() {
         DEMO.ifPresent(copy -> DATABASE.fill("leveltally", copy));
         SpringApplication application = new SpringApplication(LevelTally.class);
+        application.addInitializers(context -> context.getBeanFactory().addBeanPostProcessor(new Asked()));
         // a slow hash takes a second of the tests' processor each time; InstalledTest and SettingUpTest keep it
         application.addInitializers(context -> ((GenericApplicationContext) context)
                 .registerBean(
