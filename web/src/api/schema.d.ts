@@ -804,6 +804,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/writing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/order": {
         parameters: {
             query?: never;
@@ -4484,6 +4500,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-accounts/{id}/exchange/incoming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["incoming"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/approval": {
         parameters: {
             query?: never;
@@ -5266,6 +5298,12 @@ export interface components {
             name: string;
             queue: string;
             inUse: boolean;
+        };
+        WantedWriting: {
+            /** Format: int64 */
+            account: number;
+            /** @enum {string} */
+            writes: "COLUMNS_AND_CAMT" | "LISTS";
         };
         OrderedMischief: {
             /** Format: int64 */
@@ -7068,6 +7106,12 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+            positivePay: boolean;
+            atTheBank?: components["schemas"]["PracticeStanding"];
+            writes: components["schemas"]["WritesView"][];
+            mischief: components["schemas"]["MischiefView"][];
+        };
+        PracticeStanding: {
             /** Format: date */
             until: string;
             balance: components["schemas"]["MoneyView"];
@@ -7076,7 +7120,12 @@ export interface components {
             /** Format: int32 */
             outstanding: number;
             held: string[];
-            mischief: components["schemas"]["MischiefView"][];
+        };
+        WritesView: {
+            /** @enum {string} */
+            name: "COLUMNS_AND_CAMT" | "LISTS";
+            words: string;
+            chosen: boolean;
         };
         PeriodView: {
             month: string;
@@ -8000,22 +8049,9 @@ export interface components {
             decisions: string;
             /** Format: int32 */
             untold: number;
+            /** Format: int32 */
+            waiting: number;
             sendings: components["schemas"]["SendingView"][];
-            incoming: components["schemas"]["IncomingView"][];
-        };
-        IncomingView: {
-            /** Format: int64 */
-            id: number;
-            name: string;
-            /** Format: int64 */
-            bytes: number;
-            /** Format: date-time */
-            fetchedAt: string;
-            is: string;
-            state: string;
-            said: string;
-            gap: boolean;
-            doneBy?: string;
         };
         SendingView: {
             /** Format: int64 */
@@ -8037,6 +8073,20 @@ export interface components {
             /** Format: date-time */
             sentAt?: string;
             answered: boolean;
+        };
+        IncomingView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            fetchedAt: string;
+            is: string;
+            state: string;
+            said: string;
+            gap: boolean;
+            doneBy?: string;
         };
         ChannelChoices: {
             kinds: ("FOLDER" | "SFTP" | "PRACTICE")[];
@@ -9638,6 +9688,28 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PrinterView"][];
                 };
+            };
+        };
+    };
+    write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedWriting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -15720,6 +15792,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExchangeView"];
+                };
+            };
+        };
+    };
+    incoming: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IncomingView"][];
                 };
             };
         };

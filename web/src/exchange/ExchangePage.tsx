@@ -1,5 +1,5 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import { AccountWord } from "../bankfiles/AccountWord";
@@ -16,6 +16,9 @@ import { Loaded } from "../parts/Loaded";
 import { useDeed } from "../parts/useDeed";
 
 type Incoming = Schemas["IncomingView"];
+
+const PAGE = 200;
+const SENT_SHOWN = 30;
 
 const STATES: Record<string, string> = { WAITING: "waits", READ: "read", SET_ASIDE: "set aside" };
 
@@ -66,8 +69,20 @@ function Travelling({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
   const account = accounts.find((one) => String(one.id) === values.account) ?? accounts[0];
   const travelling = useExchange(account?.id);
   const data = travelling.data;
-  const at = data?.incoming.find((one) => String(one.id) === values.at);
-  const waiting = data?.incoming.filter((one) => one.state === "WAITING") ?? [];
+  const incoming = useInfiniteQuery({
+    queryKey: ["bank-incoming", account?.id],
+    enabled: account !== undefined,
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) =>
+      call(
+        api.GET("/api/bank-accounts/{id}/exchange/incoming", {
+          params: { path: { id: account!.id }, query: { after: pageParam } },
+        }),
+      ),
+    getNextPageParam: (page) => (page.length === PAGE ? page.at(-1)?.id : undefined),
+  });
+  const rows = useMemo(() => incoming.data?.pages.flat() ?? [], [incoming.data]);
+  const at = rows.find((one) => String(one.id) === values.at);
   const stuck =
     data?.sendings.filter((one) => !one.answered && (one.state === "STUCK" || one.state === "UNKNOWN")) ?? [];
   if (!account) return <p className="text-faint p-8">No bank account is set up.</p>;
@@ -94,8 +109,8 @@ function Travelling({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
       answer={
         data && (
           <>
-            <Figure value={waiting.length}>
-              {waiting.length === 1 ? "file waits" : "files wait"} to be read
+            <Figure value={data.waiting}>
+              {data.waiting === 1 ? "file waits" : "files wait"} to be read
             </Figure>
             {stuck.length > 0 && (
               <Link className="text-rust underline" to={`/bank?account=${account.id}`}>
@@ -121,17 +136,20 @@ function Travelling({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
         )
       }
       list={
-        <Loaded query={travelling}>
-          {(seen) => (
+        <Loaded query={incoming}>
+          {() => (
             <Grid
               list="bank-incoming"
               label="Files of the bank"
-              items={seen.incoming.map((row) => ({ key: String(row.id), row }))}
+              items={rows.map((row) => ({ key: String(row.id), row }))}
               columns={COLUMNS}
               cursor={values.at}
               onCursor={(key) => change({ at: key })}
+              onEnd={() => {
+                if (incoming.hasNextPage && !incoming.isFetchingNextPage) void incoming.fetchNextPage();
+              }}
               empty={
-                seen.by
+                !data || data.by
                   ? "The bank has laid nothing there yet. What it lays is fetched by itself every few minutes."
                   : "Nothing travels by itself. An administrator says on the account’s page how files do."
               }
@@ -139,11 +157,7 @@ function Travelling({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
           )}
         </Loaded>
       }
-      bar={
-        clerk && data?.by ? (
-          <Deeds account={account.id} exchange={data} waiting={waiting.length} />
-        ) : undefined
-      }
+      bar={clerk && data?.by ? <Deeds account={account.id} exchange={data} /> : undefined}
       slip={
         at ? (
           <One key={at.id} one={at} clerk={clerk} />
@@ -161,15 +175,7 @@ function told(read: Schemas["IncomingRead"][]): string {
   return `${well} ${well === 1 ? "file" : "files"} read${ill > 0 ? `; ${ill} not: see beside each why` : ""}.`;
 }
 
-function Deeds({
-  account,
-  exchange,
-  waiting,
-}: {
-  account: number;
-  exchange: Schemas["ExchangeView"];
-  waiting: number;
-}) {
+function Deeds({ account, exchange }: { account: number; exchange: Schemas["ExchangeView"] }) {
   const queries = useQueryClient();
   const path = { params: { path: { id: account } } };
   const done = () => queries.invalidateQueries();
@@ -199,7 +205,7 @@ function Deeds({
       <Button
         look="deed"
         className="ml-auto"
-        disabled={read.busy || waiting === 0}
+        disabled={read.busy || exchange.waiting === 0}
         onClick={() => void read.run()}
       >
         Read what came
@@ -292,7 +298,7 @@ function Going({ sendings }: { sendings: Schemas["SendingView"][] }) {
         <p className="text-faint">None yet. Files are made, and sent, at the station Bank.</p>
       )}
       <ul>
-        {sendings.slice(0, 30).map((one) => (
+        {sendings.slice(0, SENT_SHOWN).map((one) => (
           <li key={one.file} className="border-hair border-t py-2">
             <div className="flex justify-between gap-3">
               <span className="font-mono break-all">{one.name}</span>
@@ -316,6 +322,11 @@ function Going({ sendings }: { sendings: Schemas["SendingView"][] }) {
           </li>
         ))}
       </ul>
+      {sendings.length > SENT_SHOWN && (
+        <p className="text-faint text-note">
+          The newest {SENT_SHOWN}. Each file stands at the station Bank, with how far it is.
+        </p>
+      )}
     </div>
   );
 }

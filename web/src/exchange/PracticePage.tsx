@@ -37,11 +37,14 @@ export function PracticePage() {
       }
       answer={
         <>
-          {bank.data?.map((one) => (
-            <Figure key={one.id} value={one.outstanding}>
-              {one.outstanding === 1 ? "check" : "checks"} of {one.name} it knows and has not paid
-            </Figure>
-          ))}
+          {bank.data?.map(
+            ({ id, name, atTheBank }) =>
+              atTheBank && (
+                <Figure key={id} value={atTheBank.outstanding}>
+                  {atTheBank.outstanding === 1 ? "check" : "checks"} of {name} it knows and has not paid
+                </Figure>
+              ),
+          )}
           <Link className="go ml-auto" to="/bank/exchange">
             What travels
           </Link>
@@ -117,21 +120,24 @@ function AtTheBank({ account, clerk }: { account: Account; clerk: boolean }) {
       call(api.POST("/api/practice/order", { body: { account: account.id, ...wanted } })),
     { line: `practice ${account.id}`, done },
   );
+  const write = useDeed(
+    (writes: Account["writes"][number]["name"]) =>
+      call(api.POST("/api/practice/writing", { body: { account: account.id, writes } })),
+    { line: `practice ${account.id}`, done },
+  );
   const ask = useDeed(() => call(api.POST("/api/practice/ask", { body: { account: account.id } })), {
     done,
     said: ({ came }) => `${came} ${came === 1 ? "file" : "files"} came.`,
   });
+  const held = account.atTheBank?.held ?? [];
   return (
     <section aria-label={account.name} className="mb-8 max-w-2xl">
       <h2 className="mb-1 text-base font-bold">{account.name}</h2>
-      <p>
-        On {longDate(account.until)} it stood at <b>{account.balance.text}</b> {account.balance.currency}, on
-        statement {account.statement}.
-      </p>
-      {account.held.length > 0 && (
+      <Standing account={account} />
+      {held.length > 0 && (
         <p className="mt-2 flex flex-wrap items-center gap-3">
           <span>
-            Not sent yet: <span className="font-mono">{account.held.join(", ")}</span>
+            Not sent yet: <span className="font-mono">{held.join(", ")}</span>
           </span>
           {clerk && (
             <Button disabled={ask.busy} onClick={() => void ask.run()}>
@@ -140,6 +146,20 @@ function AtTheBank({ account, clerk }: { account: Account; clerk: boolean }) {
           )}
         </p>
       )}
+      <label className="mt-3 flex flex-wrap items-center gap-2">
+        It writes
+        <select
+          disabled={!clerk || write.busy}
+          value={account.writes.find((one) => one.chosen)?.name}
+          onChange={(event) => void write.run(event.target.value as Account["writes"][number]["name"])}
+        >
+          {account.writes.map((one) => (
+            <option key={one.name} value={one.name}>
+              {one.words}
+            </option>
+          ))}
+        </select>
+      </label>
       <fieldset className="mt-4" disabled={!clerk}>
         <legend className="mb-1 font-semibold">On its next day it shall</legend>
         <div className="grid grid-cols-2 gap-x-6 max-[640px]:grid-cols-1">
@@ -160,7 +180,24 @@ function AtTheBank({ account, clerk }: { account: Account; clerk: boolean }) {
         What cannot be done on a day, such as paying a voided check while it knows of none, stays ordered.
       </p>
       <Refusal deed={order} />
+      <Refusal deed={write} />
       <Refusal deed={ask} />
     </section>
+  );
+}
+
+function Standing({ account: { positivePay, atTheBank } }: { account: Account }) {
+  return (
+    <>
+      {atTheBank ? (
+        <p>
+          On {longDate(atTheBank.until)} it stood at <b>{atTheBank.balance.text}</b>{" "}
+          {atTheBank.balance.currency}, on statement {atTheBank.statement}.
+        </p>
+      ) : (
+        <p>It begins there with the first day that passes.</p>
+      )}
+      {!positivePay && <p>No file tells the bank of its checks; it pays what people bring.</p>}
+    </>
   );
 }

@@ -53,7 +53,7 @@ const exchange = {
       answered: true,
     },
   ],
-  incoming: [incoming],
+  waiting: 1,
 };
 
 describe("what travels", () => {
@@ -67,6 +67,7 @@ describe("what travels", () => {
       answers: {
         "GET /api/bank-accounts": accounts,
         "GET /api/bank-accounts/{id}/exchange": exchange,
+        "GET /api/bank-accounts/{id}/exchange/incoming": [incoming],
         "POST /api/bank-incoming/{id}/read": { name: "statement-1.xml", read: true, said: "" },
         "POST /api/bank-accounts/{id}/exchange/decisions": { file: 10 },
       },
@@ -87,7 +88,11 @@ describe("what travels", () => {
   it("offers nothing to do to whoever may not", async () => {
     serve(<ExchangePage />, {
       roles: ["AUDITOR"],
-      answers: { "GET /api/bank-accounts": accounts, "GET /api/bank-accounts/{id}/exchange": exchange },
+      answers: {
+        "GET /api/bank-accounts": accounts,
+        "GET /api/bank-accounts/{id}/exchange": exchange,
+        "GET /api/bank-accounts/{id}/exchange/incoming": [incoming],
+      },
     });
     fireEvent.click(await screen.findByText("statement-1.xml"));
     expect(screen.queryByRole("button", { name: "Read what came" })).toBeNull();
@@ -108,12 +113,27 @@ describe("the bank to practise on", () => {
           {
             id: 1,
             name: "Operations",
-            until: "2026-11-11",
-            balance: { text: "1.00", currency: "USD" },
-            statement: 12,
-            outstanding: 1,
-            held: ["statement-1.xml"],
+            positivePay: true,
+            atTheBank: {
+              until: "2026-11-11",
+              balance: { text: "1.00", currency: "USD" },
+              statement: 12,
+              outstanding: 1,
+              held: ["statement-1.xml"],
+            },
+            writes: [
+              { name: "COLUMNS_AND_CAMT", words: "fixed columns", chosen: true },
+              { name: "LISTS", words: "lists", chosen: false },
+            ],
             mischief: [{ name: "PAY_TWICE", words: "pay a check twice", ordered: false }],
+          },
+          {
+            id: 2,
+            name: "Harbour Works",
+            positivePay: false,
+            atTheBank: null,
+            writes: [{ name: "LISTS", words: "lists", chosen: true }],
+            mischief: [],
           },
         ],
         "POST /api/practice/day": { day: "2026-11-12", today: "2026-11-13", did: ["1 check paid."], came: 2 },
@@ -122,6 +142,7 @@ describe("the bank to practise on", () => {
     });
     fireEvent.click(await screen.findByLabelText("pay a check twice"));
     expect(screen.getByRole("button", { name: "Ask for it" })).toBeTruthy();
+    expect(screen.getByText("It begins there with the first day that passes.")).toBeTruthy();
     fireEvent.click(screen.getByRole("button", { name: "Let the day pass" }));
     expect(await screen.findByText("1 check paid.")).toBeTruthy();
     expect(screen.getByText("2 files came")).toBeTruthy();

@@ -17,6 +17,7 @@ import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.RecordWriter;
 import leveltally.core.bankfiles.StandardBankLayouts;
 import leveltally.core.bankfiles.Sums;
+import leveltally.core.bankfiles.TextBytes;
 import leveltally.core.money.Money;
 
 /** A positive pay file of many events, written record by record, beside the bare buffered write of the same bytes. */
@@ -101,6 +102,7 @@ final class BankFileBench {
                         throw new IllegalStateException(finding.sentence());
                     });
             write(layout, writer.header(), out);
+            TextBytes bytes = new TextBytes(layout.charset());
             StringBuilder some = new StringBuilder();
             for (int from = 0; from < events; from += AT_ONCE) {
                 nanos += System.nanoTime();
@@ -111,12 +113,12 @@ final class BankFileBench {
                 for (BankFile.Item item : items) {
                     writer.details(item, some);
                     if (some.length() > BUFFER) {
-                        out.write(some.toString().getBytes(layout.charset()));
+                        out.write(bytes.of(some.toString()));
                         some.setLength(0);
                     }
                 }
             }
-            out.write(some.toString().getBytes(layout.charset()));
+            out.write(bytes.of(some.toString()));
             write(layout, writer.trailer(), out);
         }
         return (nanos + System.nanoTime()) / 1e6;

@@ -20,16 +20,15 @@ final class BankDay {
 
     private final Books books;
     private final LocalDate day;
-    private final Specification agreed;
-    private final PracticeBank.Writes writes;
+    private final Optional<Specification> agreed;
     private final Map<String, byte[]> papers = new TreeMap<>();
     private final List<String> did = new ArrayList<>();
 
-    BankDay(Books books, LocalDate day, Specification agreed, PracticeBank.Writes writes) {
+    /** @param agreed how the company's files are to be read; empty where nobody said that any come */
+    BankDay(Books books, LocalDate day, Optional<Specification> agreed) {
         this.books = books;
         this.day = day;
         this.agreed = agreed;
-        this.writes = writes;
         books.days++;
     }
 
@@ -61,7 +60,7 @@ final class BankDay {
                             : Optional.empty(),
                     new ArrayList<>());
             if (answer.refused().isEmpty()) {
-                List<ToldCheck> told = new FileDesk(agreed, books.accountNumber, books.decimals).read(content);
+                List<ToldCheck> told = desk().read(content);
                 boolean first = ordered(Mischief.REFUSE_EVENT, !told.isEmpty());
                 for (ToldCheck one : told) {
                     if (first) {
@@ -85,6 +84,13 @@ final class BankDay {
             return;
         }
         answer(name, answer);
+    }
+
+    private FileDesk desk() throws Unreadable {
+        return new FileDesk(
+                agreed.orElseThrow(() -> new Unreadable("Nobody agreed with us on how your files are written")),
+                books.accountNumber,
+                books.decimals);
     }
 
     private void answer(String name, Answer answer) {
@@ -225,7 +231,7 @@ final class BankDay {
         BankPaper paper = new BankPaper(books.accountNumber, books.currency, books.decimals);
         BankPaper.Statement of =
                 new BankPaper.Statement(books.statement, books.until.plusDays(1), day, opening, closing, moved);
-        boolean columns = writes == PracticeBank.Writes.COLUMNS_AND_CAMT;
+        boolean columns = books.writes == PracticeBank.Writes.COLUMNS_AND_CAMT;
         String list = "paid-" + day + (columns ? ".txt" : ".csv");
         String statement = "statement-" + day + (columns ? ".xml" : ".csv");
         byte[] listed = columns ? paper.columns(day, paid) : paper.commas(paid);

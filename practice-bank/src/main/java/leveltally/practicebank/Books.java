@@ -18,6 +18,8 @@ final class Books {
     /** How many days passed here. */
     public int days;
 
+    public PracticeBank.Writes writes = PracticeBank.Writes.COLUMNS_AND_CAMT;
+
     public Map<Long, Check> checks = new TreeMap<>();
     /** What the next statement tells. */
     public List<Agreement.Moved> moved = new ArrayList<>();
@@ -31,6 +33,20 @@ final class Books {
     public List<String> brought = new ArrayList<>();
     /** What the bank did wrong and puts right by itself. */
     public List<Fault> faults = new ArrayList<>();
+
+    /** A check it hears of otherwise than by a file; what it knows of one it paid stays. */
+    void know(Agreement.Known known) {
+        Check check = checks.computeIfAbsent(known.number(), first -> new Check());
+        if (!check.told) {
+            check.told = true;
+            check.minor = known.minor();
+            check.due = Presenting.due(accountNumber, known.number(), days);
+        }
+        if (known.voided() && check.paid == 0) {
+            check.voided = true;
+            check.due = 0;
+        }
+    }
 
     /** @param asked it goes out only when somebody asks for it */
     record Held(byte[] content, int onDay, boolean asked) {}

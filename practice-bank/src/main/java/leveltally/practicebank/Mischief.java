@@ -1,5 +1,8 @@
 package leveltally.practicebank;
 
+import java.util.EnumSet;
+import java.util.Set;
+
 /** What the bank can be told to do wrong once, on the next day on which it can. */
 public enum Mischief {
     REFUSE_FILE("refuse the next file"),
@@ -13,10 +16,17 @@ public enum Mischief {
     SKIP_STATEMENT("leave out a statement"),
     CUT_FILE("cut a file off in the middle");
 
+    private static final Set<Mischief> WITH_FILES = EnumSet.of(REFUSE_FILE, REFUSE_EVENT);
+
     private final String words;
 
     Mischief(String words) {
         this.words = words;
+    }
+
+    /** Whether it can be done only where the company tells of its checks. */
+    public boolean needsFiles() {
+        return WITH_FILES.contains(this);
     }
 
     public String words() {

@@ -2,12 +2,14 @@ package leveltally.practicebank;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -28,8 +30,18 @@ public final class PracticeBank {
 
     /** How the bank tells what it paid, and what moved. */
     public enum Writes {
-        COLUMNS_AND_CAMT,
-        LISTS
+        COLUMNS_AND_CAMT("fixed columns, and statements by the standard"),
+        LISTS("lists with commas and semicolons");
+
+        private final String words;
+
+        Writes(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
     }
 
     /** What a day was at the bank, in its own words. */
@@ -45,6 +57,7 @@ public final class PracticeBank {
             long balanceMinor,
             long statement,
             int outstanding,
+            Writes writes,
             List<Mischief> ordered,
             List<String> held) {
         public Look {
@@ -101,26 +114,31 @@ public final class PracticeBank {
         books.statement = of.statement();
         books.until = of.until();
         books.moved.addAll(of.untold());
-        for (Agreement.Known known : of.known()) {
-            Books.Check check = new Books.Check();
-            check.told = true;
-            check.minor = known.minor();
-            check.voided = known.voided();
-            check.due = known.voided() ? 0 : Presenting.due(of.accountNumber(), known.number(), 0);
-            books.checks.put(known.number(), check);
-        }
+        of.known().forEach(books::know);
         keep(books);
     }
 
-    /** What was agreed on of the company's files: their description, and how the bank's own are written. */
-    public synchronized void agree(String accountNumber, String description, Writes writes) {
-        Path folder = home.resolve("agreed");
-        put(
-                folder.resolve(folder(accountNumber) + ".layout.json"),
-                description.getBytes(java.nio.charset.StandardCharsets.UTF_8));
-        put(
-                folder.resolve(folder(accountNumber) + ".writes"),
-                writes.name().getBytes(java.nio.charset.StandardCharsets.UTF_8));
+    private Path agreed(String accountNumber) {
+        return home.resolve("agreed").resolve(folder(accountNumber) + ".layout.json");
+    }
+
+    /** What was agreed on of the company's files: their description. */
+    public synchronized void agree(String accountNumber, String description) {
+        put(agreed(accountNumber), description.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** How the bank's own files are written from its next day on. */
+    public synchronized void write(String accountNumber, Writes writes) {
+        Books books = kept(accountNumber);
+        books.writes = writes;
+        keep(books);
+    }
+
+    /** Checks that people hold of an account whose company tells the bank of none: it pays what they bring. */
+    public synchronized void handedOut(String accountNumber, List<Agreement.Known> checks) {
+        Books books = kept(accountNumber);
+        checks.forEach(books::know);
+        keep(books);
     }
 
     /** Others bring money to the account or take it, each once by its key. */
@@ -163,6 +181,7 @@ public final class PracticeBank {
                 (int) books.checks.values().stream()
                         .filter(check -> check.told && !check.voided && check.paid == 0)
                         .count(),
+                books.writes,
                 books.ordered,
                 List.copyOf(books.held.keySet()));
     }
@@ -173,12 +192,13 @@ public final class PracticeBank {
         if (!day.isAfter(books.until)) {
             return new Day(books.until, List.of("The bank had this day already."));
         }
-        Path agreed = home.resolve("agreed");
+        Path agreed = agreed(accountNumber);
         BankDay work = new BankDay(
                 books,
                 day,
-                Specification.of(read(agreed.resolve(folder(accountNumber) + ".layout.json"))),
-                Writes.valueOf(read(agreed.resolve(folder(accountNumber) + ".writes"))));
+                Files.exists(agreed)
+                        ? Optional.of(Specification.of(new String(bytes(agreed), StandardCharsets.UTF_8)))
+                        : Optional.empty());
         List<Path> come = come(accountNumber);
         for (Path file : come) {
             work.take(String.valueOf(file.getFileName()), bytes(file));
@@ -225,10 +245,6 @@ public final class PracticeBank {
             throw new IllegalStateException("the bank has no account " + accountNumber);
         }
         return JSON.readValue(bytes(books(accountNumber)), Books.class);
-    }
-
-    private static String read(Path file) {
-        return new String(bytes(file), java.nio.charset.StandardCharsets.UTF_8);
     }
 
     private static byte[] bytes(Path file) {

@@ -57,7 +57,8 @@ class PracticeBankTest {
                 MONDAY.minusDays(3),
                 List.of(new Agreement.Known(40_001, 5_000, true)),
                 List.of(new Agreement.Moved(MONDAY.minusDays(1), 0, -250, "Charges"))));
-        bank.agree(ACCOUNT, LAYOUT, PracticeBank.Writes.LISTS);
+        bank.agree(ACCOUNT, LAYOUT);
+        bank.write(ACCOUNT, PracticeBank.Writes.LISTS);
     }
 
     private Path desk(String folder) {
@@ -140,6 +141,28 @@ class PracticeBankTest {
         assertThat(bank.ask(ACCOUNT)).containsExactly("statement-2026-11-16.csv");
         assertThat(told()).containsKey("statement-2026-11-16.csv");
         assertThat(bank.ask(ACCOUNT)).isEmpty();
+    }
+
+    /** An account whose company tells of no check: the bank pays what people bring, and no file is agreed on. */
+    @Test
+    void whatPeopleHoldIsPaidAsItComes() throws IOException {
+        String other = "004417721008";
+        bank.open(new Agreement(other, "USD", 2, 50_000, 0, MONDAY.minusDays(1), List.of(), List.of()));
+        List<Agreement.Known> held = List.of(
+                new Agreement.Known(7_001, 1_000, false),
+                new Agreement.Known(7_002, 2_000, false),
+                new Agreement.Known(7_003, 4_000, true));
+        Files.writeString(home.resolve("desk/account-1008/in/a.txt"), "D;ISSUE;1;1\n");
+        for (int day = 0; day < 6; day++) {
+            bank.handedOut(other, held);
+            bank.letPass(other, MONDAY.plusDays(day));
+        }
+        assertThat(bank.look(other).balanceMinor()).isEqualTo(50_000 - 3_000);
+        assertThat(bank.look(other).outstanding()).isZero();
+        assertThat(Files.readString(home.resolve("desk/account-1008/out/answer-a.txt")))
+                .contains(";REFUSED;Nobody agreed with us");
+        assertThat(home.resolve("desk/account-1008/out/statement-2026-11-16.xml"))
+                .exists();
     }
 
     @Test

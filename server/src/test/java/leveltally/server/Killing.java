@@ -12,32 +12,32 @@ import java.util.concurrent.Future;
 import leveltally.core.Refusal;
 
 /** Breaks the connections of the application in the middle of deeds. */
-final class Killing {
+public final class Killing {
     private final Random random;
     private final int within;
     private int broken;
 
-    Killing(Random random) {
+    public Killing(Random random) {
         this(random, 45);
     }
 
     /** @param within so many milliseconds after a deed began its connection breaks */
-    Killing(Random random, int within) {
+    public Killing(Random random, int within) {
         this.random = random;
         this.within = within;
     }
 
     /** How many deeds broke. */
-    int broken() {
+    public int broken() {
         return broken;
     }
 
-    void begin() {
+    public void begin() {
         broken = 0;
     }
 
     /** Does it while its connection is broken at some moment; then it has happened once, or is done again and happens once. */
-    void whole(Callable<?> deed, String happened) throws InterruptedException {
+    public void whole(Callable<?> deed, String happened) throws InterruptedException {
         ExecutorService one = Executors.newSingleThreadExecutor();
         Future<?> doing = one.submit(deed);
         Thread.sleep(random.nextInt(within));

@@ -9,7 +9,6 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.HexFormat;
@@ -25,7 +24,6 @@ import leveltally.core.bankfiles.StoredRecords;
 import leveltally.core.bankfiles.Sums;
 import leveltally.core.batches.BatchId;
 import leveltally.core.ledger.BankAccountId;
-import leveltally.core.money.Money;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -224,7 +222,7 @@ public class FileTruth {
     private JdbcClient.StatementSpec placed(String which) {
         return jdbc.sql("""
                 SELECT x.position, e.id, e.kind, n.number, CONCAT(s.prefix, n.number) AS printed, p.amount_minor, p.currency, p.check_date,
-                  CASE WHEN e.kind = 'ISSUE' THEN p.check_date ELSE e.event_date END AS told_date, p.payee
+                  CASE WHEN e.kind = 'ISSUE' THEN p.check_date ELSE e.event_date END AS event_date, p.payee
                 FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id
                 JOIN check_number n ON n.id = e.check_number_id JOIN number_series s ON s.id = n.series_id
                 JOIN payment p ON p.id = n.payment_id WHERE x.file_id = :file AND %s ORDER BY x.position
@@ -232,16 +230,6 @@ public class FileTruth {
     }
 
     private static Placed placed(ResultSet r) throws SQLException {
-        return new Placed(
-                r.getInt("position"),
-                r.getLong("id"),
-                new BankFile.Item(
-                        BankFile.Item.Kind.valueOf(r.getString("kind")),
-                        r.getLong("number"),
-                        r.getString("printed"),
-                        Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
-                        r.getObject("check_date", LocalDate.class),
-                        r.getObject("told_date", LocalDate.class),
-                        r.getString("payee")));
+        return new Placed(r.getInt("position"), r.getLong("id"), EventItem.of(r));
     }
 }

@@ -16,6 +16,7 @@ import java.util.function.Consumer;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.bankfiles.Laid;
 import leveltally.core.bankfiles.Layout;
+import leveltally.core.bankfiles.TextBytes;
 
 /** A file while it is written, on disk, so that its length and its hash are known before anything is kept. */
 final class Spool implements AutoCloseable {
@@ -25,10 +26,12 @@ final class Spool implements AutoCloseable {
     private final Path path;
     private final MessageDigest digest;
     private final OutputStream out;
+    private final TextBytes bytes;
     private final StringBuilder some = new StringBuilder();
 
     Spool(Layout layout) {
         this.layout = layout;
+        this.bytes = new TextBytes(layout.charset());
         try {
             this.digest = MessageDigest.getInstance("SHA-256");
             this.path = Files.createTempFile("level-tally-", ".bank");
@@ -57,7 +60,7 @@ final class Spool implements AutoCloseable {
 
     private void writeSome() {
         try {
-            out.write(some.toString().getBytes(layout.charset()));
+            out.write(bytes.of(some.toString()));
             some.setLength(0);
         } catch (IOException full) {
             throw new UncheckedIOException(full);

@@ -153,16 +153,7 @@ class WaitingEvents {
                         %s JOIN payment p ON p.id = n.payment_id WHERE e.id IN (:ids)
                         """.formatted(OF_CHECKS))
                 .param("ids", LongStream.of(ids).boxed().toList())
-                .query((r, n) -> new Told(
-                        r.getLong("id"),
-                        new BankFile.Item(
-                                BankFile.Item.Kind.valueOf(r.getString("kind")),
-                                r.getLong("number"),
-                                r.getString("printed"),
-                                Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
-                                r.getObject("check_date", LocalDate.class),
-                                r.getObject("event_date", LocalDate.class),
-                                r.getString("payee"))))
+                .query((r, n) -> new Told(r.getLong("id"), EventItem.of(r)))
                 .list()
                 .stream()
                 // as they were looked through: a list of ids has no order

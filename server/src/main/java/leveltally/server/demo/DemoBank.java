@@ -116,8 +116,14 @@ class DemoBank {
                                         "answer-*",
                                         StandardBankLayouts.answerList().name()),
                                 new Channels.RuleView(
-                                        "paid-*",
+                                        "paid-*.txt",
                                         StandardBankLayouts.paidInColumns().name()),
+                                new Channels.RuleView(
+                                        "paid-*.csv",
+                                        StandardBankLayouts.paidList().name()),
+                                new Channels.RuleView(
+                                        "statement-*.csv",
+                                        StandardBankLayouts.statementList().name()),
                                 new Channels.RuleView("statement-*.xml", "")),
                         true,
                         0));

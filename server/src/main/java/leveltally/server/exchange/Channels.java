@@ -1,9 +1,8 @@
 package leveltally.server.exchange;
 
 import java.io.IOException;
-import java.sql.Timestamp;
-import java.time.Instant;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,7 +15,6 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
-import leveltally.server.frame.Seal;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -28,21 +26,18 @@ import org.springframework.transaction.annotation.Transactional;
 public class Channels {
     private static final int MOST_RULES = 20;
     private static final int HIGHEST_PORT = 65_535;
-    private static final String FIND = """
-            SELECT bank_account_id, kind, host, port, user_name, secret_sealed, host_key, folder_out, folder_in, decisions, decisions_since, in_use
-            FROM bank_channel""";
 
     private final JdbcClient jdbc;
+    private final ChannelRows rows;
     private final BankAccounts accounts;
     private final Carriers carriers;
-    private final Seal seal;
     private final AuditTrail audit;
 
-    Channels(JdbcClient jdbc, BankAccounts accounts, Carriers carriers, Seal seal, AuditTrail audit) {
+    Channels(JdbcClient jdbc, ChannelRows rows, BankAccounts accounts, Carriers carriers, AuditTrail audit) {
         this.jdbc = jdbc;
+        this.rows = rows;
         this.accounts = accounts;
         this.carriers = carriers;
-        this.seal = seal;
         this.audit = audit;
     }
 
@@ -92,7 +87,7 @@ public class Channels {
 
     @Transactional(readOnly = true)
     Optional<Channel> inUse(BankAccountId account) {
-        return find(account).filter(Channel::inUse);
+        return rows.find(account).filter(Channel::inUse);
     }
 
     /** @throws Refusal when people carry its files */
@@ -104,62 +99,16 @@ public class Channels {
                                 + ": download it. An administrator can say on the account's page how they travel."));
     }
 
-    private Optional<Channel> find(BankAccountId account) {
-        List<Channel.Rule> rules = jdbc.sql(
-                        "SELECT pattern, layout FROM bank_channel_rule WHERE bank_account_id = ? ORDER BY position")
-                .param(account.value())
-                .query((r, n) -> new Channel.Rule(new FilePattern(r.getString("pattern")), r.getString("layout")))
-                .list();
-        return jdbc.sql(FIND + " WHERE bank_account_id = ?")
-                .param(account.value())
-                .query((r, n) -> new Channel(
-                        new BankAccountId(r.getLong("bank_account_id")),
-                        ChannelKind.valueOf(r.getString("kind")),
-                        r.getString("host"),
-                        r.getInt("port"),
-                        r.getString("user_name"),
-                        r.getString("secret_sealed") == null ? null : seal.open(r.getString("secret_sealed")),
-                        r.getString("host_key"),
-                        new RemoteFolder(r.getString("folder_out")),
-                        new RemoteFolder(r.getString("folder_in")),
-                        r.getString("decisions"),
-                        since(r.getTimestamp("decisions_since")),
-                        rules,
-                        r.getBoolean("in_use")))
-                .optional();
-    }
-
-    private static @Nullable Instant since(@Nullable Timestamp at) {
-        return at == null ? null : at.toInstant();
-    }
-
-    private static @Nullable Timestamp since(@Nullable Instant at) {
-        return at == null ? null : Timestamp.from(at);
-    }
-
     /** Accounts whose files travel by themselves. */
     @Transactional(readOnly = true)
     public List<BankAccountId> travelling() {
-        return jdbc
-                .sql("SELECT bank_account_id FROM bank_channel WHERE in_use ORDER BY bank_account_id")
-                .query(Long.class)
-                .list()
-                .stream()
-                .map(BankAccountId::new)
-                .toList();
+        return rows.inUse(EnumSet.allOf(ChannelKind.class));
     }
 
     /** Accounts whose files go to the bank to practise on. */
     @Transactional(readOnly = true)
     public List<BankAccountId> practising() {
-        return jdbc
-                .sql("SELECT bank_account_id FROM bank_channel WHERE in_use AND kind = ? ORDER BY bank_account_id")
-                .param(ChannelKind.PRACTICE.name())
-                .query(Long.class)
-                .list()
-                .stream()
-                .map(BankAccountId::new)
-                .toList();
+        return rows.inUse(EnumSet.of(ChannelKind.PRACTICE));
     }
 
     /** Null where nobody said how its files travel. */
@@ -167,7 +116,7 @@ public class Channels {
     @Nullable
     ChannelView view(Actor by, BankAccountId account) {
         by.mayDo(Deed.READ);
-        return find(account)
+        return rows.find(account)
                 .map(channel -> new ChannelView(
                         channel.kind(),
                         channel.host(),
@@ -183,16 +132,8 @@ public class Channels {
                                         new RuleView(rule.pattern().text(), rule.layout() == null ? "" : rule.layout()))
                                 .toList(),
                         channel.inUse(),
-                        version(account)))
+                        rows.version(account)))
                 .orElse(null);
-    }
-
-    private long version(BankAccountId account) {
-        return jdbc.sql("SELECT version FROM bank_channel WHERE bank_account_id = ?")
-                .param(account.value())
-                .query(Long.class)
-                .optional()
-                .orElse(0L);
     }
 
     /** Says how the files of an account travel. */
@@ -200,48 +141,15 @@ public class Channels {
     public void set(Actor by, BankAccountId account, WantedChannel wanted) {
         by.mayDo(Deed.SET_BANK_ACCOUNT);
         String name = accounts.lock(account).name();
-        Optional<Channel> before = find(account);
-        long version = version(account);
+        Optional<Channel> before = rows.find(account);
+        long version = rows.version(account);
         if (before.isPresent() && version != wanted.version()) {
             throw Refusal.conflict(
                     "channel-changed",
                     "Somebody changed how the files of " + name + " travel. Look again, then change it.");
         }
         Channel channel = checked(by, account, wanted, before);
-        List<Object> values = new ArrayList<>(java.util.Arrays.asList(
-                channel.kind().name(),
-                channel.host(),
-                channel.port(),
-                channel.user(),
-                channel.secret() == null ? null : seal.seal(channel.secret()),
-                channel.hostKey(),
-                channel.out().path(),
-                channel.in().path(),
-                channel.decisions(),
-                since(channel.decisionsSince()),
-                channel.inUse(),
-                version + 1,
-                account.value()));
-        jdbc.sql(
-                        before.isPresent()
-                                ? "UPDATE bank_channel SET kind = ?, host = ?, port = ?, user_name = ?, secret_sealed = ?,"
-                                        + " host_key = ?, folder_out = ?, folder_in = ?, decisions = ?, decisions_since = ?, in_use = ?, version = ?,"
-                                        + " trouble = '' WHERE bank_account_id = ?"
-                                : "INSERT INTO bank_channel (kind, host, port, user_name, secret_sealed, host_key, folder_out,"
-                                        + " folder_in, decisions, decisions_since, in_use, version, bank_account_id, trouble)"
-                                        + " VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '')")
-                .params(values)
-                .update();
-        jdbc.sql("DELETE FROM bank_channel_rule WHERE bank_account_id = ?")
-                .param(account.value())
-                .update();
-        for (int i = 0; i < channel.rules().size(); i++) {
-            Channel.Rule rule = channel.rules().get(i);
-            jdbc.sql("INSERT INTO bank_channel_rule (bank_account_id, position, pattern, layout) VALUES (?, ?, ?, ?)")
-                    .params(java.util.Arrays.asList(
-                            account.value(), i + 1, rule.pattern().text(), rule.layout()))
-                    .update();
-        }
+        rows.put(channel, before.isPresent(), version + 1);
         audit.record(
                 by,
                 "set bank channel",
@@ -374,7 +282,7 @@ public class Channels {
                 wanted.rules(),
                 false,
                 wanted.version());
-        Channel channel = checked(by, account, unused, find(account));
+        Channel channel = checked(by, account, unused, rows.find(account));
         try (Talk talk = carriers.open(channel)) {
             int lie = talk.list(channel.in().path()).size();
             talk.list(channel.out().path());

@@ -8,6 +8,7 @@ import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
@@ -41,6 +42,7 @@ public class Courier {
 
     private static final int LONGEST_TROUBLE = 300;
     private static final int LONGEST_NAME = 120;
+    private static final int SHOWN_OF_LONG = 40;
     private static final int AT_ONCE = 20;
     private static final int COMPARED = 1 << 16;
     private static final Duration TAKEN = Duration.ofMinutes(15);
@@ -262,7 +264,7 @@ public class Courier {
             return 0;
         }
         int came = 0;
-        String trouble = "";
+        List<String> troubles = new ArrayList<>();
         try (Talk talk = carriers.open(channel.get())) {
             Set<String> known = fetched(account);
             for (Talk.Lying lying : talk.list(channel.get().in().path())) {
@@ -271,29 +273,36 @@ public class Courier {
                         came += fetch(account, talk, channel.get(), lying, now);
                     } catch (IOException | RuntimeException failed) {
                         // the others are fetched all the same
-                        trouble = lying.name() + " could not be fetched: " + said(failed) + ".";
+                        troubles.add(shownName(lying.name()) + " could not be fetched: " + said(failed) + ".");
                     }
                 }
             }
         } catch (IOException | RuntimeException failed) {
-            trouble = "The bank's folder could not be read: " + said(failed) + ".";
+            troubles.add("The bank's folder could not be read: " + said(failed) + ".");
         }
-        if (!trouble.isEmpty()) {
-            LOG.info("account {}: {}", account.value(), trouble);
-        }
+        troubles.forEach(trouble -> LOG.info("account {}: {}", account.value(), trouble));
         jdbc.sql("UPDATE bank_channel SET looked_at = ?, trouble = ? WHERE bank_account_id = ?")
-                .params(Timestamp.from(now), shortened(trouble), account.value())
+                .params(Timestamp.from(now), inOneLine(troubles), account.value())
                 .update();
         return came;
     }
 
+    /** The first in whole words; how many more there are stands before it, which no cutting takes away. */
+    private static String inOneLine(List<String> troubles) {
+        return switch (troubles.size()) {
+            case 0 -> "";
+            case 1 -> shortened(troubles.get(0));
+            default -> shortened(troubles.size() + " files could not be fetched; the first: " + troubles.get(0));
+        };
+    }
+
+    private static String shownName(String name) {
+        return name.length() > LONGEST_NAME ? name.substring(0, SHOWN_OF_LONG) + "…" : name;
+    }
+
     private static boolean isMeant(Talk.Lying lying) {
         String name = lying.name();
-        return !name.startsWith(".")
-                && !name.endsWith(PART)
-                && !name.endsWith(".tmp")
-                && name.length() <= LONGEST_NAME
-                && lying.bytes() > 0;
+        return !name.startsWith(".") && !name.endsWith(PART) && !name.endsWith(".tmp") && lying.bytes() > 0;
     }
 
     /** What was fetched of an account: nothing is deleted at a bank, so all of it lies there still. */
@@ -314,6 +323,10 @@ public class Courier {
     /** One that is still being written is fetched the next time. */
     private int fetch(BankAccountId account, Talk talk, Channel channel, Talk.Lying lying, Instant now)
             throws IOException {
+        if (lying.name().length() > LONGEST_NAME) {
+            throw new IOException(
+                    "its name has " + lying.name().length() + " characters; ask the bank for at most " + LONGEST_NAME);
+        }
         if (lying.bytes() > LONGEST) {
             throw new IOException("it has more than " + (LONGEST >> 20) + " MB; ask the bank for shorter ones");
         }

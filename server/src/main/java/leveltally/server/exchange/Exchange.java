@@ -43,6 +43,7 @@ public class Exchange {
      * @param by how its files travel, in words; empty where people carry them
      * @param decisions the layout in which the bank is told what is paid and what returned; empty for none
      * @param untold decisions it has not heard
+     * @param waiting how many files of the bank wait to be read
      * @param trouble why the bank's folder could not be read the last time
      */
     public record ExchangeView(
@@ -52,8 +53,8 @@ public class Exchange {
             String trouble,
             String decisions,
             int untold,
-            List<Outgoing.SendingView> sendings,
-            List<Incoming.IncomingView> incoming) {}
+            int waiting,
+            List<Outgoing.SendingView> sendings) {}
 
     private record Looked(@Nullable Instant at, String trouble) {}
 
@@ -77,8 +78,8 @@ public class Exchange {
                 channel.map(Channel::decisionsSince)
                         .map(since -> decisions.waiting(account, since))
                         .orElse(0),
-                outgoing.of(by, account),
-                incoming.of(by, account));
+                incoming.waiting(account),
+                outgoing.of(by, account));
     }
 
     /** Tells the bank what was decided and it has not heard; the file goes on its way at once. */

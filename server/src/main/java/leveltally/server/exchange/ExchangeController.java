@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** How files travel, which are on their way, and which came. */
@@ -69,6 +70,12 @@ class ExchangeController {
     @GetMapping("/bank-accounts/{id}/exchange")
     Exchange.ExchangeView of(Actor by, @PathVariable long id) {
         return exchange.of(by, new BankAccountId(id));
+    }
+
+    /** What the bank laid for us, a page of it. */
+    @GetMapping("/bank-accounts/{id}/exchange/incoming")
+    List<Incoming.IncomingView> incoming(Actor by, @PathVariable long id, @RequestParam @Nullable Long after) {
+        return incoming.of(by, new BankAccountId(id), after);
     }
 
     /** Looks at once whether something lies there. */

@@ -41,7 +41,7 @@ public class Incoming {
     private static final String DOES_NOT_FOLLOW = "statement-does-not-follow";
     private static final String DONE = "incoming-done";
     private static final int LONGEST_SAID = 600;
-    private static final int MOST_SHOWN = 200;
+    private static final int PAGE = 200;
 
     /** Refusals that say that nothing is lost by passing over the file. */
     private static final List<String> TOLD_BEFORE = List.of("read-already", "answered-already");
@@ -103,17 +103,27 @@ public class Incoming {
 
     private record Came(long id, BankAccountId account, String name, String state) {}
 
-    /** The newest of an account; those that wait first. */
+    /**
+     * A page of those of an account, the newest first; those that wait before all others.
+     *
+     * @param after the last one of the page before; null for the first
+     */
     @Transactional(readOnly = true)
-    public List<IncomingView> of(Actor by, BankAccountId account) {
+    public List<IncomingView> of(Actor by, BankAccountId account, @Nullable Long after) {
         by.mayDo(Deed.READ);
         List<Channel.Rule> rules = rules(account);
-        return jdbc.sql("""
+        return jdbc.sql(
+                        """
                         SELECT i.id, i.file_name, i.bytes, i.fetched_at, i.state, i.said, i.gap, p.name FROM bank_incoming i
-                        LEFT JOIN person p ON p.id = i.done_by WHERE i.bank_account_id = ?
-                        ORDER BY i.state = 'WAITING' DESC, i.id DESC LIMIT ?
-                        """)
-                .params(account.value(), MOST_SHOWN)
+                        LEFT JOIN person p ON p.id = i.done_by WHERE i.bank_account_id = :account AND %s
+                        ORDER BY i.state = 'WAITING' DESC, i.id DESC LIMIT :most
+                        """.formatted(
+                                        after == null
+                                                ? "TRUE"
+                                                : "(i.state = 'WAITING', i.id) < (SELECT state = 'WAITING', id FROM bank_incoming WHERE id = :after)"))
+                .param("account", account.value())
+                .param("after", after)
+                .param("most", PAGE)
                 .query((r, n) -> new IncomingView(
                         r.getLong("id"),
                         r.getString("file_name"),
@@ -127,6 +137,13 @@ public class Incoming {
                         r.getBoolean("gap"),
                         r.getString("name")))
                 .list();
+    }
+
+    int waiting(BankAccountId account) {
+        return jdbc.sql("SELECT COUNT(*) FROM bank_incoming WHERE bank_account_id = ? AND state = 'WAITING'")
+                .param(account.value())
+                .query(Integer.class)
+                .single();
     }
 
     private List<Channel.Rule> rules(BankAccountId account) {

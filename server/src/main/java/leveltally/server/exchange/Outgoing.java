@@ -55,7 +55,7 @@ public class Outgoing {
                         SELECT s.file_id, f.serial, f.file_name, s.state, s.trouble, s.tries, s.next_try_at, s.asked_at, p.name, s.sent_at,
                           f.state <> 'MADE' AS answered
                         FROM bank_sending s JOIN bank_file f ON f.id = s.file_id JOIN person p ON p.id = s.asked_by
-                        WHERE s.bank_account_id = ? ORDER BY f.serial DESC LIMIT 200
+                        WHERE s.bank_account_id = ? ORDER BY s.file_id DESC LIMIT 200
                         """)
                 .param(account.value())
                 .query((r, n) -> {

@@ -7,6 +7,7 @@ import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.practicebank.Mischief;
+import leveltally.practicebank.PracticeBank;
 import leveltally.server.frame.Needs;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -27,6 +28,8 @@ class PracticeController {
 
     record OrderedMischief(long account, @NotNull Mischief what, boolean wanted) {}
 
+    record WantedWriting(long account, @NotNull PracticeBank.Writes writes) {}
+
     record AskedBank(long account) {}
 
     record PapersCame(int came) {}
@@ -46,6 +49,12 @@ class PracticeController {
     @Needs(Deed.RECORD_CLEARING)
     void order(Actor by, @Valid @RequestBody OrderedMischief wanted) {
         days.order(by, new BankAccountId(wanted.account()), wanted.what(), wanted.wanted());
+    }
+
+    @PostMapping("/writing")
+    @Needs(Deed.RECORD_CLEARING)
+    void write(Actor by, @Valid @RequestBody WantedWriting wanted) {
+        days.write(by, new BankAccountId(wanted.account()), wanted.writes());
     }
 
     /** Asks for the papers that did not come. */

@@ -1,10 +1,14 @@
 package leveltally.server.practice;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.BankAccountId;
@@ -22,6 +26,7 @@ import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.BankHolidays;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
@@ -62,16 +67,26 @@ public class PracticeDays {
     /** Something the bank can be told to do wrong. */
     public record MischiefView(Mischief name, String words, boolean ordered) {}
 
-    /** An account at the bank, as its own people see it. */
+    /** How the bank can write its files. */
+    public record WritesView(PracticeBank.Writes name, String words, boolean chosen) {}
+
+    /**
+     * An account at the bank, as its own people see it.
+     *
+     * @param positivePay whether the bank hears of its checks, or pays what people bring
+     * @param atTheBank null until it begins, with the first day or the first order
+     */
     public record PracticeAccount(
             long id,
             String name,
-            LocalDate until,
-            MoneyView balance,
-            long statement,
-            int outstanding,
-            List<String> held,
+            boolean positivePay,
+            @Nullable PracticeStanding atTheBank,
+            List<WritesView> writes,
             List<MischiefView> mischief) {}
+
+    /** What the bank has of an account. */
+    public record PracticeStanding(
+            LocalDate until, MoneyView balance, long statement, int outstanding, List<String> held) {}
 
     /** What a day was there. */
     public record PracticeDay(LocalDate day, LocalDate today, List<String> did, int came) {}
@@ -81,27 +96,43 @@ public class PracticeDays {
         by.mayDo(Deed.READ);
         List<PracticeAccount> found = new ArrayList<>();
         for (BankAccountId id : standIn.isThere() ? channels.practising() : List.<BankAccountId>of()) {
-            BankAccount account = accounts.get(id);
-            if (!account.positivePay()) {
-                // the bank would hear of none of its checks
-                continue;
-            }
-            begin(account, by.today());
-            PracticeBank.Look look = standIn.bank().look(account.accountNumber());
-            found.add(new PracticeAccount(
-                    id.value(),
-                    account.name(),
-                    look.until(),
-                    MoneyView.of(look.balanceMinor(), account.currency().getCurrencyCode()),
-                    look.statement(),
-                    look.outstanding(),
-                    look.held(),
-                    Arrays.stream(Mischief.values())
-                            .map(one -> new MischiefView(
-                                    one, one.words(), look.ordered().contains(one)))
-                            .toList()));
+            found.add(view(accounts.get(id)));
         }
         return found;
+    }
+
+    private PracticeAccount view(BankAccount account) {
+        Optional<PracticeBank.Look> look = standIn.bank().has(account.accountNumber())
+                ? Optional.of(standIn.bank().look(account.accountNumber()))
+                : Optional.empty();
+        PracticeBank.Writes writes = look.map(PracticeBank.Look::writes).orElse(PracticeBank.Writes.COLUMNS_AND_CAMT);
+        List<Mischief> ordered = look.map(PracticeBank.Look::ordered).orElse(List.of());
+        return new PracticeAccount(
+                account.id().value(),
+                account.name(),
+                account.positivePay(),
+                look.map(one -> new PracticeStanding(
+                                one.until(),
+                                MoneyView.of(
+                                        one.balanceMinor(), account.currency().getCurrencyCode()),
+                                one.statement(),
+                                one.outstanding(),
+                                one.held()))
+                        .orElse(null),
+                Arrays.stream(PracticeBank.Writes.values())
+                        .map(one -> new WritesView(one, one.words(), one == writes))
+                        .toList(),
+                Arrays.stream(Mischief.values())
+                        .filter(one -> account.positivePay() || !one.needsFiles())
+                        .map(one -> new MischiefView(one, one.words(), ordered.contains(one)))
+                        .toList());
+    }
+
+    /** Says how the bank's own files are written from its next day on. */
+    public void write(Actor by, BankAccountId id, PracticeBank.Writes writes) {
+        by.mayDo(Deed.RECORD_CLEARING);
+        BankAccount account = practising(by, id);
+        standIn.bank().write(account.accountNumber(), writes);
     }
 
     /** Tells the bank to do something wrong on its next day on which it can, or not to. */
@@ -149,12 +180,15 @@ public class PracticeDays {
             BankAccount account = accounts.get(id);
             begin(account, by.today());
             broughtByOthers(account, today);
-            standIn.bank()
-                    .agree(
-                            account.accountNumber(),
-                            layouts.described(java.util.Objects.requireNonNull(account.layout())
-                                    .on(today)),
-                            PracticeBank.Writes.COLUMNS_AND_CAMT);
+            if (account.positivePay()) {
+                standIn.bank()
+                        .agree(
+                                account.accountNumber(),
+                                layouts.described(
+                                        Objects.requireNonNull(account.layout()).on(today)));
+            } else {
+                standIn.bank().handedOut(account.accountNumber(), handedOut(account));
+            }
             did.addAll(standIn.bank().letPass(account.accountNumber(), today).did());
             came += courier.look(id, Instant.now());
         }
@@ -166,11 +200,6 @@ public class PracticeDays {
     private void begin(BankAccount account, LocalDate today) {
         if (standIn.bank().has(account.accountNumber())) {
             return;
-        }
-        if (!account.positivePay()) {
-            throw Refusal.conflict(
-                    "no-positive-pay",
-                    account.name() + " is not set up for positive pay, so the bank to practise on hears of no check.");
         }
         record Last(long number, LocalDate until, long balance) {}
         Last last = jdbc.sql("SELECT number, to_day, closing_minor FROM bank_report WHERE bank_account_id = ?"
@@ -195,22 +224,8 @@ public class PracticeDays {
                         r.getString("text").isEmpty() ? "Check paid" : r.getString("text")))
                 .list();
         var paid = untold.stream().map(Agreement.Moved::check).collect(Collectors.toSet());
-        List<Agreement.Known> known = jdbc
-                .sql("""
-                        SELECT n.number, e.amount_minor, v.id IS NOT NULL AS voided FROM bank_event e
-                        JOIN check_number n ON n.id = e.check_number_id JOIN payment p ON p.id = n.payment_id
-                        JOIN bank_file f ON f.id = e.file_id AND f.state = 'ACCEPTED'
-                        LEFT JOIN (bank_event v JOIN bank_file g ON g.id = v.file_id AND g.state = 'ACCEPTED')
-                          ON v.check_number_id = e.check_number_id AND v.kind = 'VOID'
-                        WHERE e.bank_account_id = ? AND e.kind = 'ISSUE' AND p.state <> 'CLEARED' ORDER BY n.number
-                        """)
-                .param(account.id().value())
-                .query((r, n) ->
-                        new Agreement.Known(r.getLong("number"), r.getLong("amount_minor"), r.getBoolean("voided")))
-                .list()
-                .stream()
-                .filter(one -> !paid.contains(one.number()))
-                .toList();
+        List<Agreement.Known> known = (account.positivePay() ? told(account) : handedOut(account))
+                .stream().filter(one -> !paid.contains(one.number())).toList();
         standIn.bank()
                 .open(new Agreement(
                         account.accountNumber(),
@@ -221,6 +236,37 @@ public class PracticeDays {
                         last.until(),
                         known,
                         untold));
+    }
+
+    /** Checks the bank knows of by files it took, and that it has not paid. */
+    private List<Agreement.Known> told(BankAccount account) {
+        return jdbc.sql("""
+                        SELECT n.number, e.amount_minor, v.id IS NOT NULL AS voided FROM bank_event e
+                        JOIN check_number n ON n.id = e.check_number_id JOIN payment p ON p.id = n.payment_id
+                        JOIN bank_file f ON f.id = e.file_id AND f.state = 'ACCEPTED'
+                        LEFT JOIN (bank_event v JOIN bank_file g ON g.id = v.file_id AND g.state = 'ACCEPTED')
+                          ON v.check_number_id = e.check_number_id AND v.kind = 'VOID'
+                        WHERE e.bank_account_id = ? AND e.kind = 'ISSUE' AND p.state <> 'CLEARED' ORDER BY n.number
+                        """)
+                .param(account.id().value())
+                .query(PracticeDays::known)
+                .list();
+    }
+
+    /** Checks that went out and are not paid; nobody brings one that came back or was stopped. */
+    private List<Agreement.Known> handedOut(BankAccount account) {
+        return jdbc.sql("""
+                        SELECT n.number, p.amount_minor, p.state <> 'OUTSTANDING' AS voided FROM check_number n
+                        JOIN payment p ON p.id = n.payment_id
+                        WHERE p.bank_account_id = ? AND p.state IN ('OUTSTANDING', 'STOPPED', 'VOIDED', 'REVERSED') ORDER BY n.number
+                        """)
+                .param(account.id().value())
+                .query(PracticeDays::known)
+                .list();
+    }
+
+    private static Agreement.Known known(ResultSet r, int n) throws SQLException {
+        return new Agreement.Known(r.getLong("number"), r.getLong("amount_minor"), r.getBoolean("voided"));
     }
 
     /** What the ledger has and the bank has not told: takings, fees, payments without a number. */

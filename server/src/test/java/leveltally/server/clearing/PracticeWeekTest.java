@@ -11,16 +11,23 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import leveltally.core.bankfiles.StandardBankLayouts;
 import leveltally.core.clearing.Answer;
+import leveltally.core.exchange.ChannelKind;
+import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
+import leveltally.core.people.Role;
 import leveltally.practicebank.Mischief;
+import leveltally.practicebank.PracticeBank;
 import leveltally.server.App;
 import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
+import leveltally.server.exchange.Channels;
 import leveltally.server.exchange.Courier;
 import leveltally.server.exchange.Exchange;
 import leveltally.server.exchange.Incoming;
 import leveltally.server.exchange.Outgoing;
+import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.BankHolidays;
 import leveltally.server.practice.PracticeDays;
 import leveltally.server.proof.Proof;
@@ -91,10 +98,67 @@ class PracticeWeekTest {
         incoming.readAll(clerk(), account());
     }
 
+    /** No file tells the bank of these checks, it pays what people bring; and writes as it was told to. */
+    @Test
+    void anAccountWithoutPositivePayIsPaidFromAllTheSame() {
+        BankAccountId works = new BankAccountId(App.number("SELECT id FROM bank_account WHERE name = 'Harbour Works'"));
+        practising(works, true, 0);
+        days.write(clerk(), works, PracticeBank.Writes.LISTS);
+        String out = "SELECT COUNT(*) FROM payment WHERE bank_account_id = ? AND state = 'OUTSTANDING'";
+        long before = App.number(out, works.value());
+        List<Incoming.IncomingRead> read = new ArrayList<>();
+        for (int i = 0; i < 5; i++) {
+            day = days.letPass(clerk()).today();
+            read.addAll(incoming.readAll(clerk(), works));
+            incoming.readAll(clerk(), account());
+        }
+        practising(works, false, 1);
+        assertThat(before).isPositive();
+        assertThat(App.number(out, works.value())).isLessThan(before);
+        assertThat(read).allSatisfy(one -> assertThat(one.read()).as(one.said()).isTrue());
+        assertThat(read)
+                .extracting(Incoming.IncomingRead::name)
+                .anyMatch(name -> name.startsWith("statement-") && name.endsWith(".csv"));
+    }
+
+    /** @param version of the channel there is; 0 for none */
+    private void practising(BankAccountId id, boolean inUse, long version) {
+        String folder = PracticeBank.folder(bean(BankAccounts.class).get(id).accountNumber());
+        bean(Channels.class)
+                .set(
+                        App.actor("joss", Role.ADMINISTRATOR),
+                        id,
+                        new Channels.WantedChannel(
+                                ChannelKind.PRACTICE,
+                                "",
+                                0,
+                                "",
+                                null,
+                                "",
+                                folder + "/in",
+                                folder + "/out",
+                                "",
+                                List.of(
+                                        new Channels.RuleView(
+                                                "paid-*",
+                                                StandardBankLayouts.paidList().name()),
+                                        new Channels.RuleView(
+                                                "statement-*",
+                                                StandardBankLayouts.statementList()
+                                                        .name())),
+                                inUse,
+                                version));
+    }
+
     private boolean isQuiet() {
-        return days.look(clerk()).get(0).held().isEmpty()
+        return nothingHeld()
                 && days.look(clerk()).get(0).mischief().stream().noneMatch(PracticeDays.MischiefView::ordered)
                 && untold() == 0;
+    }
+
+    private boolean nothingHeld() {
+        PracticeDays.PracticeStanding standing = days.look(clerk()).get(0).atTheBank();
+        return standing == null || standing.held().isEmpty();
     }
 
     private boolean isOrdered(Mischief what) {
@@ -161,9 +225,9 @@ class PracticeWeekTest {
             assertThat(days.ask(clerk(), account())).isEqualTo(1);
             incoming.readAll(clerk(), account());
         }
-        boolean whole = incoming.of(clerk(), account()).stream()
+        boolean whole = incoming.of(clerk(), account(), null).stream()
                 .noneMatch(one -> one.state().equals("WAITING"));
-        if (whole && days.look(clerk()).get(0).held().isEmpty()) {
+        if (whole && nothingHeld()) {
             answerAll();
             TestBank.reconciled(day);
         }

@@ -54,7 +54,7 @@ class IncomingTest {
     }
 
     private Incoming.IncomingView view(String name) {
-        return incoming.of(ines(), operations()).stream()
+        return incoming.of(ines(), operations(), null).stream()
                 .filter(one -> one.name().equals(name))
                 .findFirst()
                 .orElseThrow();
@@ -186,7 +186,7 @@ class IncomingTest {
         lay("paid-twice.csv", "paid on,check,amount,reference\r\nmore");
         assertThat(look()).isEqualTo(1);
 
-        List<Incoming.IncomingView> both = incoming.of(ines(), operations()).stream()
+        List<Incoming.IncomingView> both = incoming.of(ines(), operations(), null).stream()
                 .filter(one -> one.name().equals("paid-twice.csv"))
                 .toList();
         assertThat(both).extracting(Incoming.IncomingView::state).containsExactly("WAITING", "SET_ASIDE");
@@ -225,6 +225,26 @@ class IncomingTest {
         Files.move(App.FOLDERS.resolve("gone"), App.FOLDERS.resolve("out"));
         look();
         assertThat(bean(Exchange.class).of(ines(), operations()).trouble()).isEmpty();
+    }
+
+    @Test
+    void aNameTooLongToKeepIsSaidAndHoldsUpNoOther() throws IOException {
+        String first = "paid-" + "long".repeat(40) + ".csv";
+        Path one = lay(first, "x");
+        lay("paid-short.csv", "paid on,check,amount,reference\r\n");
+        assertThat(look()).isEqualTo(1);
+        assertThat(bean(Exchange.class).of(ines(), operations()).trouble())
+                .isEqualTo(first.substring(0, 40)
+                        + "… could not be fetched: its name has 169 characters; ask the bank for at most 120.");
+        Path other = lay("statement-" + "x".repeat(120), "x");
+        look();
+        assertThat(bean(Exchange.class).of(ines(), operations()).trouble())
+                .startsWith("2 files could not be fetched; the first: ");
+        Files.delete(one);
+        Files.delete(other);
+        look();
+        assertThat(bean(Exchange.class).of(ines(), operations()).trouble()).isEmpty();
+        incoming.setAside(ines(), view("paid-short.csv").id(), "empty");
     }
 
     /** What was decided before the bank heard it by file, people told it; it is not told years later. */
