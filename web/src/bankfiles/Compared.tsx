@@ -45,8 +45,10 @@ export function Beside({
     queryFn: () => call(api.GET("/api/bank-layouts/{id}", { params: { path: { id: other.id } } })),
   });
   const theirs = useTried(account, text.data?.text);
-  const left = mine?.preview?.records ?? [];
-  const right = theirs.data?.preview?.records ?? [];
+  // what is still on its way differs from nothing
+  const both = Boolean(mine) && Boolean(theirs.data) && !theirs.isPlaceholderData;
+  const left = (both && mine?.preview?.records) || [];
+  const right = (both && theirs.data?.preview?.records) || [];
   const differ = Array.from({ length: Math.max(left.length, right.length) }, (_, i) => i).filter(
     (i) => left[i]?.text !== right[i]?.text,
   );
@@ -64,10 +66,11 @@ export function Beside({
           }))}
           onChange={(value) => setId(Number(value))}
         />
-        :{" "}
-        {differ.length === 0
-          ? "both make the same of what waits."
-          : `${differ.length} of ${Math.max(left.length, right.length)} records differ.`}
+        {!both
+          ? "."
+          : differ.length === 0
+            ? ": both make the same of what waits."
+            : `: ${differ.length} of ${Math.max(left.length, right.length)} records differ.`}
       </p>
       {theirs.data?.preview === undefined && theirs.data && (
         <p className="text-rust">{theirs.data.wrong[0]?.sentence ?? "It cannot be tried on what waits."}</p>

@@ -70,6 +70,9 @@ class LayoutTest {
         DESK.confirmed();
         DESK.see("Kept as Eider, 64 characters, version 1.");
         DESK.go("/bank-layouts?view=beside");
+        DESK.find(By.cssSelector("button[aria-label^='The other version']")).click();
+        DESK.click("Eider, 64 characters, version 1");
+        DESK.see("Beside Eider, 64 characters, version 1: ");
         DESK.see("records differ.");
 
         DESK.go("/bank-accounts");

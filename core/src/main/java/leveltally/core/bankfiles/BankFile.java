@@ -143,7 +143,7 @@ public record BankFile(List<Laid> records, byte[] bytes, List<Finding> findings)
     }
 
     /** One record with its end. */
-    public static void write(Layout layout, Laid record, OutputStream to) throws IOException {
+    private static void write(Layout layout, Laid record, OutputStream to) throws IOException {
         to.write((record.text() + layout.lineEnd().characters()).getBytes(layout.charset()));
     }
 

@@ -1,5 +1,6 @@
 package leveltally.core.bankfiles;
 
+import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.time.LocalDate;
 import java.util.HashMap;
@@ -19,22 +20,24 @@ final class FieldPen {
     private final LayoutField field;
     private final Shape shape;
     private final Consumer<String> problem;
+    private final Charset charset;
     private final CharsetEncoder encoder;
     private final FieldText text;
     private final boolean plainFigures;
     private final boolean plainTexts;
     private final char around;
     private final boolean quotesFigures;
-    private final Map<Object, String> written = new HashMap<>();
+    private final Map<Object, byte[]> written = new HashMap<>();
     private @Nullable Object last;
-    private String lastWritten = "";
+    private byte[] lastWritten = {};
     private boolean told;
 
     /** @param problem told in a sentence what does not fit */
-    FieldPen(LayoutField field, Shape shape, CharsetEncoder encoder, Consumer<String> problem) {
+    FieldPen(LayoutField field, Shape shape, Charset charset, Consumer<String> problem) {
         this.field = field;
         this.shape = shape;
-        this.encoder = encoder;
+        this.charset = charset;
+        this.encoder = charset.newEncoder();
         this.problem = sentence -> {
             told = true;
             problem.accept(sentence);
@@ -57,9 +60,10 @@ final class FieldPen {
         boolean special = shape instanceof Shape.Delimited by
                 && (figures.indexOf(by.separator()) >= 0 || figures.indexOf(by.quote()) >= 0);
         return !special
+                && RecordBytes.hasAscii(charset)
+                && field.fill() <= '~'
                 && field.substitutions().equals(LayoutField.Substitutions.NONE)
-                && field.characters().equals(LayoutField.Characters.ALL)
-                && encoder.canEncode(field.fill());
+                && field.characters().equals(LayoutField.Characters.ALL);
     }
 
     /** Whether no letter or digit separates or quotes. */
@@ -69,29 +73,29 @@ final class FieldPen {
     }
 
     /** A text that comes again: a payee, or one of the layout. */
-    void text(String value, StringBuilder to) {
-        to.append(kept(value, () -> value));
+    void text(String value, RecordBytes to) {
+        to.put(kept(value, () -> value));
     }
 
     /** A text that comes once, such as a number with its letters. */
-    void once(String value, StringBuilder to) {
+    void once(String value, RecordBytes to) {
         int padding = padding(value.length());
         if (!plainTexts || padding < 0 || !isPlain(value)) {
-            to.append(placed(value, ""));
+            to.put(placed(value, ""));
             return;
         }
         if (quotesTexts()) {
-            to.append(around);
+            to.put(around);
         }
         if (field.align() == LayoutField.Align.RIGHT) {
-            fill(padding, to);
-            to.append(value);
+            to.fill(field.fill(), padding);
+            to.put(value);
         } else {
-            to.append(value);
-            fill(padding, to);
+            to.put(value);
+            to.fill(field.fill(), padding);
         }
         if (quotesTexts()) {
-            to.append(around);
+            to.put(around);
         }
     }
 
@@ -99,7 +103,7 @@ final class FieldPen {
     private static boolean isPlain(String value) {
         for (int i = 0; i < value.length(); i++) {
             char one = value.charAt(i);
-            if (one >= 0x7F || !Character.isLetterOrDigit(one)) {
+            if (one > '~' || !Character.isLetterOrDigit(one)) {
                 return false;
             }
         }
@@ -118,19 +122,19 @@ final class FieldPen {
         return room < 0 || fills ? room : 0;
     }
 
-    void day(LocalDate day, StringBuilder to) {
-        to.append(kept(day, () -> text.day(day)));
+    void day(LocalDate day, RecordBytes to) {
+        to.put(kept(day, () -> text.day(day)));
     }
 
-    void hash(long sum, StringBuilder to) {
-        to.append(placed(text.hash(sum), ""));
+    void hash(long sum, RecordBytes to) {
+        to.put(placed(text.hash(sum), ""));
     }
 
-    private String kept(Object of, Supplier<String> value) {
+    private byte[] kept(Object of, Supplier<String> value) {
         if (of == last) {
             return lastWritten;
         }
-        String known = written.get(of);
+        byte[] known = written.get(of);
         if (known == null) {
             told = false;
             known = placed(value.get(), "");
@@ -148,19 +152,19 @@ final class FieldPen {
         return known;
     }
 
-    void figure(long value, StringBuilder to) {
+    void figure(long value, RecordBytes to) {
         if (!plainFigures || value < 0 || !place(value, -1, "", to)) {
-            to.append(placed(String.valueOf(value), ""));
+            to.put(placed(String.valueOf(value), ""));
         }
     }
 
-    void amount(Money amount, StringBuilder to) {
+    void amount(Money amount, RecordBytes to) {
         int decimals = field.decimals() == LayoutField.Decimals.IMPLIED
                 ? -1
                 : amount.currency().getDefaultFractionDigits();
         boolean fits = !amount.isNegative() || field.sign() != LayoutField.Sign.NONE;
         if (!plainFigures || !fits || !place(Math.abs(amount.minor()), decimals, text.sign(amount), to)) {
-            to.append(placed(text.amount(amount), text.sign(amount)));
+            to.put(placed(text.amount(amount), text.sign(amount)));
         }
     }
 
@@ -168,7 +172,7 @@ final class FieldPen {
      * @param decimals how many digits stand behind the mark; below one for none
      * @return false where it does not fit, which is told elsewhere; nothing is written then
      */
-    private boolean place(long size, int decimals, String sign, StringBuilder to) {
+    private boolean place(long size, int decimals, String sign, RecordBytes to) {
         int digits = digits(size);
         int behind = Math.max(decimals, 0);
         int length = (behind == 0 ? digits : Math.max(digits, behind + 1) + 1) + sign.length();
@@ -182,36 +186,32 @@ final class FieldPen {
         // zeros stand between a sign and its figure, blanks before both
         boolean signFirst = !trailing && (!right || field.fill() != ' ');
         if (quotesFigures) {
-            to.append(around);
+            to.put(around);
         }
         if (signFirst) {
-            to.append(sign);
+            to.put(sign);
         }
         if (right) {
-            fill(padding, to);
+            to.fill(field.fill(), padding);
         }
         if (!trailing && !signFirst) {
-            to.append(sign);
+            to.put(sign);
         }
         if (behind == 0) {
-            to.append(size);
+            to.digits(size, digits);
         } else {
-            long unit = POWERS[behind];
-            to.append(size / unit).append(field.decimals() == LayoutField.Decimals.COMMA ? ',' : '.');
-            long rest = size % unit;
-            for (int place = behind - 1; place > 0 && rest < POWERS[place]; place--) {
-                to.append('0');
-            }
-            to.append(rest);
+            to.digits(size / POWERS[behind], Math.max(digits - behind, 1));
+            to.put(field.decimals() == LayoutField.Decimals.COMMA ? ',' : '.');
+            to.digits(size % POWERS[behind], behind);
         }
         if (trailing) {
-            to.append(sign);
+            to.put(sign);
         }
         if (!right) {
-            fill(padding, to);
+            to.fill(field.fill(), padding);
         }
         if (quotesFigures) {
-            to.append(around);
+            to.put(around);
         }
         return true;
     }
@@ -233,16 +233,10 @@ final class FieldPen {
         return digits;
     }
 
-    private void fill(int many, StringBuilder to) {
-        for (int i = 0; i < many; i++) {
-            to.append(field.fill());
-        }
-    }
-
-    private String placed(String value, String sign) {
+    private byte[] placed(String value, String sign) {
         String placed = text.placed(text.written(value), sign);
         checkCharacters(placed);
-        return shape instanceof Shape.Delimited by ? delimited(placed, by) : placed;
+        return (shape instanceof Shape.Delimited by ? delimited(placed, by) : placed).getBytes(charset);
     }
 
     private String delimited(String value, Shape.Delimited by) {

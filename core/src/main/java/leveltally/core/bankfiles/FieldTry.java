@@ -25,8 +25,8 @@ public record FieldTry(String written, List<String> findings) {
      */
     public static FieldTry of(Layout layout, LayoutField field, Currency currency, String typed) {
         List<String> findings = new ArrayList<>();
-        FieldPen pen = new FieldPen(field, layout.shape(), layout.charset().newEncoder(), findings::add);
-        StringBuilder written = new StringBuilder();
+        FieldPen pen = new FieldPen(field, layout.shape(), layout.charset(), findings::add);
+        RecordBytes written = new RecordBytes();
         try {
             switch (field.source().form()) {
                 case TEXT -> pen.text(typed, written);
@@ -42,6 +42,6 @@ public record FieldTry(String written, List<String> findings) {
                     "“" + typed + "” is no " + field.source().form().name().toLowerCase(java.util.Locale.ROOT)
                             + ". Type a number, an amount such as 1225.00, or a day such as 2026-11-13.");
         }
-        return new FieldTry(written.toString(), findings);
+        return new FieldTry(written.text(layout.charset()), findings);
     }
 }

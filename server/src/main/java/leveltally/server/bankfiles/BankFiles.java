@@ -295,9 +295,9 @@ public class BankFiles {
                     findings.add(finding);
                 }
             });
-            spool.write(writer.header());
+            spool.write(writer::header);
             items.accept(item -> spool.write(to -> writer.details(item, to)));
-            spool.write(writer.trailer());
+            spool.write(writer::trailer);
             Spool.Written written = spool.end();
             findings.stream().findFirst().ifPresent(BankFiles::doesNotFit);
             file.fileName = FileName.of(layout.fileName(), about);

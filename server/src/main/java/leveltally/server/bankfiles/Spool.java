@@ -11,27 +11,21 @@ import java.security.DigestOutputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
-import java.util.List;
 import java.util.function.Consumer;
 import leveltally.core.bankfiles.BankFile;
-import leveltally.core.bankfiles.Laid;
 import leveltally.core.bankfiles.Layout;
-import leveltally.core.bankfiles.TextBytes;
+import leveltally.core.bankfiles.RecordBytes;
 
 /** A file while it is written, on disk, so that its length and its hash are known before anything is kept. */
 final class Spool implements AutoCloseable {
     private static final int AT_ONCE = 1 << 16;
 
-    private final Layout layout;
     private final Path path;
     private final MessageDigest digest;
     private final OutputStream out;
-    private final TextBytes bytes;
-    private final StringBuilder some = new StringBuilder();
+    private final RecordBytes some = new RecordBytes();
 
     Spool(Layout layout) {
-        this.layout = layout;
-        this.bytes = new TextBytes(layout.charset());
         try {
             this.digest = MessageDigest.getInstance("SHA-256");
             this.path = Files.createTempFile("level-tally-", ".bank");
@@ -44,15 +38,9 @@ final class Spool implements AutoCloseable {
         }
     }
 
-    void write(List<Laid> records) {
-        for (Laid record : records) {
-            write(to -> to.append(record.text()).append(layout.lineEnd().characters()));
-        }
-    }
-
-    /** Appends what is told of one event; it goes to disk some of it at a time. */
-    void write(Consumer<StringBuilder> record) {
-        record.accept(some);
+    /** Appends a header, what is told of one event, or a trailer; it goes to disk some of it at a time. */
+    void write(Consumer<RecordBytes> records) {
+        records.accept(some);
         if (some.length() >= AT_ONCE) {
             writeSome();
         }
@@ -60,8 +48,8 @@ final class Spool implements AutoCloseable {
 
     private void writeSome() {
         try {
-            out.write(bytes.of(some.toString()));
-            some.setLength(0);
+            some.writeTo(out);
+            some.clear();
         } catch (IOException full) {
             throw new UncheckedIOException(full);
         }
