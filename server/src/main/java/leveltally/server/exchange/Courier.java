@@ -10,6 +10,7 @@ import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -267,7 +268,10 @@ public class Courier {
         List<String> troubles = new ArrayList<>();
         try (Talk talk = carriers.open(channel.get())) {
             Set<String> known = fetched(account);
-            for (Talk.Lying lying : talk.list(channel.get().in().path())) {
+            List<Talk.Lying> there =
+                    new ArrayList<>(talk.list(channel.get().in().path()));
+            there.sort(Comparator.comparing(Talk.Lying::writtenAt).thenComparing(Talk.Lying::name));
+            for (Talk.Lying lying : there) {
                 if (isMeant(lying) && !known.contains(key(lying.name(), lying.bytes(), at(lying)))) {
                     try {
                         came += fetch(account, talk, channel.get(), lying, now);
