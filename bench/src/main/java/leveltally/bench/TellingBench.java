@@ -31,6 +31,7 @@ public final class TellingBench {
     private static final int AT_ONCE = 1_000;
     private static final int BUFFER = 1 << 16;
     private static final int PART = 1 << 20;
+    private static final int RECORD = 80;
 
     private final BenchCompany company;
     private final Connection root;
@@ -128,8 +129,9 @@ public final class TellingBench {
     private double bare(int events) throws Exception {
         waiting(events);
         // a file like the last one, whose parts and items are written by plain statements
-        run("CREATE OR REPLACE TEMPORARY TABLE next_file SELECT * FROM bank_file ORDER BY id DESC LIMIT 1");
-        run("UPDATE next_file SET id = id + 1, serial = serial + 1000");
+        run(
+                "CREATE OR REPLACE TEMPORARY TABLE next_file SELECT * FROM bank_file WHERE id < 1000000000000 ORDER BY id DESC LIMIT 1");
+        run("UPDATE next_file SET id = id + 1000000000000, serial = serial + 1000");
         run("INSERT INTO bank_file SELECT * FROM next_file");
         long file = number("SELECT id FROM next_file");
         Path path = Files.createTempFile("told", ".file");
@@ -156,15 +158,15 @@ public final class TellingBench {
                 PreparedStatement event = writes.prepareStatement(
                         "UPDATE bank_event SET file_id = ?, version = version + 1 WHERE id = ?")) {
             query.setFetchSize(AT_ONCE);
+            out.write(line("first"));
             try (ResultSet row =
                     query.executeQuery("SELECT e.id, n.number, e.amount_minor, p.check_date, e.payee FROM bank_event e"
                             + " JOIN check_number n ON n.id = e.check_number_id JOIN payment p ON p.id = n.payment_id"
                             + " WHERE e.bank_account_id = " + company.account().value()
                             + " AND e.file_id IS NULL ORDER BY n.number, e.kind, e.id")) {
                 while (row.next()) {
-                    out.write((row.getLong(2) + " " + row.getLong(3) + " " + row.getString(4) + " " + row.getString(5)
-                                    + "\r\n")
-                            .getBytes(StandardCharsets.ISO_8859_1));
+                    out.write(line(
+                            row.getLong(2) + " " + row.getLong(3) + " " + row.getString(4) + " " + row.getString(5)));
                     item.setLong(1, file);
                     item.setLong(2, row.getLong(1));
                     item.setInt(3, ++position);
@@ -180,8 +182,14 @@ public final class TellingBench {
             }
             item.executeBatch();
             event.executeBatch();
+            out.write(line("last"));
         }
         return position;
+    }
+
+    /** As long as a record of ours. */
+    private static byte[] line(String text) {
+        return (text + " ".repeat(RECORD - text.length()) + "\r\n").getBytes(StandardCharsets.ISO_8859_1);
     }
 
     private static void kept(Connection writes, long file, Path path) throws SQLException, IOException {
