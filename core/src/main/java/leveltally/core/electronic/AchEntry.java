@@ -35,9 +35,9 @@ public record AchEntry(
 
     /** @throws Refusal in a sentence, when it has no place in the records */
     public AchEntry {
-        addenda = addenda.stream().map(AchText::of).toList();
-        payee = AchText.of(payee).strip();
-        reference = AchText.of(reference);
+        addenda = addenda.stream().map(PlainText.ACH::of).toList();
+        payee = PlainText.ACH.of(payee).strip();
+        reference = PlainText.ACH.of(reference);
         if (!amount.currency().getCurrencyCode().equals("USD")) {
             throw Refusal.invalid("ach-currency", "ACH carries USD only, not " + amount.currency() + ".");
         }

@@ -44,7 +44,7 @@ public record AchSender(
     }
 
     private static void fits(String field, String value, int most) {
-        if (value.isBlank() || value.length() > most || !AchText.isPlain(value)) {
+        if (value.isBlank() || value.length() > most || !PlainText.ACH.isPlain(value)) {
             throw Refusal.invalidField(
                     "ach-sender",
                     field,

@@ -198,11 +198,4 @@ class AchWriterTest {
                         null))
                 .hasMessageContaining("1 to 23");
     }
-
-    @Test
-    void lettersLoseTheirAccents() {
-        assertThat(AchText.of("Île de Gorse Pêcheries")).isEqualTo("Ile de Gorse Pecheries");
-        assertThat(AchText.of("Øre & Söhne – “x” ß 株")).isEqualTo("Ore & Sohne - \"x\" ss .");
-        assertThat(AchText.of("a\tb\nc")).isEqualTo("a b c");
-    }
 }
