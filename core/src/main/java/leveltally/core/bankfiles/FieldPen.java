@@ -58,7 +58,7 @@ final class FieldPen {
         String figures = "0123456789" + (field.sign() == LayoutField.Sign.NONE ? "" : "+-")
                 + (field.decimals() == LayoutField.Decimals.COMMA ? "," : ".");
         boolean special = shape instanceof Shape.Delimited by
-                && (figures.indexOf(by.separator()) >= 0 || figures.indexOf(by.quote()) >= 0);
+                && (by.quote() > '~' || figures.indexOf(by.separator()) >= 0 || figures.indexOf(by.quote()) >= 0);
         return !special
                 && RecordBytes.hasAscii(charset)
                 && field.fill() <= '~'

@@ -364,4 +364,32 @@ class BankFileTest {
     static List<Layout> ours() {
         return StandardBankLayouts.all();
     }
+
+    /** Figures are written digit by digit only where an encoding has ASCII for them and for what stands around them. */
+    @ParameterizedTest
+    @CsvSource({"UTF-8, «", "UTF-8, '\"'", "windows-1252, «", "IBM037, '\"'", "UTF-16LE, «", "US-ASCII, '\"'"})
+    void whateverTheEncodingItsBytesSayTheSame(String encoding, char quote) {
+        Layout layout = new Layout(
+                "test",
+                encoding,
+                false,
+                Layout.LineEnd.LF,
+                new Shape.Delimited('\t', quote, Shape.Quoting.ALWAYS, Shape.Escape.DOUBLED),
+                "x",
+                List.of(new LayoutRecord(
+                        Place.DETAIL,
+                        Tells.BOTH,
+                        List.of(
+                                of("number", Source.NUMBER, 8),
+                                of("printed", Source.NUMBER_AS_PRINTED, 0),
+                                of("amount", Source.AMOUNT, 0),
+                                of("payee", Source.PAYEE, 0)))));
+        BankFile file = BankFile.of(layout, ABOUT, List.of(issue("Gannet Rope Walk"), issue("Tern & Daughters")));
+        String record =
+                String.join("\t", "1", "H-1", "1.00", "Gannet Rope Walk").replaceAll("[^\t]+", quote + "$0" + quote);
+        assertThat(file.findings()).isEmpty();
+        assertThat(file.texts().get(0)).isEqualTo(record);
+        assertThat(new String(file.bytes(), java.nio.charset.Charset.forName(encoding)))
+                .isEqualTo(record + "\n" + file.texts().get(1) + "\n");
+    }
 }
