@@ -1,6 +1,7 @@
 package leveltally.core.electronic;
 
 import java.util.List;
+import java.util.regex.Pattern;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.money.Money;
@@ -29,7 +30,7 @@ public record AchEntry(
     public static final long MOST_MINOR = 9_999_999_999L;
 
     private static final int MOST_SEQUENCE = 9_999_999;
-    private static final int LONGEST_ACCOUNT = 17;
+    private static final Pattern ACCOUNT = Pattern.compile("[0-9A-Za-z-]{1,17}");
     private static final int LONGEST_REFERENCE = 15;
     static final int ADDENDUM = 80;
 
@@ -46,7 +47,7 @@ public record AchEntry(
                     "ach-amount",
                     "An entry has room for 0.01 to 99,999,999.99, not for " + amount.plain() + ". Pay it by wire.");
         }
-        if (!account.matches("[0-9A-Za-z-]{1," + LONGEST_ACCOUNT + "}")) {
+        if (!ACCOUNT.matcher(account).matches()) {
             throw Refusal.invalid("ach-account", "An entry has room for an account number of 17 digits and letters.");
         }
         if (sequence < 1 || sequence > MOST_SEQUENCE) {

@@ -1,6 +1,7 @@
 package leveltally.core.electronic;
 
 import com.ibm.icu.text.Transliterator;
+import java.text.Normalizer;
 import java.util.Map;
 
 /** The letters a kind of file can carry, and how a text is written in them. */
@@ -47,7 +48,12 @@ public enum PlainText {
     }
 
     public boolean isPlain(String text) {
-        return text.chars().allMatch(this::isPlain);
+        for (int i = 0; i < text.length(); i++) {
+            if (!isPlain(text.charAt(i))) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private boolean isPlain(int letter) {
@@ -64,26 +70,43 @@ public enum PlainText {
         if (isPlain(text)) {
             return text;
         }
-        StringBuilder plain = new StringBuilder();
-        StringBuilder letters = new StringBuilder();
-        text.codePoints().forEach(one -> {
-            String other = written.get(Character.toString(one));
-            if (other == null) {
-                letters.appendCodePoint(one);
-            } else {
-                plain.append(latin(letters)).append(other);
-                letters.setLength(0);
-            }
-        });
-        return plain.append(latin(letters)).toString();
+        String bare = replaced(bare(text));
+        return isPlain(bare) ? bare : latin(replaced(text));
     }
 
-    private String latin(StringBuilder letters) {
+    /** Without accents: most names need no more, and the other way takes a hundred times as long. */
+    private static String bare(String text) {
+        String parted = Normalizer.normalize(text, Normalizer.Form.NFD);
+        StringBuilder bare = new StringBuilder(parted.length());
+        for (int i = 0; i < parted.length(); i++) {
+            if (Character.getType(parted.charAt(i)) != Character.NON_SPACING_MARK) {
+                bare.append(parted.charAt(i));
+            }
+        }
+        return bare.toString();
+    }
+
+    /** With its signs written otherwise. */
+    private String replaced(String text) {
+        StringBuilder replaced = new StringBuilder(text.length());
+        for (int i = 0; i < text.length(); i++) {
+            char one = text.charAt(i);
+            if (isPlain(one)) {
+                replaced.append(one);
+            } else {
+                String sign = String.valueOf(one);
+                replaced.append(written.getOrDefault(sign, Character.isISOControl(one) ? " " : sign));
+            }
+        }
+        return replaced.toString();
+    }
+
+    private String latin(String text) {
         StringBuilder plain = new StringBuilder();
-        LATIN.transliterate(letters.toString()).codePoints().forEach(one -> {
-            boolean gap = Character.isWhitespace(one) || Character.isISOControl(one);
+        LATIN.transliterate(text).codePoints().forEach(one -> {
             String sign = Character.toString(one);
-            plain.append(gap ? " " : isPlain(one) ? sign : written.getOrDefault(sign, NO_LETTER));
+            plain.append(
+                    isPlain(sign) ? sign : Character.isWhitespace(one) ? " " : written.getOrDefault(sign, NO_LETTER));
         });
         return plain.toString();
     }

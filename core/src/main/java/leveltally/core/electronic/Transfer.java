@@ -1,6 +1,7 @@
 package leveltally.core.electronic;
 
 import java.util.List;
+import java.util.regex.Pattern;
 import leveltally.core.Refusal;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.BankDetails;
@@ -26,6 +27,7 @@ public record Transfer(
     /** What one text of remittance information has room for. */
     static final int REMITTANCE = 140;
 
+    private static final Pattern ID = Pattern.compile("[A-Za-z0-9./:+-]{1,35}");
     private static final int LONGEST_NAME = 70;
     private static final int LONGEST_ID = 35;
     private static final int MOST_LINES = 2;
@@ -48,7 +50,7 @@ public record Transfer(
         if (amount.isNegative() || amount.isZero()) {
             throw Refusal.invalid("transfer-amount", "A transfer pays more than nothing, not " + amount.plain() + ".");
         }
-        if (!endToEnd.matches("[A-Za-z0-9./:+-]{1," + LONGEST_ID + "}")) {
+        if (!ID.matcher(endToEnd).matches()) {
             throw new IllegalArgumentException("end to end: " + endToEnd + " is no id of a transfer");
         }
         String name = PlainText.TRANSFER.of(payee).strip();

@@ -1,6 +1,11 @@
 package leveltally.core.electronic;
 
+import java.io.BufferedWriter;
+import java.io.IOException;
 import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
@@ -19,8 +24,10 @@ import leveltally.core.vendors.BankDetails;
  */
 public final class TransferWriter {
     private static final String ROUTING_NUMBERS = "USABA";
+    private static final int BUFFER = 1 << 16;
 
     private final TransferSender sender;
+    private final Writer text;
     private final XMLStreamWriter xml;
     private String group = "";
 
@@ -39,7 +46,9 @@ public final class TransferWriter {
     public TransferWriter(TransferSender sender, String id, LocalDateTime made, Sums all, OutputStream out)
             throws XMLStreamException {
         this.sender = sender;
-        this.xml = XMLOutputFactory.newDefaultFactory().createXMLStreamWriter(out, "UTF-8");
+        // it writes character by character, to a stream each through a lock
+        this.text = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), BUFFER);
+        this.xml = XMLOutputFactory.newDefaultFactory().createXMLStreamWriter(text);
         xml.writeStartDocument("UTF-8", "1.0");
         xml.writeStartElement("Document");
         xml.writeDefaultNamespace(sender.message().namespace());
@@ -152,12 +161,14 @@ public final class TransferWriter {
         group = "";
     }
 
-    public void finish() throws XMLStreamException {
+    /** Ends the file; the stream it was written to stays open. */
+    public void finish() throws XMLStreamException, IOException {
         if (!group.isEmpty()) {
             throw new IllegalStateException("group " + group + " has not ended");
         }
         xml.writeEndDocument();
         xml.close();
+        text.flush();
     }
 
     private void account(String name, BankDetails of, String currency) throws XMLStreamException {
