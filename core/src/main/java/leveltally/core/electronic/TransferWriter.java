@@ -1,11 +1,8 @@
 package leveltally.core.electronic;
 
-import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.io.OutputStreamWriter;
 import java.io.Writer;
-import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
@@ -24,7 +21,6 @@ import leveltally.core.vendors.BankDetails;
  */
 public final class TransferWriter {
     private static final String ROUTING_NUMBERS = "USABA";
-    private static final int BUFFER = 1 << 16;
 
     private final TransferSender sender;
     private final Writer text;
@@ -47,7 +43,7 @@ public final class TransferWriter {
             throws XMLStreamException {
         this.sender = sender;
         // it writes character by character, to a stream each through a lock
-        this.text = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), BUFFER);
+        this.text = new PlainWriter(out);
         this.xml = XMLOutputFactory.newDefaultFactory().createXMLStreamWriter(text);
         xml.writeStartDocument("UTF-8", "1.0");
         xml.writeStartElement("Document");
