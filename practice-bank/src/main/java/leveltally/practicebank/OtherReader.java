@@ -14,4 +14,9 @@ public final class OtherReader {
             throws Unreadable {
         return new FileDesk(Specification.of(description), accountNumber, decimals).read(content);
     }
+
+    /** What the bank makes of an ACH file. */
+    public static List<PaidEntry> readAch(byte[] content) throws Unreadable {
+        return AchDesk.read(content);
+    }
 }

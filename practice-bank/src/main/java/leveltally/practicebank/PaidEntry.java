@@ -1,0 +1,13 @@
+package leveltally.practicebank;
+
+/**
+ * A payment as the bank understood it from a file.
+ *
+ * @param bank the payee's, and {@code account} the number there
+ * @param minor in the smallest unit of its currency; zero only asks whether the account is there
+ * @param id the company's own number of it
+ * @param trace by which the bank speaks of it later
+ * @param says everything that was said of it, in one
+ */
+public record PaidEntry(
+        String bank, String account, boolean savings, long minor, String id, String payee, String trace, String says) {}
