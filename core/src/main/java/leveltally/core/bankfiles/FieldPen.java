@@ -25,6 +25,9 @@ final class FieldPen {
     private final FieldText text;
     private final boolean plainFigures;
     private final boolean plainTexts;
+    /** Whether a figure is its digits and nothing else. */
+    private final boolean bareFigures;
+
     private final char around;
     private final boolean quotesFigures;
     private final Map<Object, byte[]> written = new HashMap<>();
@@ -46,6 +49,7 @@ final class FieldPen {
         this.quotesFigures = shape instanceof Shape.Delimited by && by.quoting() == Shape.Quoting.ALWAYS;
         this.around = shape instanceof Shape.Delimited by ? by.quote() : ' ';
         this.plainFigures = isPlain();
+        this.bareFigures = plainFigures && field.width() == 0 && !quotesFigures;
         this.plainTexts = plainFigures && field.letters() == LayoutField.Letters.AS_THEY_ARE && separatesPlainly();
     }
 
@@ -153,7 +157,9 @@ final class FieldPen {
     }
 
     void figure(long value, RecordBytes to) {
-        if (!plainFigures || value < 0 || !place(value, -1, "", to)) {
+        if (bareFigures && value >= 0) {
+            to.digits(value, digits(value));
+        } else if (!plainFigures || value < 0 || !place(value, -1, "", to)) {
             to.put(placed(String.valueOf(value), ""));
         }
     }
