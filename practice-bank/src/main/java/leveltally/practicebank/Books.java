@@ -42,9 +42,10 @@ final class Books {
             check.minor = known.minor();
             check.due = Presenting.due(accountNumber, known.number(), days);
         }
-        if (known.voided() && check.paid == 0) {
-            check.voided = true;
-            check.due = 0;
+        // a stop that was lifted lets it be brought again
+        if (check.paid == 0 && check.voided != known.voided()) {
+            check.voided = known.voided();
+            check.due = known.voided() ? 0 : Presenting.due(accountNumber, known.number(), days);
         }
     }
 

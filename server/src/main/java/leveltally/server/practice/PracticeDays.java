@@ -6,12 +6,15 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.practicebank.Agreement;
@@ -36,6 +39,10 @@ import org.springframework.stereotype.Service;
  */
 @Service
 public class PracticeDays {
+    /** What a check was that went out and that no bank has paid. */
+    private static final Set<PaymentState> UNPAID =
+            EnumSet.of(PaymentState.OUTSTANDING, PaymentState.STOPPED, PaymentState.VOIDED, PaymentState.REVERSED);
+
     private final StandInBank standIn;
     private final Channels channels;
     private final Courier courier;
@@ -256,11 +263,13 @@ public class PracticeDays {
     /** Checks that went out and are not paid; nobody brings one that came back or was stopped. */
     private List<Agreement.Known> handedOut(BankAccount account) {
         return jdbc.sql("""
-                        SELECT n.number, p.amount_minor, p.state <> 'OUTSTANDING' AS voided FROM check_number n
+                        SELECT n.number, p.amount_minor, p.state <> :out AS voided FROM check_number n
                         JOIN payment p ON p.id = n.payment_id
-                        WHERE p.bank_account_id = ? AND p.state IN ('OUTSTANDING', 'STOPPED', 'VOIDED', 'REVERSED') ORDER BY n.number
+                        WHERE p.bank_account_id = :account AND p.state IN (:unpaid) ORDER BY n.number
                         """)
-                .param(account.id().value())
+                .param("out", PaymentState.OUTSTANDING.name())
+                .param("account", account.id().value())
+                .param("unpaid", UNPAID.stream().map(PaymentState::name).toList())
                 .query(PracticeDays::known)
                 .list();
     }
