@@ -22,7 +22,7 @@ public final class Setup {
      *
      * @param currenciesWithoutPayables those of open bank accounts for which no account takes what is owed
      * @param payablesAnywhere whether any account takes what is owed
-     * @param monthOpen whether something of today can be written
+     * @param monthsShut of the month of today and that of the first run, those in which nothing can be written
      * @param bankAccounts open ones; {@code payingAccounts} those of them with a way to pay
      * @param rolesWaiting roles that wait for a second person
      * @param vendors with an address in force; {@code vendorsWaiting} those whose address waits for a second person
@@ -32,8 +32,7 @@ public final class Setup {
             long accounts,
             boolean payablesAnywhere,
             List<String> currenciesWithoutPayables,
-            YearMonth today,
-            boolean monthOpen,
+            List<YearMonth> monthsShut,
             long bankAccounts,
             long payingAccounts,
             List<Person> people,
@@ -68,10 +67,7 @@ public final class Setup {
         return switch (step) {
             case COMPANY -> when(!there.company(), "Give its name and its address.");
             case ACCOUNTS -> accounts(there);
-            case MONTH ->
-                when(
-                        !there.monthOpen(),
-                        new Period(there.today(), false).inWords() + " is not open. Open it, or unlock it.");
+            case MONTH -> months(there.monthsShut());
             case BANK_ACCOUNT -> bankAccount(there);
             case PEOPLE -> people(there);
             case ROUTES -> when(!there.routes(), "No set of routes is in force.");
@@ -91,6 +87,16 @@ public final class Setup {
                 ? Optional.empty()
                 : Optional.of("Say which account takes what is owed to vendors in "
                         + String.join(" and ", there.currenciesWithoutPayables()) + ".");
+    }
+
+    private static Optional<String> months(List<YearMonth> shut) {
+        String names =
+                shut.stream().map(month -> new Period(month, false).inWords()).collect(Collectors.joining(" and "));
+        return when(
+                !shut.isEmpty(),
+                shut.size() == 1
+                        ? names + " is not open. Open it, or unlock it."
+                        : names + " are not open. Open them, or unlock them.");
     }
 
     private static Optional<String> bankAccount(There there) {

@@ -22,7 +22,7 @@ public enum SetupStep {
             "/ledger?view=accounts",
             Set.of(CONTROLLER, ADMINISTRATOR)),
     MONTH(
-            "The month of today",
+            "The months of today and of the first run",
             "documents and payments can be dated in it",
             false,
             "/ledger",

@@ -115,7 +115,7 @@ public class Periods {
                 "no-period",
                 "ledgerDate",
                 "There is no period for " + leveltally.core.Dates.inWords(ledgerDate)
-                        + " yet. Choose a day in an open month.");
+                        + " yet. Choose a day in an open month, or have a controller open that month in Ledger.");
     }
 
     /** Locks a period exclusively and keeps its totals (law L8). */

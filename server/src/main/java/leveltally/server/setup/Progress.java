@@ -5,8 +5,11 @@ import java.time.YearMonth;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import leveltally.core.ledger.AccountRole;
+import leveltally.core.ledger.PlannedRuns;
 import leveltally.core.people.Role;
 import leveltally.core.setup.Setup;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -37,6 +40,7 @@ class Progress {
                 .map(Setup.Person::new)
                 .toList();
         YearMonth month = YearMonth.from(today);
+        YearMonth ofFirstRun = YearMonth.from(new PlannedRuns(null, null).checkDate(today));
         return Setup.of(jdbc.sql("""
                         SELECT EXISTS (SELECT 1 FROM company) AS company,
                           (SELECT COUNT(*) FROM ledger_account) AS accounts,
@@ -45,6 +49,7 @@ class Progress {
                             LEFT JOIN account_role r ON r.role = :payables AND r.currency = b.currency
                             WHERE b.closed_on IS NULL AND r.role IS NULL) AS unpayable,
                           EXISTS (SELECT 1 FROM period WHERE month = :month AND NOT locked) AS month_open,
+                          EXISTS (SELECT 1 FROM period WHERE month = :run AND NOT locked) AS run_open,
                           (SELECT COUNT(*) FROM bank_account WHERE closed_on IS NULL) AS bank_accounts,
                           (SELECT COUNT(DISTINCT w.bank_account_id) FROM way_to_pay w
                             JOIN bank_account b ON b.id = w.bank_account_id WHERE b.closed_on IS NULL) AS paying,
@@ -57,6 +62,7 @@ class Progress {
                         """)
                 .param("payables", AccountRole.PAYABLES.name())
                 .param("month", month.toString())
+                .param("run", ofFirstRun.toString())
                 .param("today", today)
                 .query((r, n) -> new Setup.There(
                         r.getBoolean("company"),
@@ -65,8 +71,12 @@ class Progress {
                         r.getString("unpayable") == null
                                 ? List.of()
                                 : Arrays.asList(r.getString("unpayable").split(",")),
-                        month,
-                        r.getBoolean("month_open"),
+                        Stream.of(
+                                        r.getBoolean("month_open") ? null : month,
+                                        r.getBoolean("run_open") ? null : ofFirstRun)
+                                .filter(Objects::nonNull)
+                                .distinct()
+                                .toList(),
                         r.getLong("bank_accounts"),
                         r.getLong("paying"),
                         people,
