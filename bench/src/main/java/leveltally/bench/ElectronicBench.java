@@ -107,13 +107,12 @@ final class ElectronicBench {
     }
 
     private static void transfers(OutputStream out) throws Exception {
-        BankDetails account = new BankDetails("", "DE89370400440532013000");
+        BankDetails account = new BankDetails("", "ZZ650000123456789012");
         TransferSender sender = new TransferSender(
                 TransferSender.Message.PAIN_001_09,
                 "Marrow Bay Ferries",
                 "994400117",
                 account,
-                "SKTRXX22",
                 TransferSender.Charges.SLEV,
                 true);
         TransferWriter.Sums sums = new TransferWriter.Sums(TRANSFERS, Money.ofMinor(TRANSFERS * 122_500L, USD));
@@ -125,7 +124,6 @@ final class ElectronicBench {
                     "E-" + i,
                     amount,
                     account,
-                    "COBADEFF",
                     PAYEES.get(i % PAYEES.size()),
                     List.of("1 Quay", "Skerrow"),
                     List.of(new Transfer.Paid("OP-" + i, false, amount))));

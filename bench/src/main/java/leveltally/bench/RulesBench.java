@@ -23,6 +23,7 @@ import leveltally.core.selection.Selection;
 import leveltally.core.terms.Discount;
 import leveltally.core.terms.PartPayment;
 import leveltally.core.terms.Terms;
+import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
@@ -81,7 +82,7 @@ public class RulesBench {
                     vendor,
                     "Vendor " + vendor,
                     "",
-                    new Reach(true, true));
+                    new Reach(true, BankDetails.Kind.ROUTED, true));
             candidates.add(new Candidate(invoice, payee, false, null, null));
         }
         return candidates;

@@ -48,7 +48,13 @@ class ArchitectureTest {
     static final ArchRule PURE = classes()
             .should()
             .onlyDependOnClassesThat()
-            .resideInAnyPackage("leveltally.core..", "java..", "javax.xml.stream..", "com.ibm.icu..", "org.jspecify..");
+            .resideInAnyPackage(
+                    "leveltally.core..",
+                    "java..",
+                    "javax.xml.stream..",
+                    "com.ibm.icu..",
+                    "org.iban4j..",
+                    "org.jspecify..");
 
     /** Capabilities know only those before them in the order of the work. */
     @ArchTest

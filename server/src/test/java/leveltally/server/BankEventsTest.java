@@ -126,13 +126,13 @@ class BankEventsTest {
         long wrong = posted("55.00");
         voidIt(wrong);
         long first = files.make(ines(), App.operations());
-        assertThatThrownBy(() -> answers.accepted(
-                        ines(), first, "", List.of(new BankAnswers.RefusedEvent("1", "no such check"))))
+        assertThatThrownBy(() ->
+                        answers.accepted(ines(), first, "", List.of(new BankAnswers.RefusedItem("1", "no such check"))))
                 .hasMessageContaining("tells of no check 1");
         assertThatThrownBy(() ->
-                        answers.accepted(ines(), first, "", List.of(new BankAnswers.RefusedEvent(number(good), " "))))
+                        answers.accepted(ines(), first, "", List.of(new BankAnswers.RefusedItem(number(good), " "))))
                 .hasMessageContaining("Say what the bank found wrong");
-        answers.accepted(ines(), first, "", List.of(new BankAnswers.RefusedEvent(number(wrong), "payee missing")));
+        answers.accepted(ines(), first, "", List.of(new BankAnswers.RefusedItem(number(wrong), "payee missing")));
 
         assertThat(waiting()).isEqualTo(2);
         long second = files.make(ines(), App.operations());

@@ -580,7 +580,7 @@ class LawsTest {
             what became of a payment stands | UPDATE payment SET posted_entry_id = NULL WHERE posted_entry_id IS NOT NULL
             the bank could hear of | INSERT INTO bank_event (id, bank_account_id, check_number_id, batch_id, kind, currency, amount_minor, event_date, payee, version) SELECT -1, p.bank_account_id, n.id, p.batch_id, 'VOID', p.currency, p.amount_minor, p.check_date, p.payee, 0 FROM check_number n JOIN payment p ON p.id = n.payment_id WHERE n.state = 'SPOILED' LIMIT 1
             no item of such a file | INSERT INTO bank_file_item (file_id, payment_id, position) SELECT MIN(f.id), (SELECT MIN(id) FROM payment), 99999 FROM bank_file f
-            stands in no file | INSERT INTO bank_file (id, bank_account_id, purpose, serial, file_name, made_at, made_by, made_on, bytes, content_hash, items, currency, total_minor, voids, void_minor, state, answer_note, version) SELECT -1, bank_account_id, 'ELECTRONIC', 1, 'x', made_at, made_by, made_on, 0, '', 1, currency, 0, 0, 0, 'MADE', '', 0 FROM bank_file LIMIT 1; INSERT INTO bank_file_item (file_id, payment_id, position) SELECT -1, MIN(id), 1 FROM payment
+            stands in no file | INSERT INTO bank_file_item (file_id, payment_id, position, amount_minor) SELECT f.id, (SELECT MIN(id) FROM payment), 999, 1 FROM bank_file f WHERE f.purpose = 'ELECTRONIC' LIMIT 1
             its days stand | UPDATE batch SET purpose = 'OUTSIDE' LIMIT 1
             its days stand | UPDATE batch SET ledger_date = ledger_date + INTERVAL 1 DAY WHERE id = (SELECT MIN(batch_id) FROM payment)
             denied | UPDATE check_number SET number = number + 1

@@ -4,8 +4,7 @@ import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
-import leveltally.core.ledger.RoutingNumber;
-import leveltally.core.money.Money;
+import leveltally.core.electronic.FiledPayment.Document;
 
 /**
  * What addenda say of the documents an entry pays, in the segments of ANSI ASC X12: one addendum of them with CCD and PPD, a
@@ -17,18 +16,10 @@ public final class AchRemittance {
 
     private AchRemittance() {}
 
-    /**
-     * A document.
-     *
-     * @param credit whether it is a credit, whose amounts reduce what is paid
-     * @param paid what is paid of it, less {@code discount}
-     */
-    public record Line(String reference, boolean credit, Money paid, Money gross, Money discount) {}
-
     /** One addendum: all documents, or what they are too many for. */
-    public static List<String> inOne(List<Line> lines, String advice) {
+    public static List<String> inOne(List<Document> lines, String advice) {
         StringBuilder all = new StringBuilder();
-        for (Line line : lines) {
+        for (Document line : lines) {
             all.append(segment(line, false));
             if (all.length() > AchEntry.ADDENDUM) {
                 return List.of("NTE*ADD*" + lines.size() + " DOCUMENTS, SEE ADVICE " + element(advice) + END);
@@ -37,12 +28,8 @@ public final class AchRemittance {
         return lines.isEmpty() ? List.of() : List.of(all.toString());
     }
 
-    /** The payment as its payer and its banks know it. */
-    public record Order(
-            Money amount, LocalDate effective, RoutingNumber payee, String account, boolean savings, String trace) {}
-
     /** The transaction set, cut into addenda. */
-    public static List<String> inMany(AchSender sender, Order of, List<Line> lines) {
+    public static List<String> inMany(AchSender sender, FiledPayment of, LocalDate effective) {
         List<String> segments = new ArrayList<>();
         segments.add(segment("ST", "820", "0001"));
         segments.add(segment(
@@ -59,13 +46,13 @@ public final class AchRemittance {
                 sender.companyId(),
                 "",
                 "01",
-                of.payee().digits(),
-                of.savings() ? "SG" : "DA",
-                of.account(),
-                of.effective().format(DAY)));
-        segments.add(segment("TRN", "1", of.trace()));
+                of.account().routing(),
+                of.account().savings() ? "SG" : "DA",
+                of.account().account(),
+                effective.format(DAY)));
+        segments.add(segment("TRN", "1", of.called()));
         segments.add(segment("ENT", "1"));
-        for (Line line : lines) {
+        for (Document line : of.documents()) {
             segments.add(segment(line, true));
         }
         segments.add(segment("SE", String.valueOf(segments.size() + 1), "0001"));
@@ -77,7 +64,7 @@ public final class AchRemittance {
         return addenda;
     }
 
-    private static String segment(Line line, boolean amounts) {
+    private static String segment(Document line, boolean amounts) {
         String sign = line.credit() ? "-" : "";
         String kind = line.credit() ? "CM" : "IV";
         String paid = sign + line.paid().plain();

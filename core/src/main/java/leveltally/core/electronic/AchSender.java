@@ -43,6 +43,12 @@ public record AchSender(
         }
     }
 
+    /** The same debiting this account with the total of each batch. */
+    AchSender debiting(String account) {
+        return new AchSender(
+                destination, destinationName, origin, originName, companyName, companyId, description, odfi, account);
+    }
+
     private static void fits(String field, String value, int most) {
         if (value.isBlank() || value.length() > most || !PlainText.ACH.isPlain(value)) {
             throw Refusal.invalidField(

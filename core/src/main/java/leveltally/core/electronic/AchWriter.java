@@ -174,7 +174,8 @@ public final class AchWriter {
             if (in.entryClass == EntryClass.CTX) {
                 record.text(59, 74, sender.companyName());
             }
-            ended(in.last + 1, false);
+            // the numbers of payments end below
+            ended(FiledPayment.SEQUENCES + batches, false);
             in.totals = in.totals.with(new AchTotals(1, hash(sender.odfi()), total, 0));
         }
         write(record.begin('8')

@@ -15,7 +15,8 @@ import leveltally.core.ledger.BankingDays;
  * @param ahead so many banking days pass between the day a file is taken and the first on which payees can have the money
  */
 public record CutOff(LocalTime hour, ZoneId zone, int ahead, BankingDays days) {
-    private static final int MOST_AHEAD = 10;
+    /** No bank needs longer. */
+    public static final int MOST_AHEAD = 10;
 
     public CutOff {
         if (ahead < 0 || ahead > MOST_AHEAD) {
@@ -39,13 +40,19 @@ public record CutOff(LocalTime hour, ZoneId zone, int ahead, BankingDays days) {
         return day;
     }
 
+    /** The day itself where it can be, or the first after it. */
+    public LocalDate nearest(LocalDate wanted, LocalDate today, Instant now) {
+        LocalDate earliest = earliest(today, now);
+        return days.onOrAfter(wanted.isBefore(earliest) ? earliest : wanted);
+    }
+
     /**
      * @param wanted the day of the payments
      * @throws Refusal when that is no banking day, or too near; naming the nearest that can be
      */
     public void mustAllow(LocalDate wanted, LocalDate today, Instant now) {
         LocalDate earliest = earliest(today, now);
-        LocalDate nearest = days.onOrAfter(wanted.isBefore(earliest) ? earliest : wanted);
+        LocalDate nearest = nearest(wanted, today, now);
         if (nearest.equals(wanted)) {
             return;
         }

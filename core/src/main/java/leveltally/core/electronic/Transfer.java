@@ -11,19 +11,12 @@ import org.jspecify.annotations.Nullable;
  * One payment as a file of credit transfers carries it.
  *
  * @param endToEnd by which every bank on the way, and the payee, name the payment; at most 35 characters
- * @param bic of the payee's bank; empty where its account says it
  * @param payee at most 70 characters; a longer name is cut
  * @param address its lines, of which a message takes two of 70 characters
  * @param paid the documents it pays
  */
 public record Transfer(
-        String endToEnd,
-        Money amount,
-        BankDetails account,
-        String bic,
-        String payee,
-        List<String> address,
-        List<Paid> paid) {
+        String endToEnd, Money amount, BankDetails account, String payee, List<String> address, List<Paid> paid) {
     /** What one text of remittance information has room for. */
     static final int REMITTANCE = 140;
 

@@ -10,15 +10,13 @@ import leveltally.core.vendors.BankDetails;
  * @param name the company's, at most 70 characters
  * @param id the company's number at its bank, at most 35 characters; empty where it has none
  * @param account what is debited
- * @param bic of the bank where the account is; empty where the routing number says it
  * @param charges who bears them
  * @param structured whether each paid document is told by itself, not all of them as one text
  */
 public record TransferSender(
-        Message message, String name, String id, BankDetails account, String bic, Charges charges, boolean structured) {
+        Message message, String name, String id, BankDetails account, Charges charges, boolean structured) {
     private static final int LONGEST_NAME = 70;
     private static final int LONGEST_ID = 35;
-    private static final String BIC = "[A-Z]{4}[A-Z]{2}[A-Z0-9]{2}([A-Z0-9]{3})?";
 
     /** Versions of the customer credit transfer initiation (ISO 20022). */
     public enum Message {
@@ -65,10 +63,6 @@ public record TransferSender(
                     "transfer-sender",
                     "id",
                     "Type the number the bank gave you: at most 35 letters, digits and signs.");
-        }
-        if (!bic.isEmpty() && !bic.matches(BIC)) {
-            throw Refusal.invalidField(
-                    "bic", "bic", "A BIC has 8 or 11 letters and digits: the bank, its country, its place.");
         }
     }
 }

@@ -84,7 +84,7 @@ public final class TransferWriter {
         }
         within(List.of("Dbtr"), "Nm", sender.name());
         account("DbtrAcct", sender.account(), of.total().currency().getCurrencyCode());
-        bank("DbtrAgt", sender.account(), sender.bic());
+        bank("DbtrAgt", sender.account());
         text("ChrgBr", sender.charges().name());
     }
 
@@ -104,8 +104,8 @@ public final class TransferWriter {
         xml.writeStartElement("Amt");
         amount("InstdAmt", one.amount());
         xml.writeEndElement();
-        if (!one.bic().isEmpty() || !one.account().routing().isEmpty()) {
-            bank("CdtrAgt", one.account(), one.bic());
+        if (!one.account().bic().isEmpty() || !one.account().routing().isEmpty()) {
+            bank("CdtrAgt", one.account());
         }
         xml.writeStartElement("Cdtr");
         text("Nm", one.payee());
@@ -180,11 +180,11 @@ public final class TransferWriter {
         xml.writeEndElement();
     }
 
-    private void bank(String name, BankDetails account, String bic) throws XMLStreamException {
+    private void bank(String name, BankDetails account) throws XMLStreamException {
         xml.writeStartElement(name);
         xml.writeStartElement("FinInstnId");
-        if (!bic.isEmpty()) {
-            text(sender.message() == Message.PAIN_001_03 ? "BIC" : "BICFI", bic);
+        if (!account.bic().isEmpty()) {
+            text(sender.message() == Message.PAIN_001_03 ? "BIC" : "BICFI", account.bic());
         } else if (!account.routing().isEmpty()) {
             xml.writeStartElement("ClrSysMmbId");
             within(List.of("ClrSysId"), "Cd", ROUTING_NUMBERS);

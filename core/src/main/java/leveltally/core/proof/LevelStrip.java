@@ -16,6 +16,7 @@ public record LevelStrip(List<Tally> tallies, List<Vial> vials) {
         LINES("Lines, net"),
         PAYMENTS("Payments"),
         ON_PAPER("On paper"),
+        IN_FILE("In file"),
         LEDGER("Ledger"),
         TOLD_THE_BANK("Told the bank"),
         PAID_BY_THE_BANK("Paid by the bank");

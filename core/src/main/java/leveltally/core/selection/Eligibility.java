@@ -37,6 +37,10 @@ public final class Eligibility {
             new Named<>(LeftOutReason.NO_ADDRESS, (one, to) -> missing(one, to, Reach.Missing.ADDRESS)),
             new Named<>(LeftOutReason.NO_BANK_DETAILS, (one, to) -> missing(one, to, Reach.Missing.BANK_DETAILS)),
             new Named<>(
+                    LeftOutReason.BANK_DETAILS_NOT_CONFIRMED,
+                    (one, to) -> missing(one, to, Reach.Missing.CONFIRMATION)),
+            new Named<>(LeftOutReason.NOT_SET_UP_FOR_ACH, (one, to) -> missing(one, to, Reach.Missing.ROUTING_NUMBER)),
+            new Named<>(
                     LeftOutReason.DATED_AFTER_CHECK_DATE,
                     (one, to) -> datedAfter(one.invoice().invoiceDate(), to)),
             new Named<>(

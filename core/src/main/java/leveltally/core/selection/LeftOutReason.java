@@ -9,6 +9,11 @@ public enum LeftOutReason {
     OTHER_METHOD("other method", "Choose a bank account that pays that way."),
     NO_ADDRESS("no address", "Propose an address on the vendor's page; a second person confirms it."),
     NO_BANK_DETAILS("no bank details", "Propose bank details on the vendor's page; a second person confirms them."),
+    BANK_DETAILS_NOT_CONFIRMED("bank details not confirmed", "A second person confirms them, on the vendor's page."),
+    NOT_SET_UP_FOR_ACH(
+            "not set up for ACH",
+            "Its account is an IBAN. Propose a routing number with an account number on the vendor's page, or pay it by credit"
+                    + " transfer."),
     DATED_AFTER_CHECK_DATE("dated after the check date", "Choose a later check date."),
     ENTERED_LATER("entered later", "Choose a ledger date from that day on."),
     NOT_USABLE_YET("not usable yet", "It can be used from that day on."),

@@ -4,11 +4,10 @@ package leveltally.core.vendors;
  * Where payments to a vendor go and by which account, as it is or shall be.
  *
  * @param address its lines, joined
- * @param bankKey the keyed hash of the bank details, and {@code bankMask} what is shown of them; empty where there are none
  */
-public record PayeePlace(String payee, String address, String postalCode, String bankKey, String bankMask) {
+public record PayeePlace(String payee, String address, String postalCode, KnownBank bank) {
     /** What a new address changes. */
-    public static final PayeePlace NOWHERE = new PayeePlace("", "", "", "", "");
+    public static final PayeePlace NOWHERE = new PayeePlace("", "", "", KnownBank.NONE);
 
     /** What is another than before, in words; empty when nothing is. */
     public String changeFrom(PayeePlace before) {
@@ -17,24 +16,24 @@ public record PayeePlace(String payee, String address, String postalCode, String
         }
         boolean moved =
                 !payee.equals(before.payee) || !address.equals(before.address) || !postalCode.equals(before.postalCode);
-        boolean rebanked = !bankKey.equals(before.bankKey);
+        boolean rebanked = !bank.key().equals(before.bank.key());
         return moved && rebanked ? "address and bank details" : moved ? "address" : rebanked ? "bank details" : "";
     }
 
     /** True when money would go to another account. */
     public boolean isRebankedFrom(PayeePlace before) {
-        return !bankKey.isEmpty() && !bankKey.equals(before.bankKey);
+        return !bank.key().isEmpty() && !bank.key().equals(before.bank.key());
     }
 
     /** With the bank details of another. */
     public PayeePlace withBankOf(PayeePlace other) {
-        return new PayeePlace(payee, address, postalCode, other.bankKey, other.bankMask);
+        return new PayeePlace(payee, address, postalCode, other.bank);
     }
 
     /** For the trail. */
     public String inWords() {
         return payee.isEmpty()
                 ? "none"
-                : payee + ", " + address.replace("\n", ", ") + (bankMask.isEmpty() ? "" : ", " + bankMask);
+                : payee + ", " + address.replace("\n", ", ") + (bank.mask().isEmpty() ? "" : ", " + bank.mask());
     }
 }

@@ -6,6 +6,8 @@ import java.util.List;
 /** How a vendor is paid. */
 public enum PaymentMethod {
     CHECK("check"),
+    /** In a file of the network for batched payments between bank accounts, in USD. */
+    ACH("ACH"),
     CREDIT_TRANSFER("credit transfer"),
     /** Ordered at the bank, payment by payment. */
     WIRE("wire"),
@@ -20,6 +22,11 @@ public enum PaymentMethod {
 
     public String words() {
         return words;
+    }
+
+    /** True where a file for the bank carries it. */
+    public boolean isElectronic() {
+        return this == ACH || this == CREDIT_TRANSFER;
     }
 
     /** True where cash leaves the bank account it is paid from. */
@@ -39,6 +46,7 @@ public enum PaymentMethod {
     public String called(String number) {
         return switch (this) {
             case CHECK -> "Check " + number;
+            case ACH -> "ACH payment " + number;
             case CREDIT_TRANSFER -> "Credit transfer " + number;
             case WIRE -> "Wire " + number;
             case CARD -> "Card payment " + number;

@@ -25,6 +25,7 @@ import leveltally.core.selection.Marks;
 import leveltally.core.selection.Payee;
 import leveltally.core.selection.Paying;
 import leveltally.core.selection.Selection;
+import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
@@ -43,7 +44,7 @@ class GatheringTest {
             70,
             "Bollard",
             "",
-            new Reach(true, true));
+            new Reach(true, BankDetails.Kind.ROUTED, true));
 
     private static Candidate candidate(long id) {
         return new Candidate(invoice(id, "100", "2026-10-20", "2026-11-10", "0", null), PAYEE, false, null, null);

@@ -6,8 +6,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
-import leveltally.core.electronic.AchRemittance.Line;
+import leveltally.core.electronic.FiledPayment.Document;
 import leveltally.core.ledger.RoutingNumber;
+import leveltally.core.vendors.BankDetails;
 import org.junit.jupiter.api.Test;
 
 /** What addenda say, beside segments written out by hand. */
@@ -23,9 +24,9 @@ class AchRemittanceTest {
             new RoutingNumber("990044105"),
             "004417720931");
 
-    private static final List<Line> TWO = List.of(
-            new Line("OP-1180*7\\", false, usd("1225.00"), usd("1250.00"), usd("25.00")),
-            new Line("C-7", true, usd("250.00"), usd("250.00"), usd("0.00")));
+    private static final List<Document> TWO = List.of(
+            new Document("OP-1180*7\\", false, usd("1225.00"), usd("1250.00"), usd("25.00")),
+            new Document("C-7", true, usd("250.00"), usd("250.00"), usd("0.00")));
 
     @Test
     void fewDocumentsStandInOneAddendum() {
@@ -36,7 +37,7 @@ class AchRemittanceTest {
 
     @Test
     void whatIsTooMuchIsSaidByTheAdvice() {
-        List<Line> many = new ArrayList<>();
+        List<Document> many = new ArrayList<>();
         for (int i = 0; i < 45; i++) {
             many.addAll(TWO);
         }
@@ -45,15 +46,21 @@ class AchRemittanceTest {
 
     @Test
     void allDocumentsStandInAsManyAsItTakes() {
-        var order = new AchRemittance.Order(
-                usd("975.00"), day("2026-11-13"), new RoutingNumber("990073053"), "1234", true, "990044100000041");
-        List<String> addenda = AchRemittance.inMany(SENDER, order, TWO);
+        FiledPayment order = new FiledPayment(
+                "A100041",
+                42,
+                usd("975.00"),
+                new BankDetails("990073053", "1234", true, ""),
+                "Gannet Rope Walk",
+                List.of(),
+                TWO);
+        List<String> addenda = AchRemittance.inMany(SENDER, order, day("2026-11-13"));
         assertThat(addenda.subList(0, addenda.size() - 1))
                 .allSatisfy(one -> assertThat(one).hasSize(80));
         assertThat(String.join("", addenda))
                 .isEqualTo("ST*820*0001\\"
                         + "BPR*C*975.00*C*ACH*CTX*01*990044105*DA*004417720931*1994400117**01*990073053*SG*1234*20261113\\"
-                        + "TRN*1*990044100000041\\ENT*1\\"
+                        + "TRN*1*A100041\\ENT*1\\"
                         + "RMR*IV*OP-1180.7.**1225.00*1250.00*25.00\\RMR*CM*C-7**-250.00*-250.00\\"
                         + "SE*7*0001\\");
     }

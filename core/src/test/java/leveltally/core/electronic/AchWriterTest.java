@@ -99,7 +99,7 @@ class AchWriterTest {
         assertThat(records().get(1)).startsWith("5200MARROW BAY").contains("PPDINVOICES");
         assertThat(records().get(4))
                 .isEqualTo("627990044105004417720931     0000007500" + " ".repeat(15) + "MARROW BAY" + " ".repeat(14)
-                        + "0990044100000009");
+                        + "0990044109990001");
         assertThat(records().get(5)).startsWith("82000000030297019020000000007500000000007500");
         assertThat(totals.debit()).isEqualTo(totals.credit()).isEqualTo(7_500);
     }

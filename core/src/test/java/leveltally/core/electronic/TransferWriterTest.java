@@ -31,12 +31,14 @@ class TransferWriterTest {
     private static final Currency EUR = Currency.getInstance("EUR");
     private static final LocalDate FRIDAY = LocalDate.of(2026, 11, 13);
     private static final LocalDateTime MADE = LocalDateTime.of(2026, 11, 12, 9, 5);
-    private static final BankDetails IBAN = new BankDetails("", "DE89370400440532013000");
+    private static final BankDetails IBAN = new BankDetails("", "ZZ650000123456789012");
+    private static final BankDetails WITH_BIC = new BankDetails("", "ZZ650000123456789012", false, "DUNLZZ2XXXX");
+    private static final BankDetails OWN = new BankDetails("", "ZZ650000123456789012", false, "SKTRXX22");
     private static final BankDetails ROUTED = new BankDetails("990073053", "770031182264");
     private static final String EVERY_LETTER = "Île & <Gorse> \"株\" Паром מעבורת ☂ ]]> ' \u0007";
 
-    private static TransferSender sender(Message message, boolean structured, BankDetails account, String bic) {
-        return new TransferSender(message, "Marrow Bay Ferries", "994400117", account, bic, Charges.SLEV, structured);
+    private static TransferSender sender(Message message, boolean structured, BankDetails account) {
+        return new TransferSender(message, "Marrow Bay Ferries", "994400117", account, Charges.SLEV, structured);
     }
 
     private static byte[] file(TransferSender sender, List<Transfer> transfers) throws Exception {
@@ -68,15 +70,13 @@ class TransferWriterTest {
         Transfer one = new Transfer(
                 "E-41",
                 Money.parse("1225.00", EUR),
-                IBAN,
-                "COBADEFFXXX",
+                WITH_BIC,
                 "Île de Gorse Pêcheries",
                 List.of("1 Quai du Fer", "", "29000 Gorse", "Gorse"),
                 List.of(
                         new Transfer.Paid("F-1180", false, Money.parse("1250.00", EUR)),
                         new Transfer.Paid("C-7", true, Money.parse("25.00", EUR))));
-        String text = new String(
-                file(sender(Message.PAIN_001_09, true, IBAN, "SKTRXX22"), List.of(one)), StandardCharsets.UTF_8);
+        String text = new String(file(sender(Message.PAIN_001_09, true, OWN), List.of(one)), StandardCharsets.UTF_8);
         assertThat(text)
                 .isEqualTo("<?xml version=\"1.0\" encoding=\"UTF-8\"?>"
                         + "<Document xmlns=\"urn:iso:std:iso:20022:tech:xsd:pain.001.001.09\"><CstmrCdtTrfInitn>"
@@ -85,14 +85,14 @@ class TransferWriterTest {
                         + "</Othr></OrgId></Id></InitgPty></GrpHdr>"
                         + "<PmtInf><PmtInfId>M-27-1</PmtInfId><PmtMtd>TRF</PmtMtd><NbOfTxs>1</NbOfTxs><CtrlSum>1225.00</CtrlSum>"
                         + "<ReqdExctnDt><Dt>2026-11-13</Dt></ReqdExctnDt><Dbtr><Nm>Marrow Bay Ferries</Nm></Dbtr>"
-                        + "<DbtrAcct><Id><IBAN>DE89370400440532013000</IBAN></Id><Ccy>EUR</Ccy></DbtrAcct>"
+                        + "<DbtrAcct><Id><IBAN>ZZ650000123456789012</IBAN></Id><Ccy>EUR</Ccy></DbtrAcct>"
                         + "<DbtrAgt><FinInstnId><BICFI>SKTRXX22</BICFI></FinInstnId></DbtrAgt><ChrgBr>SLEV</ChrgBr>"
                         + "<CdtTrfTxInf><PmtId><EndToEndId>E-41</EndToEndId></PmtId>"
                         + "<Amt><InstdAmt Ccy=\"EUR\">1225.00</InstdAmt></Amt>"
-                        + "<CdtrAgt><FinInstnId><BICFI>COBADEFFXXX</BICFI></FinInstnId></CdtrAgt>"
+                        + "<CdtrAgt><FinInstnId><BICFI>DUNLZZ2XXXX</BICFI></FinInstnId></CdtrAgt>"
                         + "<Cdtr><Nm>Ile de Gorse Pecheries</Nm><PstlAdr><AdrLine>1 Quai du Fer</AdrLine>"
                         + "<AdrLine>29000 Gorse</AdrLine></PstlAdr></Cdtr>"
-                        + "<CdtrAcct><Id><IBAN>DE89370400440532013000</IBAN></Id></CdtrAcct>"
+                        + "<CdtrAcct><Id><IBAN>ZZ650000123456789012</IBAN></Id></CdtrAcct>"
                         + "<RmtInf><Strd><RfrdDocInf><Tp><CdOrPrtry><Cd>CINV</Cd></CdOrPrtry></Tp><Nb>F-1180</Nb></RfrdDocInf>"
                         + "<RfrdDocAmt><RmtdAmt Ccy=\"EUR\">1250.00</RmtdAmt></RfrdDocAmt></Strd>"
                         + "<Strd><RfrdDocInf><Tp><CdOrPrtry><Cd>CREN</Cd></CdOrPrtry></Tp><Nb>C-7</Nb></RfrdDocInf>"
@@ -124,8 +124,7 @@ class TransferWriterTest {
                 transfers.add(new Transfer(
                         "E-" + round + "." + i,
                         Money.ofMinor(1 + Math.abs(random.nextLong() % 9_999_999_999L), currency),
-                        random.nextBoolean() || !all ? IBAN : ROUTED,
-                        random.nextBoolean() ? "COBADEFF" : "",
+                        random.nextBoolean() || !all ? random.nextBoolean() ? IBAN : WITH_BIC : ROUTED,
                         EVERY_LETTER + "n".repeat(random.nextInt(90)),
                         List.of(EVERY_LETTER, "\u0007", "l".repeat(random.nextInt(100))),
                         paid));
@@ -136,16 +135,15 @@ class TransferWriterTest {
                             sender(
                                     message,
                                     random.nextBoolean() && all,
-                                    random.nextBoolean() || !all ? IBAN : ROUTED,
-                                    random.nextBoolean() ? "SKTRXX22XXX" : ""),
+                                    random.nextBoolean() || !all ? random.nextBoolean() ? IBAN : WITH_BIC : ROUTED),
                             transfers));
         }
     }
 
     @Test
     void theSchemaCanFail() throws Exception {
-        Transfer one = new Transfer("E-1", Money.ofMinor(1, EUR), IBAN, "", "x", List.of(), List.of());
-        byte[] file = file(sender(Message.PAIN_001_03, false, IBAN, ""), List.of(one));
+        Transfer one = new Transfer("E-1", Money.ofMinor(1, EUR), IBAN, "x", List.of(), List.of());
+        byte[] file = file(sender(Message.PAIN_001_03, false, IBAN), List.of(one));
         validate(Message.PAIN_001_03, file);
         assertThatThrownBy(() -> validate(Message.PAIN_001_09, file)).isInstanceOf(SAXException.class);
     }
@@ -156,23 +154,21 @@ class TransferWriterTest {
         for (int i = 0; i < 45; i++) {
             many.add(new Transfer.Paid("INVOICE-" + (1000 + i), false, null));
         }
-        Transfer transfer = new Transfer("E-1", Money.ofMinor(1, EUR), IBAN, "", "x", List.of(), many);
+        Transfer transfer = new Transfer("E-1", Money.ofMinor(1, EUR), IBAN, "x", List.of(), many);
         assertThat(transfer.text())
                 .hasSizeLessThanOrEqualTo(140)
                 .startsWith("INVOICE-1000, INVOICE-1001")
                 .endsWith("INVOICE-1008 + 36 more");
-        assertThat(new Transfer("E-1", Money.ofMinor(1, EUR), IBAN, "", "x", List.of(), many.subList(0, 2)).text())
+        assertThat(new Transfer("E-1", Money.ofMinor(1, EUR), IBAN, "x", List.of(), many.subList(0, 2)).text())
                 .isEqualTo("INVOICE-1000, INVOICE-1001");
     }
 
     @Test
     void whatCannotBeWrittenIsRefused() {
-        assertThatThrownBy(() -> new Transfer("E-1", Money.zero(EUR), IBAN, "", "x", List.of(), List.of()))
+        assertThatThrownBy(() -> new Transfer("E-1", Money.zero(EUR), IBAN, "x", List.of(), List.of()))
                 .hasMessageContaining("more than nothing");
-        assertThatThrownBy(() -> new Transfer("E-1", Money.ofMinor(1, EUR), IBAN, "", "☂☂", List.of(), List.of()))
+        assertThatThrownBy(() -> new Transfer("E-1", Money.ofMinor(1, EUR), IBAN, "☂☂", List.of(), List.of()))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("No letter of the payee's name");
-        assertThatThrownBy(() -> sender(Message.PAIN_001_09, true, IBAN, "NOPE"))
-                .hasMessageContaining("8 or 11");
     }
 }

@@ -8,6 +8,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.Set;
 import leveltally.core.Refusal;
+import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
@@ -27,7 +28,7 @@ class FiltersTest {
                     70,
                     "Bollard",
                     "",
-                    new Reach(true, true)),
+                    new Reach(true, BankDetails.Kind.ROUTED, true)),
             false,
             null,
             null);

@@ -26,6 +26,7 @@ import leveltally.core.invoices.OpenCredit;
 import leveltally.core.invoices.OpenInvoice;
 import leveltally.core.money.Money;
 import leveltally.core.terms.Discount;
+import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
@@ -75,7 +76,7 @@ class SelectionTest {
                 vendor * 10,
                 "Vendor " + vendor,
                 "4100" + vendor,
-                new Reach(true, true));
+                new Reach(true, BankDetails.Kind.ROUTED, true));
     }
 
     private static Candidate of(OpenInvoice invoice, Payee payee) {
@@ -98,6 +99,12 @@ class SelectionTest {
         return Selection.of(criteria, List.of(candidates), List.of(), Marks.NONE);
     }
 
+    private static final Set<LeftOutReason> LACKS = EnumSet.of(
+            LeftOutReason.NO_ADDRESS,
+            LeftOutReason.NO_BANK_DETAILS,
+            LeftOutReason.BANK_DETAILS_NOT_CONFIRMED,
+            LeftOutReason.NOT_SET_UP_FOR_ACH);
+
     /** Every pair of reasons that can apply to one invoice at once. */
     static Stream<Arguments> pairs() {
         List<LeftOutReason> reasons = Stream.of(LeftOutReason.values())
@@ -107,7 +114,7 @@ class SelectionTest {
                 .flatMap(first -> reasons.stream()
                         .filter(second -> first.compareTo(second) <= 0)
                         // one way to pay lacks one thing
-                        .filter(second -> first != LeftOutReason.NO_ADDRESS || second != LeftOutReason.NO_BANK_DETAILS)
+                        .filter(second -> first == second || !LACKS.contains(first) || !LACKS.contains(second))
                         // what credits cover altogether is no payment that could be too small
                         .filter(second -> first != LeftOutReason.COVERED_BY_CREDITS
                                 || second != LeftOutReason.UNDER_SMALLEST_PAYMENT)
@@ -116,9 +123,13 @@ class SelectionTest {
 
     /** An invoice of 100.00 to which these reasons apply, and no other. */
     private static Selection with(EnumSet<LeftOutReason> reasons) {
-        boolean bank = reasons.contains(LeftOutReason.NO_BANK_DETAILS);
-        PaymentMethod own = bank ? PaymentMethod.CREDIT_TRANSFER : PaymentMethod.CHECK;
-        PaymentMethod other = bank ? PaymentMethod.CHECK : PaymentMethod.CREDIT_TRANSFER;
+        PaymentMethod own = reasons.contains(LeftOutReason.NOT_SET_UP_FOR_ACH)
+                ? PaymentMethod.ACH
+                : reasons.contains(LeftOutReason.NO_BANK_DETAILS)
+                                || reasons.contains(LeftOutReason.BANK_DETAILS_NOT_CONFIRMED)
+                        ? PaymentMethod.CREDIT_TRANSFER
+                        : PaymentMethod.CHECK;
+        PaymentMethod other = own == PaymentMethod.CHECK ? PaymentMethod.CREDIT_TRANSFER : PaymentMethod.CHECK;
         Money amount = Money.ofMinor(10_000, reasons.contains(LeftOutReason.OTHER_CURRENCY) ? "EUR" : "USD");
         LocalDate dated = CHECK_DATE.plusDays(reasons.contains(LeftOutReason.DATED_AFTER_CHECK_DATE) ? 1 : -10);
         LocalDate arrived = CHECK_DATE.plusDays(reasons.contains(LeftOutReason.ENTERED_LATER) ? 1 : -10);
@@ -143,7 +154,9 @@ class SelectionTest {
                 "Vendor 7",
                 "",
                 new Reach(
-                        !reasons.contains(LeftOutReason.NO_ADDRESS), !reasons.contains(LeftOutReason.NO_BANK_DETAILS)));
+                        !reasons.contains(LeftOutReason.NO_ADDRESS),
+                        reasons.contains(LeftOutReason.NO_BANK_DETAILS) ? null : BankDetails.Kind.IBAN,
+                        !reasons.contains(LeftOutReason.BANK_DETAILS_NOT_CONFIRMED)));
         Candidate candidate = new Candidate(
                 invoice,
                 payee,

@@ -37,6 +37,39 @@ class BankDetailsTest {
                         Refusal.class, refused -> assertThat(refused.code()).isEqualTo(code));
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "DE44 9999 9999 0532 0130 0 | one of DE has 22 characters, this has 21",
+                "DE45 9999 9999 0532 0130 00 | check digits do not fit",
+                "NO80 9999 1117 94X | letters and digits do not stand where those of NO have them",
+                "US12 3456 7890 1234 567 | no country that has them begins with US",
+                "XB00 1234 5678 9012 345 | check digits do not fit",
+                "DE8 | begins with two letters"
+            })
+    void saysWhatOfAnIbanDoesNotFit(String account, String why) {
+        assertThatThrownBy(() -> BankDetails.typed("", account)).hasMessageContaining(why);
+    }
+
+    @Test
+    void savingsAndBicAreKept() {
+        BankDetails savings = BankDetails.typed("990044105", "20934417", true, "");
+        assertThat(savings.canonical()).isEqualTo("990044105 20934417 savings");
+        assertThat(savings.canonicalAccount()).isEqualTo("990044105 20934417");
+        assertThat(savings.masked()).isEqualTo("routing 990044105, savings account ••••4417");
+        assertThat(BankDetails.of(savings.canonical())).isEqualTo(savings);
+        BankDetails iban = BankDetails.typed("", "DE44 9999 9999 0532 0130 00", true, "dunl zz 2x");
+        assertThat(iban.canonical()).isEqualTo("DE44999999990532013000 DUNLZZ2X");
+        assertThat(iban.savings()).isFalse();
+        assertThat(BankDetails.of(iban.canonical())).isEqualTo(iban);
+        assertThatThrownBy(() -> BankDetails.typed("", "DE44999999990532013000", false, "ABCDQ9"))
+                .isInstanceOfSatisfying(
+                        Refusal.class, refused -> assertThat(refused.code()).isEqualTo("bic"));
+        assertThatThrownBy(() -> BankDetails.typed("990044105", "20934417", false, "DUNLZZ2X"))
+                .hasMessageContaining("Leave the BIC empty");
+    }
+
     @Test
     void rejectsOneHand() {
         PersonId ines = new PersonId(1);

@@ -5,10 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import org.junit.jupiter.api.Test;
 
 class PayeePlaceTest {
-    private static final PayeePlace BEFORE = new PayeePlace("Bollard", "1 Quay\nSkerrow", "41001", "k1", "••21");
+    private static final PayeePlace BEFORE = new PayeePlace(
+            "Bollard", "1 Quay\nSkerrow", "41001", new KnownBank("k1", "a1", "••21", BankDetails.Kind.ROUTED));
 
     private static PayeePlace place(String address, String bankKey) {
-        return new PayeePlace("Bollard", address, "41001", bankKey, bankKey.isEmpty() ? "" : "••99");
+        return new PayeePlace(
+                "Bollard",
+                address,
+                "41001",
+                bankKey.isEmpty() ? KnownBank.NONE : new KnownBank(bankKey, bankKey, "••99", BankDetails.Kind.ROUTED));
     }
 
     @Test

@@ -5,35 +5,48 @@ import jakarta.persistence.LockModeType;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.FilePurpose;
+import leveltally.core.bankfiles.FileState;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
-import leveltally.server.checks.BankEvents;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** What a bank says of a file it was given: taken, taken but for some checks, or refused. */
+/** What a bank says of a file it was given: taken, taken but for some of it, or refused. */
 @Service
 public class BankAnswers {
     private final EntityManager entities;
     private final JdbcClient jdbc;
-    private final BankEvents told;
+    private final Map<FilePurpose, FileHeard> heard;
     private final AuditTrail audit;
 
-    BankAnswers(EntityManager entities, JdbcClient jdbc, BankEvents told, AuditTrail audit) {
+    BankAnswers(EntityManager entities, JdbcClient jdbc, List<FileHeard> heard, AuditTrail audit) {
         this.entities = entities;
         this.jdbc = jdbc;
-        this.told = told;
+        this.heard = heard.stream().collect(Collectors.toMap(FileHeard::purpose, one -> one));
         this.audit = audit;
     }
 
-    /** An event the bank refused of a file it took, by the number of its check, and what it said. */
-    public record RefusedEvent(String number, String why) {}
+    /** An item the bank refused of a file it took, by the number of its check or its reference, and what it said. */
+    public record RefusedItem(String number, String why) {
+        private static final int LONGEST_KEPT = 200;
+
+        public RefusedItem {
+            number = number.strip();
+            why = why.strip();
+        }
+
+        /** As much of what it said as is kept. */
+        public String kept() {
+            return why.length() > LONGEST_KEPT ? why.substring(0, LONGEST_KEPT) : why;
+        }
+    }
 
     /** The bank took the file. */
     @Transactional
@@ -43,71 +56,67 @@ public class BankAnswers {
 
     /** The bank took the file but for these, which wait again. */
     @Transactional
-    public void accepted(Actor by, long id, String note, List<RefusedEvent> refused) {
-        answer(by, id, BankFileEntity.State.ACCEPTED, note);
-        entities.flush();
-        for (RefusedEvent one : refused) {
-            refuse(id, one);
-        }
+    public void accepted(Actor by, long id, String note, List<RefusedItem> refused) {
+        BankFileEntity file = answer(by, id, FileState.ACCEPTED, note);
         if (!refused.isEmpty()) {
-            audit.record(
-                    by,
-                    "bank refused events",
-                    "bank file " + id,
-                    Map.of("numbers", refused.stream().map(RefusedEvent::number).toList()));
+            refuse(by, file, refused);
         }
     }
 
-    private void refuse(long file, RefusedEvent one) {
-        if (one.why().isBlank()) {
-            throw Refusal.invalidField(
-                    "reason-missing", "refused", "Say what the bank found wrong with check " + one.number() + ".");
+    /**
+     * The bank says later that it refuses some of a file it took.
+     *
+     * @throws Refusal when it took no such file
+     */
+    @Transactional
+    public void refusedAfterwards(Actor by, long id, List<RefusedItem> refused) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        BankFileEntity file = locked(id);
+        if (file.state != FileState.ACCEPTED) {
+            throw Refusal.conflict(
+                    "not-taken", "The bank has not taken file " + file.serial + ". Record what it says of the file.");
         }
-        List<Long> events = jdbc.sql("""
-                        SELECT x.event_id FROM bank_file_item x JOIN bank_event e ON e.id = x.event_id
-                        JOIN check_number n ON n.id = e.check_number_id JOIN number_series s ON s.id = n.series_id
-                        WHERE x.file_id = :file AND x.refused_why IS NULL
-                          AND (CONCAT(s.prefix, n.number) = :number OR CAST(n.number AS CHAR) = :number)
-                        """)
-                .param("file", file)
-                .param("number", one.number().strip())
-                .query(Long.class)
-                .list();
-        if (events.isEmpty()) {
-            throw Refusal.invalidField(
-                    "not-in-file",
-                    "refused",
-                    "This file tells of no check " + one.number() + ", or it stands here twice.");
-        }
-        String why = one.why().strip();
-        jdbc.sql("UPDATE bank_file_item SET refused_why = :why WHERE file_id = :file AND event_id IN (:events)")
-                .param("why", why.length() > 200 ? why.substring(0, 200) : why)
-                .param("file", file)
-                .param("events", events)
-                .update();
-        // what a file told anew stands in the file that told it first
-        told.waitAgain(file, events);
+        refuse(by, file, refused);
     }
 
-    /** The bank refused the file: its events wait again, and go into a new one. */
+    private void refuse(Actor by, BankFileEntity file, List<RefusedItem> refused) {
+        entities.flush();
+        refused.stream().filter(one -> one.why().isEmpty()).findFirst().ifPresent(silent -> {
+            throw Refusal.invalidField(
+                    "reason-missing", "refused", "Say what the bank found wrong with " + silent.number() + ".");
+        });
+        heard.get(file.purpose).refused(file.id, refused);
+        audit.record(
+                by,
+                "bank refused items",
+                "bank file " + file.id,
+                Map.of("numbers", refused.stream().map(RefusedItem::number).toList()));
+    }
+
+    /** The bank refused the file: what it told waits again, and goes into a new one. */
     @Transactional
     public void refused(Actor by, long id, String note) {
         if (note.isBlank()) {
             throw Refusal.invalidField("reason-missing", "note", "Say what the bank found wrong.");
         }
-        answer(by, id, BankFileEntity.State.REFUSED, note);
+        BankFileEntity file = answer(by, id, FileState.REFUSED, note);
         entities.flush();
-        told.waitAgain(id);
+        heard.get(file.purpose).refused(id);
     }
 
-    private void answer(Actor by, long id, BankFileEntity.State state, String note) {
-        by.mayDo(Deed.MAKE_BANK_FILE);
+    private BankFileEntity locked(long id) {
         BankFileEntity file = entities.find(BankFileEntity.class, id);
         if (file == null) {
             throw Refusal.notFound("no-file", "There is no such bank file. Choose one from the list.");
         }
         entities.refresh(file, LockModeType.PESSIMISTIC_WRITE);
-        if (file.state != BankFileEntity.State.MADE) {
+        return file;
+    }
+
+    private BankFileEntity answer(Actor by, long id, FileState state, String note) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        BankFileEntity file = locked(id);
+        if (file.state != FileState.MADE) {
             throw Refusal.conflict(
                     "answered-already",
                     "The bank's answer to file " + file.serial + " is recorded already: "
@@ -122,6 +131,7 @@ public class BankAnswers {
                 "bank file " + state.name().toLowerCase(java.util.Locale.ROOT),
                 "bank file " + id,
                 Map.of("note", note));
+        return file;
     }
 
     /**
@@ -132,8 +142,8 @@ public class BankAnswers {
     public record Answered(long id, long serial, FilePurpose purpose, String state) {
         /** Whether what is recorded already says otherwise. */
         public boolean isOtherwise(boolean taken, boolean whole) {
-            return state.equals(BankFileEntity.State.ACCEPTED.name()) && !(taken && whole)
-                    || state.equals(BankFileEntity.State.REFUSED.name()) && taken;
+            return state.equals(FileState.ACCEPTED.name()) && !(taken && whole)
+                    || state.equals(FileState.REFUSED.name()) && taken;
         }
     }
 

@@ -209,7 +209,7 @@ class BankController {
                         .lines()
                         .filter(line -> !line.isBlank())
                         .map(line -> line.strip().split("\\s+", 2))
-                        .map(parts -> new BankAnswers.RefusedEvent(parts[0], parts.length > 1 ? parts[1] : ""))
+                        .map(parts -> new BankAnswers.RefusedItem(parts[0], parts.length > 1 ? parts[1] : ""))
                         .toList());
     }
 

@@ -4,6 +4,7 @@ import jakarta.persistence.*;
 import java.time.Instant;
 import java.time.LocalDate;
 import leveltally.core.bankfiles.FilePurpose;
+import leveltally.core.bankfiles.FileState;
 import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
@@ -43,7 +44,7 @@ class BankFileEntity {
     long voidMinor;
 
     @Enumerated(EnumType.STRING)
-    State state;
+    FileState state;
 
     @Nullable
     Instant answeredAt;
@@ -62,13 +63,16 @@ class BankFileEntity {
     @Nullable
     Long followsId;
 
+    /** Of a file that pays: the way it goes, the day payees have the money, and its place among the files of its day. */
+    @Nullable
+    Long wayId;
+
+    @Nullable
+    LocalDate paysOn;
+
+    @Nullable
+    Integer dayNumber;
+
     @Version
     long version;
-
-    /** What the bank said. */
-    enum State {
-        MADE,
-        ACCEPTED,
-        REFUSED
-    }
 }

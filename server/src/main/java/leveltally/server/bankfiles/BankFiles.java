@@ -1,7 +1,9 @@
 package leveltally.server.bankfiles;
 
 import jakarta.persistence.EntityManager;
+import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -11,6 +13,7 @@ import leveltally.core.Refusal;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.bankfiles.FileName;
 import leveltally.core.bankfiles.FilePurpose;
+import leveltally.core.bankfiles.FileState;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.RecordWriter;
 import leveltally.core.bankfiles.Sums;
@@ -273,7 +276,7 @@ public class BankFiles {
         file.totalMinor = sums.issued().minor();
         file.voids = sums.voids();
         file.voidMinor = sums.voided().minor();
-        file.state = BankFileEntity.State.MADE;
+        file.state = FileState.MADE;
         file.answerNote = "";
         file.narrowed = "";
         return file;
@@ -289,7 +292,8 @@ public class BankFiles {
             Sums sums,
             Consumer<Consumer<BankFile.Item>> items) {
         List<BankFile.Finding> findings = new ArrayList<>();
-        try (Spool spool = new Spool(layout)) {
+        try (Spool spool = new Spool()) {
+            begin(layout, spool);
             RecordWriter writer = new RecordWriter(layout, about, sums, finding -> {
                 if (findings.isEmpty()) {
                     findings.add(finding);
@@ -323,6 +327,14 @@ public class BankFiles {
                         "narrowed",
                         file.narrowed));
         return file.id;
+    }
+
+    private static void begin(Layout layout, Spool spool) {
+        try {
+            BankFile.begin(layout, spool.out());
+        } catch (IOException full) {
+            throw new UncheckedIOException(full);
+        }
     }
 
     private String seriesName(Narrowed narrowed) {
@@ -359,7 +371,7 @@ public class BankFiles {
                         """)
                 .param("account", account.value())
                 .param("purpose", FilePurpose.POSITIVE_PAY.name())
-                .param("refused", BankFileEntity.State.REFUSED.name())
+                .param("refused", FileState.REFUSED.name())
                 .query(Long.class)
                 .optional()
                 .orElse(null);

@@ -17,6 +17,7 @@ import java.util.Objects;
 import java.util.Set;
 import leveltally.core.bankfiles.BankFile;
 import leveltally.core.bankfiles.FilePurpose;
+import leveltally.core.bankfiles.FileState;
 import leveltally.core.bankfiles.Laid;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.RecordWriter;
@@ -60,7 +61,7 @@ public class FileTruth {
     public List<String> untrueRecords() {
         List<String> findings = new ArrayList<>();
         jdbc.sql("SELECT id FROM bank_file WHERE state <> :refused ORDER BY id")
-                .param("refused", BankFileEntity.State.REFUSED.name())
+                .param("refused", FileState.REFUSED.name())
                 .query(Long.class)
                 .list()
                 .forEach(id -> findings.addAll(untrue(entities.find(BankFileEntity.class, id))));
@@ -77,7 +78,7 @@ public class FileTruth {
         jdbc.sql(
                         "SELECT DISTINCT f.id FROM bank_event e JOIN bank_file_item x ON x.event_id = e.id"
                                 + " JOIN bank_file f ON f.id = x.file_id AND f.state <> :refused AND NOT f.anew WHERE e.batch_id = :batch")
-                .param("refused", BankFileEntity.State.REFUSED.name())
+                .param("refused", FileState.REFUSED.name())
                 .param("batch", batch.value())
                 .query(Long.class)
                 .list()

@@ -12,8 +12,6 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.function.Consumer;
-import leveltally.core.bankfiles.BankFile;
-import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.RecordBytes;
 
 /** A file while it is written, on disk, so that its length and its hash are known before anything is kept. */
@@ -25,17 +23,21 @@ final class Spool implements AutoCloseable {
     private final OutputStream out;
     private final RecordBytes some = new RecordBytes();
 
-    Spool(Layout layout) {
+    Spool() {
         try {
             this.digest = MessageDigest.getInstance("SHA-256");
             this.path = Files.createTempFile("level-tally-", ".bank");
             this.out = new BufferedOutputStream(new DigestOutputStream(Files.newOutputStream(path), digest), 1 << 16);
-            BankFile.begin(layout, out);
         } catch (IOException full) {
             throw new UncheckedIOException(full);
         } catch (NoSuchAlgorithmException everyPlatformHasIt) {
             throw new IllegalStateException(everyPlatformHasIt);
         }
+    }
+
+    /** Where a file goes that is not written record by record. */
+    OutputStream out() {
+        return out;
     }
 
     /** Appends a header, what is told of one event, or a trailer; it goes to disk some of it at a time. */

@@ -8,10 +8,10 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.LongStream;
 import leveltally.core.bankfiles.BankFile;
+import leveltally.core.bankfiles.FileState;
 import leveltally.core.bankfiles.Sums;
 import leveltally.core.checks.BankKnows;
 import leveltally.core.money.Money;
-import leveltally.server.bankfiles.BankFileEntity.State;
 import leveltally.server.ledger.BankAccount;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -98,7 +98,7 @@ class WaitingEvents {
                         """.formatted(OF_CHECKS, which.sql))
                 .param("account", account.id().value())
                 .param("issue", BankFile.Item.Kind.ISSUE.name())
-                .param("accepted", State.ACCEPTED.name())
+                .param("accepted", FileState.ACCEPTED.name())
                 .withFetchSize(FETCHED)
                 .query((java.sql.ResultSet r) -> {
                     BankFile.Item.Kind kind = BankFile.Item.Kind.valueOf(r.getString("kind"));

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.Claim;
@@ -131,6 +132,25 @@ public class ClaimRows {
                     lines.getOrDefault(c.id, List.of())));
         }
         return views;
+    }
+
+    /** Bank details of a batch's claims as they were when it was sent, sealed; those without any are missing. */
+    @Transactional(readOnly = true)
+    public Map<ClaimId, String> sealedBanks(BatchId id) {
+        Map<ClaimId, String> sealed = new HashMap<>();
+        for (ClaimEntity claim : claimRows(id)) {
+            if (claim.bankSealed != null) {
+                sealed.put(new ClaimId(claim.id), claim.bankSealed);
+            }
+        }
+        return sealed;
+    }
+
+    /** What is shown of them. */
+    @Transactional(readOnly = true)
+    public Map<ClaimId, String> maskedBanks(BatchId id) {
+        return claimRows(id).stream()
+                .collect(Collectors.toMap(claim -> new ClaimId(claim.id), claim -> claim.bankMask));
     }
 
     /** What the stub of each claim lists; two statements, whatever their number. */

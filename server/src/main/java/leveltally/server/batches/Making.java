@@ -10,7 +10,6 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Selection;
-import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
@@ -68,12 +67,6 @@ public class Making {
         account.mustBeOpen();
         periods.shareForNew(by, asked.ledgerDay(account, by.today()));
         WayToPay way = account.payingWay(asked.wayId());
-        if (way.method() != PaymentMethod.CHECK) {
-            throw Refusal.invalid(
-                    "only-checks",
-                    account.name() + " pays by " + way.method().words()
-                            + ", which cannot be made here yet. Pay these at the bank, or choose an account that pays by check.");
-        }
         Selection selection = due.select(asked, by.today());
         int count = selection.taken().size();
         if (count == 0) {

@@ -6,12 +6,15 @@ import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.BankFile;
+import leveltally.core.bankfiles.FilePurpose;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
+import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
+import leveltally.server.bankfiles.FileHeard;
 import leveltally.server.bankfiles.KeptLayouts;
 import leveltally.server.ledger.BankAccounts;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -20,7 +23,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Tells a bank what was decided of the checks it asks about: each decision in one file, and anew when it is changed. */
 @Service
-public class DecisionFiles {
+public class DecisionFiles implements FileHeard {
     /** What was answered and not told; one whose answer was taken back waits for the next. */
     private static final String UNTOLD =
             " FROM bank_decision d JOIN bank_movement m ON m.id = d.movement_id AND m.is_open IS NULL"
@@ -107,11 +110,22 @@ public class DecisionFiles {
         return file;
     }
 
-    /** The bank refused the file: what it told waits again. */
+    @Override
+    public FilePurpose purpose() {
+        return FilePurpose.DECISIONS;
+    }
+
+    @Override
     @Transactional
-    public void waitAgain(long file) {
+    public void refused(long file) {
         jdbc.sql("UPDATE bank_decision SET file_id = NULL WHERE file_id = ?")
                 .param(file)
                 .update();
+    }
+
+    @Override
+    public void refused(long file, List<BankAnswers.RefusedItem> items) {
+        throw Refusal.conflict(
+                "decisions-whole", "A file of decisions is taken whole or refused whole. Record it as refused.");
     }
 }

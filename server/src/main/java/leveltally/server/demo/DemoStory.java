@@ -92,6 +92,7 @@ class DemoStory {
     private final DemoApproval asking;
     private final DemoWishes wishes;
     private final DemoElsewhere elsewhere;
+    private final DemoElectronic electronic;
     private final DemoBank bank;
     private int serial = 100;
 
@@ -120,9 +121,11 @@ class DemoStory {
             DemoApproval asking,
             DemoWishes wishes,
             DemoElsewhere elsewhere,
+            DemoElectronic electronic,
             DemoBank bank) {
         this.bank = bank;
         this.elsewhere = elsewhere;
+        this.electronic = electronic;
         this.wishes = wishes;
         this.entering = entering;
         this.holds = holds;
@@ -423,6 +426,7 @@ class DemoStory {
         elsewhere.tell(stage);
         BatchId ready = groupOf(stage, "Harbour dues", "Harbour dues, November", "ines");
         approve(stage, ready, TODAY, "ines");
+        electronic.tell(stage);
         bank.practise(stage.cast().on(TODAY, "joss"), stage.operations());
         bank.ask(stage.cast().on(TODAY, "ines"), stage.operations(), LocalDate.of(2026, 11, 11));
     }

@@ -13,7 +13,6 @@ import java.util.Optional;
 import java.util.zip.GZIPInputStream;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.FileAnswer;
-import leveltally.core.bankfiles.FilePurpose;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.RecordReader;
 import leveltally.core.ledger.BankAccountId;
@@ -24,7 +23,6 @@ import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.bankfiles.KeptLayouts;
 import leveltally.server.clearing.BankReading;
-import leveltally.server.clearing.DecisionFiles;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -52,7 +50,6 @@ public class Incoming {
     private final KeptLayouts layouts;
     private final BankReading reading;
     private final BankAnswers answers;
-    private final DecisionFiles decisions;
     private final Outgoing outgoing;
     private final AuditTrail audit;
     private final TransactionTemplate whole;
@@ -64,7 +61,6 @@ public class Incoming {
             KeptLayouts layouts,
             BankReading reading,
             BankAnswers answers,
-            DecisionFiles decisions,
             Outgoing outgoing,
             AuditTrail audit,
             TransactionTemplate whole) {
@@ -74,7 +70,6 @@ public class Incoming {
         this.layouts = layouts;
         this.reading = reading;
         this.answers = answers;
-        this.decisions = decisions;
         this.outgoing = outgoing;
         this.audit = audit;
         this.whole = whole;
@@ -270,12 +265,9 @@ public class Incoming {
                     file.id(),
                     answer.note(),
                     answer.refused().stream()
-                            .map(check -> new BankAnswers.RefusedEvent(check.number(), check.why()))
+                            .map(check -> new BankAnswers.RefusedItem(check.number(), check.why()))
                             .toList());
         } else {
-            if (file.purpose() == FilePurpose.DECISIONS) {
-                decisions.waitAgain(file.id());
-            }
             answers.refused(by, file.id(), answer.note().isEmpty() ? "the bank does not say why" : answer.note());
         }
         outgoing.heard(file.id(), by.now());

@@ -50,7 +50,7 @@ class Senders {
             case UblParty.NAME -> "SELECT number FROM vendor WHERE name = :value AND merged_into_id IS NULL LIMIT 2";
             case UblParty.ACCOUNT ->
                 "SELECT DISTINCT v.number FROM remit_to t JOIN vendor v ON v.id = t.vendor_id"
-                        + " WHERE t.bank_key = :value AND t.bank_key <> '' LIMIT 2";
+                        + " WHERE t.account_key = :value AND t.account_key <> '' LIMIT 2";
             default -> "";
         };
         if (sql.isEmpty()) {

@@ -144,8 +144,8 @@ public class MarkRows {
                           WHERE c.batch_id = :batch AND t.address_key <> ''
                           UNION
                           SELECT t.vendor_id, x.vendor_id FROM claim c JOIN remit_to t ON t.vendor_id = c.vendor_id
-                          JOIN remit_to x ON x.bank_key = t.bank_key AND x.vendor_id <> t.vendor_id
-                          WHERE c.batch_id = :batch AND t.bank_key <> ''
+                          JOIN remit_to x ON x.account_key = t.account_key AND x.vendor_id <> t.vendor_id
+                          WHERE c.batch_id = :batch AND t.account_key <> ''
                         ) k
                         JOIN claim c ON c.batch_id = :batch AND c.vendor_id = k.vendor_id
                         JOIN claim_line l ON l.claim_id = c.id AND l.kind = 'INVOICE'

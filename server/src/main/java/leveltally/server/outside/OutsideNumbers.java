@@ -14,6 +14,7 @@ import leveltally.core.checks.NumberState;
 import leveltally.core.ledger.WayId;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.payments.Called;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -30,9 +31,6 @@ public class OutsideNumbers {
         this.jdbc = jdbc;
         this.plain = plain;
     }
-
-    /** What people call a payment, and what carried it. */
-    public record Called(String name, PaymentMethod method) {}
 
     /** Payments made elsewhere that are no checks; all others are missing. */
     @Transactional(readOnly = true)

@@ -21,14 +21,17 @@ import leveltally.server.batches.ClaimRows;
 import leveltally.server.checks.BankEvents;
 import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
+import leveltally.server.electronic.ElectronicItems;
+import leveltally.server.electronic.Filing;
 import leveltally.server.ledger.Periods;
 import leveltally.server.outside.OutsidePayments;
+import leveltally.server.payments.Called;
 import leveltally.server.payments.Payment;
 import leveltally.server.payments.Payments;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Posts the payments whose checks came out good, all in one transaction. */
+/** Posts the payments whose checks came out good, or whose file the bank took, all in one transaction. */
 @Service
 public class Posting {
     private final Batches batches;
@@ -37,6 +40,8 @@ public class Posting {
     private final Checks checks;
     private final BankEvents told;
     private final OutsidePayments outside;
+    private final Filing filing;
+    private final ElectronicItems items;
     private final PaymentEntries entries;
     private final Periods periods;
     private final AuditTrail audit;
@@ -49,6 +54,8 @@ public class Posting {
             Checks checks,
             BankEvents told,
             OutsidePayments outside,
+            Filing filing,
+            ElectronicItems items,
             PaymentEntries entries,
             Periods periods,
             AuditTrail audit,
@@ -59,6 +66,8 @@ public class Posting {
         this.checks = checks;
         this.told = told;
         this.outside = outside;
+        this.filing = filing;
+        this.items = items;
         this.entries = entries;
         this.periods = periods;
         this.audit = audit;
@@ -69,7 +78,15 @@ public class Posting {
     public record Outcome(int postedNow, long postedInAll, int waiting) {}
 
     /**
-     * Posts what is good: settlement rows, an entry per payment, checks outstanding, what the bank must hear. The batch's
+     * What of a batch can be posted, whatever carries it.
+     *
+     * @param during the state of a batch of which something waits to be posted
+     * @param nothing what is said when nothing is good yet
+     */
+    private record Carried(BatchState during, List<PaymentEntries.Ready> good, String nothing) {}
+
+    /**
+     * Posts what is good: settlement rows, an entry per payment, payments outstanding, what the bank must hear. The batch's
      * row is locked first, so a second call finds nothing left and writes nothing; the period is shared, so it cannot be
      * locked meanwhile.
      */
@@ -80,36 +97,63 @@ public class Posting {
         if (batch.purpose().isAfterTheFact()) {
             return recorded(by, batch);
         }
-        if (batch.state() != BatchState.NUMBERED && batch.state() != BatchState.POSTED) {
+        List<Check> good =
+                batch.method().isElectronic() ? List.of() : checks.unposted(id, EnumSet.of(NumberState.PRINTED));
+        Carried carried = batch.method().isElectronic() ? inFiles(batch) : onPaper(good);
+        if (batch.state() != carried.during() && batch.state() != BatchState.POSTED) {
             throw Refusal.conflict(
                     "wrong-state",
-                    "This batch is " + batch.state().words()
-                            + ", so there is nothing to post. Its checks are printed first.");
+                    "This batch is " + batch.state().words() + ", so there is nothing to post. "
+                            + (batch.method().isElectronic()
+                                    ? "It goes into a file first."
+                                    : "Its checks are printed first."));
         }
-        List<Check> good = checks.unposted(id, EnumSet.of(NumberState.PRINTED));
-        if (!good.isEmpty()) {
+        List<PaymentEntries.Ready> ready = carried.good();
+        if (!ready.isEmpty()) {
             periods.shareOpen(batch.ledgerDate());
-            entries.write(by, batch, good.stream().map(Posting::ready).toList());
+            entries.write(by, batch, ready);
             told.tellIssues(batch.account(), good);
-            advices.tell(by, good.stream().map(check -> check.payment().id()).toList());
+            advices.tell(by, ready.stream().map(PaymentEntries.Ready::payment).toList());
         }
         int waiting = waiting(batch);
-        if (batch.state() == BatchState.NUMBERED && waiting == 0) {
+        if (batch.state() == carried.during() && waiting == 0) {
             batches.move(by, id, BatchState.POSTED, "posted it");
         }
-        if (!good.isEmpty()) {
-            audit.record(by, "post", "batch " + id.value(), Map.of("payments", good.size(), "waiting", waiting));
-        } else if (batch.state() == BatchState.NUMBERED) {
-            throw Refusal.conflict(
-                    "nothing-good", "No sheet of this batch is answered good yet. Answer for the sheets, then post.");
+        if (!ready.isEmpty()) {
+            audit.record(by, "post", "batch " + id.value(), Map.of("payments", ready.size(), "waiting", waiting));
+        } else if (batch.state() == carried.during()) {
+            throw Refusal.conflict("nothing-good", carried.nothing());
         }
-        return new Outcome(good.size(), payments.postedCount(id), waiting);
+        return new Outcome(ready.size(), payments.postedCount(id), waiting);
+    }
+
+    private static Carried onPaper(List<Check> good) {
+        return new Carried(
+                BatchState.NUMBERED,
+                good.stream().map(Posting::ready).toList(),
+                "No sheet of this batch is answered good yet. Answer for the sheets, then post.");
+    }
+
+    private Carried inFiles(Batch batch) {
+        List<PaymentId> took = filing.took(batch.id());
+        Map<PaymentId, Called> names = items.called(took);
+        return new Carried(
+                BatchState.FILED,
+                took.isEmpty()
+                        ? List.of()
+                        : payments.all(took).stream()
+                                .map(payment ->
+                                        ready(payment, names.get(payment.id()).name()))
+                                .toList(),
+                "The bank took no file of this batch yet, as far as anybody said. Record its answer, then post.");
     }
 
     private static PaymentEntries.Ready ready(Check check) {
-        Payment payment = check.payment();
-        return new PaymentEntries.Ready(
-                payment.id(), payment.claim(), check.name(), payment.payee(), payment.replaces());
+        return ready(check.payment(), check.name());
+    }
+
+    private static PaymentEntries.Ready ready(Payment payment, String name) {
+        return new PaymentEntries.Ready(payment.id(), payment.claim(), name, payment.payee(), payment.replaces());
     }
 
     /** Posts what was made elsewhere, once all of it is agreed to. */
@@ -136,6 +180,9 @@ public class Posting {
     }
 
     private int waiting(Batch batch) {
+        if (batch.method().isElectronic()) {
+            return filing.unposted(batch.id(), claimRows.of(batch.id()));
+        }
         int numbered = checks.unposted(batch.id(), EnumSet.of(NumberState.TAKEN, NumberState.PRINTED))
                 .size();
         Set<ClaimId> paid = payments.claims(batch.id());

@@ -1,6 +1,7 @@
 package leveltally.server.printing;
 
 import jakarta.persistence.EntityManager;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -14,6 +15,7 @@ import leveltally.core.checks.CheckNumberId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.printing.Answer;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
@@ -27,6 +29,9 @@ import org.springframework.transaction.annotation.Transactional;
 /** Takes payments out until they are posted, so that a batch and its month can be closed. */
 @Service
 public class TakingOut {
+    private static final Set<BatchState> STANDING =
+            EnumSet.of(BatchState.APPROVED, BatchState.NUMBERED, BatchState.FILED);
+
     private final EntityManager entities;
     private final Batches batches;
     private final ClaimRows claimRows;
@@ -66,7 +71,7 @@ public class TakingOut {
     public void takeOut(Actor by, BatchId id, Set<ClaimId> wanted, boolean spoiled, String why) {
         by.mayDo(Deed.PRINT);
         Batch batch = batches.lockAnyVersion(id);
-        if (batch.state() != BatchState.APPROVED && batch.state() != BatchState.NUMBERED) {
+        if (!STANDING.contains(batch.state())) {
             throw Refusal.conflict(
                     "wrong-state",
                     "This batch is " + batch.state().words() + ". Payments of a draft are taken out in the draft; "
@@ -82,8 +87,12 @@ public class TakingOut {
                 wanted.stream().filter(claim -> !paid.contains(claim)).collect(Collectors.toSet());
         List<ClaimId> numbered = wanted.stream().filter(paid::contains).toList();
         for (ClaimId claim : numbered) {
-            checks.takeOut(by, claim, spoiled, reason);
-            answerTaken(by, id, claim, spoiled, reason);
+            if (batch.method() == PaymentMethod.CHECK) {
+                checks.takeOut(by, claim, spoiled, reason);
+                answerTaken(by, id, claim, spoiled, reason);
+            } else {
+                payments.takeOut(by, claim, reason);
+            }
         }
         claimRows.release(numbered);
         if (!unnumbered.isEmpty()) {
@@ -114,7 +123,7 @@ public class TakingOut {
     /** A batch with nothing left to number, answer or post is posted, or withdrawn when nothing of it was. */
     private void close(Actor by, BatchId id) {
         Batch batch = batches.get(id);
-        if (batch.state() != BatchState.NUMBERED && batch.state() != BatchState.APPROVED) {
+        if (!STANDING.contains(batch.state())) {
             return;
         }
         long standing = claimRows.of(id).size();

@@ -174,6 +174,7 @@ final class LawQueries {
                 WHERE p.posted_entry_id IS NOT NULL GROUP BY p.id, p.payee, p.amount_minor
                 HAVING p.amount_minor <> COALESCE(SUM(l.credit_minor), 0)
                 """,
+                FiledQueries.OF_ITS_AMOUNT,
                 """
                 SELECT CONCAT('Check ', n.number, ' shows ', d.amount_minor, ', its payment is ', p.amount_minor)
                 FROM document d JOIN payment p ON p.id = d.payment_id JOIN check_number n ON n.id = d.check_number_id
@@ -314,7 +315,7 @@ final class LawQueries {
                 JOIN vendor_change v ON v.id = (SELECT MAX(w.id) FROM vendor_change w
                   WHERE w.remit_to_id = t.id AND w.state = 'CONFIRMED')
                 WHERE BINARY v.after_payee <> BINARY t.payee OR BINARY v.after_address <> BINARY t.address
-                  OR v.after_bank_key <> t.bank_key
+                  OR v.after_bank_key <> t.bank_key OR v.after_account_key <> t.account_key OR v.after_bank_kind <> t.bank_kind
                 """);
         put(Law.L8, "SELECT CONCAT(COUNT(*), ' locked periods') FROM period WHERE locked", """
                 SELECT CONCAT(k.month, ': ', n.code, ' was ', t.debit_minor, ' / ', t.credit_minor,
@@ -403,7 +404,11 @@ final class LawQueries {
                 SELECT CONCAT('Check ', n.number, ' is printed for a payment that goes another way') FROM check_number n
                 JOIN payment p ON p.id = n.payment_id JOIN batch b ON b.id = p.batch_id
                 JOIN number_series s ON s.id = n.series_id WHERE b.method <> 'CHECK' OR s.way_id <> b.way_id
-                """);
+                """,
+                FiledQueries.IN_ONE_FILE,
+                FiledQueries.AS_IT_STANDS,
+                FiledQueries.POSTED_WHEN_TAKEN,
+                FiledQueries.NEVER_ON_PAPER);
     }
 
     private LawQueries() {}

@@ -18,6 +18,7 @@ import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.bankfiles.FileTruth;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
+import leveltally.server.electronic.FiledTruth;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
@@ -42,6 +43,11 @@ public class Levels {
                     "SELECT COUNT(*) AS items, COALESCE(SUM(d.amount_minor), 0) AS amount_minor FROM document d JOIN print_run r ON r.id = d.run_id"
                             + " JOIN payment p ON p.id = d.payment_id AND p.standing"
                             + " WHERE r.batch_id = :batch AND d.kind = 'CHECK' AND d.answer = 'GOOD'",
+            Step.IN_FILE,
+                    "SELECT COUNT(*) AS items, COALESCE(SUM(x.amount_minor), 0) AS amount_minor FROM payment p"
+                            + " JOIN electronic_item i ON i.payment_id = p.id"
+                            + " JOIN bank_file_item x ON x.file_id = i.file_id AND x.payment_id = p.id"
+                            + " WHERE p.batch_id = :batch AND p.standing AND p.id NOT IN (:unsaid)",
             Step.LEDGER,
                     "SELECT COUNT(*) AS items, COALESCE(SUM(l.credit_minor), 0) AS amount_minor FROM journal_entry e"
                             + " JOIN journal_line l ON l.entry_id = e.id JOIN batch b ON b.id = e.batch_id"
@@ -63,6 +69,8 @@ public class Levels {
                 ELSE c.amount_minor END AS PAYMENTS,
               (SELECT SUM(d.amount_minor) FROM document d WHERE d.payment_id = p.id AND d.kind = 'CHECK'
                  AND d.answer = 'GOOD') AS ON_PAPER,
+              (SELECT x.amount_minor FROM electronic_item i JOIN bank_file_item x ON x.file_id = i.file_id
+                 AND x.payment_id = i.payment_id WHERE i.payment_id = p.id AND p.id NOT IN (:unsaid)) AS IN_FILE,
               (SELECT SUM(l.credit_minor) FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id
                  AND l.account_id = f.account_id WHERE e.payment_id = p.id AND e.kind = 'PAYMENT') AS LEDGER,
               (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id AND x.refused_why IS NULL
@@ -78,8 +86,10 @@ public class Levels {
     private final Batches batches;
     private final BankAccounts accounts;
     private final FileTruth truth;
+    private final FiledTruth filed;
 
-    Levels(JdbcClient jdbc, Batches batches, BankAccounts accounts, FileTruth truth) {
+    Levels(JdbcClient jdbc, Batches batches, BankAccounts accounts, FileTruth truth, FiledTruth filed) {
+        this.filed = filed;
         this.truth = truth;
         this.jdbc = jdbc;
         this.batches = batches;
@@ -94,19 +104,30 @@ public class Levels {
         Batch batch = batches.get(id);
         BankAccount account = accounts.get(batch.account());
         List<Step> steps = steps(batch, account);
-        List<Long> untold = untold(id);
+        NotSaid not = notSaid(batch);
         return LevelStrip.of(
-                steps.stream().map(step -> tally(step, id, account, untold)).toList(), differing(id, steps, untold));
-    }
-
-    /** What stands in a file and its bytes do not say: the bank was told something else. Never empty, as a list in SQL must be. */
-    private List<Long> untold(BatchId id) {
-        return Stream.concat(Stream.of(0L), truth.untold(id).stream()).toList();
+                steps.stream().map(step -> tally(step, id, account, not)).toList(), differing(id, steps, not));
     }
 
     /**
-     * What was made elsewhere stands on no paper of ours, the bank is told of its checks only; and what the bank paid stands
-     * there once it paid anything.
+     * What stands in a file and its bytes do not say: the bank was told something else. Never empty, as lists in SQL must be.
+     *
+     * @param untold events, and {@code unsaid} payments
+     */
+    private record NotSaid(List<Long> untold, List<Long> unsaid) {}
+
+    private NotSaid notSaid(Batch batch) {
+        boolean file = batch.method().isElectronic();
+        return new NotSaid(
+                Stream.concat(Stream.of(0L), file ? Stream.of() : truth.untold(batch.id()).stream())
+                        .toList(),
+                Stream.concat(Stream.of(0L), file ? filed.unsaid(batch.id()).stream() : Stream.of())
+                        .toList());
+    }
+
+    /**
+     * What was made elsewhere stands on no paper and in no file of ours, what goes by file stands on no paper; the bank is told
+     * of checks only; and what the bank paid stands there once it paid anything.
      */
     private List<Step> steps(Batch batch, BankAccount account) {
         boolean paid = jdbc.sql(SUMS.get(Step.PAID_BY_THE_BANK))
@@ -115,22 +136,31 @@ public class Levels {
                 .single();
         return Stream.of(Step.values())
                 .filter(step -> paid || step != Step.PAID_BY_THE_BANK)
-                .filter(step -> !batch.purpose().isAfterTheFact()
-                        || step != Step.ON_PAPER
-                                && (step != Step.TOLD_THE_BANK
-                                        || account.positivePay() && batch.method() == PaymentMethod.CHECK))
+                .filter(step -> reaches(step, batch, account))
                 .toList();
     }
 
+    private static boolean reaches(Step step, Batch batch, BankAccount account) {
+        boolean elsewhere = batch.purpose().isAfterTheFact();
+        boolean checks = batch.method() == PaymentMethod.CHECK;
+        return switch (step) {
+            case ON_PAPER -> checks && !elsewhere;
+            case IN_FILE -> batch.method().isElectronic() && !elsewhere;
+            case TOLD_THE_BANK -> checks && (!elsewhere || account.positivePay());
+            default -> true;
+        };
+    }
+
     /** For each two neighbours, on how many payments they differ. */
-    private List<Integer> differing(BatchId id, List<Step> steps, List<Long> untold) {
+    private List<Integer> differing(BatchId id, List<Step> steps, NotSaid not) {
         String counts = IntStream.range(1, steps.size())
                 .mapToObj(i -> "COALESCE(SUM(COALESCE(t.`" + steps.get(i - 1) + "`, 0) <> COALESCE(t.`" + steps.get(i)
                         + "`, 0)), 0)")
                 .collect(Collectors.joining(", "));
         return jdbc.sql("SELECT " + counts + " FROM (" + PER_CLAIM + ") t")
                 .param("batch", id.value())
-                .param("untold", untold)
+                .param("untold", not.untold())
+                .param("unsaid", not.unsaid())
                 .query((r, n) -> IntStream.range(1, steps.size())
                         .mapToObj(i -> column(r, i))
                         .toList())
@@ -145,10 +175,12 @@ public class Levels {
         }
     }
 
-    private Tally tally(Step step, BatchId id, BankAccount account, List<Long> untold) {
+    private Tally tally(Step step, BatchId id, BankAccount account, NotSaid not) {
         var sum = jdbc.sql(SUMS.get(step)).param("batch", id.value());
-        return (step == Step.TOLD_THE_BANK ? sum.param("untold", untold) : sum)
-                .query((r, n) -> {
+        var of = step == Step.TOLD_THE_BANK
+                ? sum.param("untold", not.untold())
+                : step == Step.IN_FILE ? sum.param("unsaid", not.unsaid()) : sum;
+        return of.query((r, n) -> {
                     int count = r.getInt("items");
                     return new Tally(
                             step,
@@ -182,10 +214,12 @@ public class Levels {
         Step left = steps.get(vial);
         Step right = steps.get(vial + 1);
         String currency = account.currency().getCurrencyCode();
+        NotSaid not = notSaid(batch);
         return jdbc
                 .sql(PER_CLAIM)
                 .param("batch", id.value())
-                .param("untold", untold(id))
+                .param("untold", not.untold())
+                .param("unsaid", not.unsaid())
                 .query((r, n) -> {
                     long a = r.getLong(left.name());
                     long b = r.getLong(right.name());

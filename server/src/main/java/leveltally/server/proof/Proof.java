@@ -17,6 +17,7 @@ import leveltally.server.bankfiles.FileTruth;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
+import leveltally.server.electronic.FiledTruth;
 import leveltally.server.frame.Patience;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -29,6 +30,7 @@ public class Proof {
 
     private final JdbcClient jdbc;
     private final FileTruth files;
+    private final FiledTruth filed;
     private final Batches batches;
     private final ClaimRows claimRows;
     private final EntityManager entities;
@@ -37,6 +39,7 @@ public class Proof {
     Proof(
             JdbcClient jdbc,
             FileTruth files,
+            FiledTruth filed,
             Batches batches,
             ClaimRows claimRows,
             EntityManager entities,
@@ -44,6 +47,7 @@ public class Proof {
         this.patience = patience;
         this.jdbc = jdbc;
         this.files = files;
+        this.filed = filed;
         this.batches = batches;
         this.claimRows = claimRows;
         this.entities = entities;
@@ -104,6 +108,7 @@ public class Proof {
                             law, jdbc.sql(queries.looked()).query(String.class).single(), findings));
         });
         laws.get(Law.L5).findings().addAll(files.untrueRecords());
+        laws.get(Law.L12).findings().addAll(filed.untrue());
         laws.get(Law.L6).findings().addAll(alteredContent());
         AuditChain chain = new AuditChain();
         laws.put(Law.L10, audit(chain));

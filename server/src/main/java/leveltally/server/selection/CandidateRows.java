@@ -22,6 +22,7 @@ import leveltally.core.selection.Criteria;
 import leveltally.core.selection.Filters;
 import leveltally.core.selection.Payee;
 import leveltally.core.terms.Discount;
+import leveltally.core.vendors.KnownBank;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
@@ -42,7 +43,7 @@ public class CandidateRows {
             SELECT i.id, i.reference, i.invoice_date, i.due_date, i.ledger_date, i.currency, i.amount_minor,
               i.open_minor, i.discountable_minor, i.discount_rate, i.discount_date, i.discount_taken_minor,
               i.hold_reason, i.own_check, i.remit_to_id, t.postal_code, t.address <> '' AND t.in_force AS reached_by_mail,
-              t.bank_details_sealed IS NOT NULL AND t.in_force AS reached_by_bank,
+              t.bank_kind, t.in_force,
               v.id AS vendor_id, v.number AS vendor_number, v.name AS vendor_name, v.vendor_group, v.priority, v.method,
               v.hold_reason AS vendor_held, b.name AS batch_name, i.open_since,
               i.at_par_minor, t.payee
@@ -304,6 +305,7 @@ public class CandidateRows {
                 row.getString(shared.at(row, "postal_code")),
                 new Reach(
                         row.getBoolean(shared.at(row, "reached_by_mail")),
-                        row.getBoolean(shared.at(row, "reached_by_bank"))));
+                        KnownBank.kind(row.getString(shared.at(row, "bank_kind"))),
+                        row.getBoolean(shared.at(row, "in_force"))));
     }
 }

@@ -81,6 +81,11 @@ public record DueQuestion(
         return with(words -> words.vendorGroup = only);
     }
 
+    /** From its account by this way. */
+    public DueQuestion by(WayId way) {
+        return with(words -> words.wayToPay = way.value());
+    }
+
     public DueQuestion inLedgerOn(LocalDate date) {
         return with(words -> words.ledgerDate = date.toString());
     }
@@ -120,7 +125,7 @@ public record DueQuestion(
     /** The words of a question while some of them are exchanged. */
     private static final class Words {
         private final long account;
-        private final @Nullable Long wayToPay;
+        private @Nullable Long wayToPay;
         private @Nullable String checkDate;
         private @Nullable String ledgerDate;
         private @Nullable String dueBy;

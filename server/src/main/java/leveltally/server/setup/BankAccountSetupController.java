@@ -202,7 +202,7 @@ class BankAccountSetupController {
                 by,
                 new BankAccountId(id),
                 new BankAccountSetup.WantedWay(
-                        wanted.wayName(), wanted.method(), wanted.method() != PaymentMethod.CREDIT_TRANSFER));
+                        wanted.wayName(), wanted.method(), !wanted.method().isElectronic()));
     }
 
     private VendorId issuer(@Nullable String typed) {

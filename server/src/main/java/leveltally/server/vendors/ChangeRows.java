@@ -10,6 +10,7 @@ import leveltally.core.batches.BatchState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.PersonId;
 import leveltally.core.vendors.BankDetails;
+import leveltally.core.vendors.KnownBank;
 import leveltally.core.vendors.PayeePlace;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
@@ -59,30 +60,38 @@ class ChangeRows {
                         remitTo.payee(),
                         String.join("\n", remitTo.lines()),
                         postalCode,
-                        bank == null ? "" : seal.fingerprint(canonical),
-                        bank == null ? "" : bank.masked()),
+                        bank == null
+                                ? KnownBank.NONE
+                                : new KnownBank(
+                                        seal.fingerprint(canonical),
+                                        seal.fingerprint(bank.canonicalAccount()),
+                                        bank.masked(),
+                                        bank.kind())),
                 bank == null ? null : seal.seal(canonical));
     }
 
     /** An address of a vendor with its row locked until the transaction ends. */
     Sealed lockPlace(VendorId vendor, long at) {
-        return jdbc.sql("SELECT payee, address, postal_code, bank_details_sealed, bank_key, bank_mask FROM remit_to"
-                        + " WHERE id = ? AND vendor_id = ? FOR UPDATE")
+        return jdbc.sql(
+                        "SELECT payee, address, postal_code, bank_details_sealed, bank_key, bank_mask, bank_kind, account_key"
+                                + " FROM remit_to WHERE id = ? AND vendor_id = ? FOR UPDATE")
                 .params(at, vendor.value())
-                .query((r, n) -> new Sealed(place(r, ""), r.getString("bank_details_sealed")))
+                .query((r, n) -> new Sealed(
+                        place(r, "", r.getString("account_key"), KnownBank.kind(r.getString("bank_kind"))),
+                        r.getString("bank_details_sealed")))
                 .optional()
                 .orElseThrow(() -> Refusal.invalidField(
                         "other-vendor", "remitTo", "This is no address of that vendor. Choose one of its own."));
     }
 
     /** @param side {@code before_}, {@code after_}, or nothing for an address itself */
-    private static PayeePlace place(ResultSet r, String side) throws SQLException {
+    private static PayeePlace place(ResultSet r, String side, String accountKey, BankDetails.@Nullable Kind kind)
+            throws SQLException {
         return new PayeePlace(
                 r.getString(side + "payee"),
                 r.getString(side + "address"),
                 r.getString(side + "postal_code"),
-                r.getString(side + "bank_key"),
-                r.getString(side + "bank_mask"));
+                new KnownBank(r.getString(side + "bank_key"), accountKey, r.getString(side + "bank_mask"), kind));
     }
 
     /** The addresses of a vendor that are not in force and that no change waits for. */
@@ -112,7 +121,11 @@ class ChangeRows {
                 .orElseThrow(() -> Refusal.notFound("no-vendor", "There is no such vendor. Choose one from the list."));
         return jdbc.sql("SELECT COUNT(*) FROM vendor_change WHERE vendor_id = ? AND state = 'PROPOSED'"
                                 + " AND after_payee = ? AND after_address = ? AND after_bank_key = ?")
-                        .params(vendor.value(), wanted.payee(), wanted.address(), wanted.bankKey())
+                        .params(
+                                vendor.value(),
+                                wanted.payee(),
+                                wanted.address(),
+                                wanted.bank().key())
                         .query(Long.class)
                         .single()
                 > 0;
@@ -123,7 +136,7 @@ class ChangeRows {
         return jdbc.sql("""
                         SELECT id, vendor_id, remit_to_id, what, proposed_by, before_payee, before_address,
                           before_postal_code, before_bank_key, before_bank_mask, after_payee, after_address,
-                          after_postal_code, after_bank_key, after_bank_mask
+                          after_postal_code, after_bank_key, after_bank_mask, after_bank_kind, after_account_key
                         FROM vendor_change WHERE id IN (:ids) AND state = 'PROPOSED' ORDER BY id FOR UPDATE
                         """)
                 .param("ids", wanted)
@@ -133,8 +146,13 @@ class ChangeRows {
                         r.getLong("remit_to_id"),
                         r.getString("what"),
                         new PersonId(r.getLong("proposed_by")),
-                        place(r, "before_"),
-                        place(r, "after_")))
+                        // of what was, no more is asked than whether it was another
+                        place(r, "before_", "", null),
+                        place(
+                                r,
+                                "after_",
+                                r.getString("after_account_key"),
+                                KnownBank.kind(r.getString("after_bank_kind")))))
                 .list();
     }
 
@@ -175,7 +193,8 @@ class ChangeRows {
                         UPDATE remit_to t JOIN vendor_change c ON c.remit_to_id = t.id
                         SET t.payee = c.after_payee, t.address = c.after_address, t.postal_code = c.after_postal_code,
                           t.bank_details_sealed = c.after_bank_sealed, t.bank_key = c.after_bank_key,
-                          t.bank_mask = c.after_bank_mask, t.in_force = TRUE
+                          t.bank_mask = c.after_bank_mask, t.bank_kind = c.after_bank_kind,
+                          t.account_key = c.after_account_key, t.in_force = TRUE
                         WHERE c.id IN (:ids)
                         """).param("ids", changes).update();
     }
@@ -184,7 +203,7 @@ class ChangeRows {
     void insertPlaces(List<Proposal> wanted) {
         many.batchUpdate(
                 "INSERT INTO remit_to (id, vendor_id, payee, address, postal_code, bank_details_sealed, bank_key,"
-                        + " bank_mask) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+                        + " bank_mask, bank_kind, account_key) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
                 wanted.stream()
                         .map(one -> {
                             PayeePlace place = one.after().place();
@@ -195,8 +214,10 @@ class ChangeRows {
                                 place.address(),
                                 place.postalCode(),
                                 one.after().bank(),
-                                place.bankKey(),
-                                place.bankMask()
+                                place.bank().key(),
+                                place.bank().mask(),
+                                place.bank().kindName(),
+                                place.bank().accountKey()
                             };
                         })
                         .toList());
@@ -206,9 +227,9 @@ class ChangeRows {
         many.batchUpdate("""
                 INSERT INTO vendor_change (id, vendor_id, remit_to_id, what, before_payee, before_address,
                   before_postal_code, before_bank_sealed, before_bank_key, before_bank_mask, after_payee, after_address,
-                  after_postal_code, after_bank_sealed, after_bank_key, after_bank_mask, why, proposed_by, proposed_at,
-                  proposed_on, state, decided_why, version)
-                VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'PROPOSED', '', 0)
+                  after_postal_code, after_bank_sealed, after_bank_key, after_bank_mask, after_bank_kind, after_account_key, why,
+                  proposed_by, proposed_at, proposed_on, state, decided_why, version)
+                VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'PROPOSED', '', 0)
                 """, proposals.stream().map(one -> row(by, one)).toList());
     }
 
@@ -224,14 +245,16 @@ class ChangeRows {
             before.address(),
             before.postalCode(),
             one.before().bank(),
-            before.bankKey(),
-            before.bankMask(),
+            before.bank().key(),
+            before.bank().mask(),
             after.payee(),
             after.address(),
             after.postalCode(),
             one.after().bank(),
-            after.bankKey(),
-            after.bankMask(),
+            after.bank().key(),
+            after.bank().mask(),
+            after.bank().kindName(),
+            after.bank().accountKey(),
             one.why(),
             by.person().value(),
             Timestamp.from(by.now()),

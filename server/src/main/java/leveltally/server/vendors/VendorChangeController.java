@@ -48,18 +48,26 @@ class VendorChangeController {
             @NotNull Bank bank,
             @Nullable @Size(max = 20) String routing,
             @Nullable @Size(max = 60) String bankAccount,
+            @Nullable Boolean savings,
+            @Nullable @Size(max = 20) String bic,
             @NotNull @Size(max = 200) String why) {}
 
     /** The bank details as the second person types them, unseen. */
     record TypedAccount(
             @Nullable @Size(max = 20) String routing,
-            @Nullable @Size(max = 60) String account) {
+            @Nullable @Size(max = 60) String account,
+            @Nullable Boolean savings,
+            @Nullable @Size(max = 20) String bic) {
         @Nullable
         BankDetails bank() {
             return account == null || account.isBlank()
                     ? null
-                    : BankDetails.typed(routing == null ? "" : routing, account);
+                    : BankDetails.typed(given(routing), account, Boolean.TRUE.equals(savings), given(bic));
         }
+    }
+
+    private static String given(@Nullable String typed) {
+        return typed == null ? "" : typed;
     }
 
     record RefuseChange(@NotNull @Size(max = 200) String reason) {}
@@ -135,8 +143,10 @@ class VendorChangeController {
     ProposedView propose(Actor by, @PathVariable long id, @Valid @RequestBody ProposeChange wanted) {
         BankDetails bank = wanted.bank() == Bank.NEW
                 ? BankDetails.typed(
-                        wanted.routing() == null ? "" : wanted.routing(),
-                        wanted.bankAccount() == null ? "" : wanted.bankAccount())
+                        given(wanted.routing()),
+                        given(wanted.bankAccount()),
+                        Boolean.TRUE.equals(wanted.savings()),
+                        given(wanted.bic()))
                 : null;
         return new ProposedView(changes.propose(
                 by,

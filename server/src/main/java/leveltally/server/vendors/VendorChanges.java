@@ -173,7 +173,8 @@ public class VendorChanges {
                     "Type the account number from the vendor's own letter: it is not shown, and both must agree.");
         }
         if (change.isRebanked()
-                && !seal.fingerprint(typed.canonical()).equals(change.after().bankKey())) {
+                && !seal.fingerprint(typed.canonical())
+                        .equals(change.after().bank().key())) {
             throw Refusal.invalidField(
                     "accounts-differ",
                     "account",

@@ -89,7 +89,9 @@ class VendorController {
             @NotNull @Size(max = 10) List<@NotNull @Size(max = 200) String> address,
             @NotNull @Size(max = 20) String postalCode,
             @NotNull @Size(max = 40) String routing,
-            @NotNull @Size(max = 60) String account) {}
+            @NotNull @Size(max = 60) String account,
+            @Nullable Boolean savings,
+            @Nullable @Size(max = 20) String bic) {}
 
     record VendorChanged(@NotNull @Valid VendorWanted facts, long version) {}
 
@@ -227,7 +229,11 @@ class VendorController {
                                 wanted.postalCode(),
                                 wanted.account().isBlank()
                                         ? null
-                                        : BankDetails.typed(wanted.routing(), wanted.account())))
+                                        : BankDetails.typed(
+                                                wanted.routing(),
+                                                wanted.account(),
+                                                Boolean.TRUE.equals(wanted.savings()),
+                                                wanted.bic() == null ? "" : wanted.bic())))
                 .value();
     }
 

@@ -31,12 +31,14 @@ import leveltally.server.checks.Check;
 import leveltally.server.checks.Checks;
 import leveltally.server.company.Companies;
 import leveltally.server.contacts.Unclaimed;
+import leveltally.server.electronic.ElectronicItems;
 import leveltally.server.invoices.Prepayments;
 import leveltally.server.invoices.Settlements;
 import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.Ledger;
 import leveltally.server.outside.CardStatements;
 import leveltally.server.outside.OutsideNumbers;
+import leveltally.server.payments.Called;
 import leveltally.server.payments.Payment;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -52,6 +54,7 @@ class UndoLook {
     private final UndoneItems items;
     private final Reissues reissues;
     private final OutsideNumbers numbers;
+    private final ElectronicItems electronic;
     private final CardStatements statements;
     private final Unclaimed unclaimed;
     private final Prepayments prepayments;
@@ -65,12 +68,14 @@ class UndoLook {
             UndoneItems items,
             Reissues reissues,
             OutsideNumbers numbers,
+            ElectronicItems electronic,
             CardStatements statements,
             Unclaimed unclaimed,
             Prepayments prepayments) {
         this.prepayments = prepayments;
         this.unclaimed = unclaimed;
         this.numbers = numbers;
+        this.electronic = electronic;
         this.statements = statements;
         this.checks = checks;
         this.ledger = ledger;
@@ -84,7 +89,7 @@ class UndoLook {
     /** Everything that was read for all of them. */
     private record Read(
             Map<PaymentId, Check> checks,
-            Map<PaymentId, OutsideNumbers.Called> elsewhere,
+            Map<PaymentId, Called> called,
             Map<PaymentId, CardStatements.On> statements,
             Map<EntryId, JournalEntry> entries,
             Map<PaymentId, List<Settled>> settled,
@@ -137,7 +142,7 @@ class UndoLook {
         boolean unclaims = wanted.others().how() == Wanted.How.UNCLAIMED;
         return new Read(
                 checks.carrying(ids),
-                numbers.called(ids),
+                called(ids),
                 statements.of(ids),
                 ledger.entries(payments.stream()
                         .map(Payment::postedEntry)
@@ -157,13 +162,19 @@ class UndoLook {
                 companies.company().graceDays());
     }
 
+    /** Whatever is no check. */
+    private Map<PaymentId, Called> called(Set<PaymentId> ids) {
+        Map<PaymentId, Called> called = new HashMap<>(numbers.called(ids));
+        called.putAll(electronic.called(ids));
+        return called;
+    }
+
     private Looked look(Payment payment, Wanted.One asked, Wanted wanted, Read read, String reason, LocalDate today) {
         Check check = read.checks().get(payment.id());
-        OutsideNumbers.Called elsewhere = read.elsewhere().get(payment.id());
-        String name = check != null
-                ? check.name()
-                : elsewhere == null ? "The payment to " + payment.payee() : elsewhere.name();
-        PaymentMethod carried = elsewhere == null ? null : elsewhere.method();
+        Called called = read.called().get(payment.id());
+        String name =
+                check != null ? check.name() : called == null ? "The payment to " + payment.payee() : called.name();
+        PaymentMethod carried = called == null ? null : called.method();
         CardStatements.On statement = read.statements().get(payment.id());
         LocalDate wish = wanted.on();
         LocalDate on = wish == null ? payment.ledgerDate() : wish;

@@ -1,0 +1,167 @@
+package leveltally.server.electronic;
+
+import java.sql.ResultSet;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import leveltally.core.bankfiles.FileState;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.ClaimId;
+import leveltally.core.electronic.FiledPayment;
+import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.bankfiles.PaymentFileStore;
+import leveltally.server.payments.Called;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Payments as files carry them: the reference of each, and the one file not refused that it stands in (law L12). */
+@Component
+public class ElectronicItems {
+    /** From a thousand values on MariaDB makes a list a table. */
+    private static final int AT_ONCE = 900;
+
+    private final JdbcClient jdbc;
+    private final JdbcTemplate many;
+    private final PaymentFileStore store;
+
+    ElectronicItems(JdbcClient jdbc, JdbcTemplate many, PaymentFileStore store) {
+        this.store = store;
+        this.jdbc = jdbc;
+        this.many = many;
+    }
+
+    /**
+     * A payment that has its reference.
+     *
+     * @param file the one that carries it; null where none does
+     * @param refusedFile the file refused last that carried it; null for none
+     */
+    record Item(
+            PaymentId payment,
+            ClaimId claim,
+            long reference,
+            String called,
+            boolean posted,
+            @Nullable Long file,
+            @Nullable FileState answer,
+            @Nullable Long refusedFile) {
+        boolean waitsForAFile() {
+            return file == null && !posted;
+        }
+    }
+
+    /** Those of a batch that stand, by claim. */
+    @Transactional(readOnly = true)
+    Map<ClaimId, Item> of(BatchId batch) {
+        Map<ClaimId, Item> items = new HashMap<>();
+        jdbc.sql("""
+                        SELECT i.payment_id, p.claim_id, i.reference, i.called, p.posted_entry_id IS NOT NULL AS posted, i.file_id, f.state,
+                          (SELECT MAX(x.file_id) FROM bank_file_item x WHERE x.payment_id = i.payment_id
+                            AND NOT x.file_id <=> i.file_id) AS refused_file
+                        FROM payment p JOIN electronic_item i ON i.payment_id = p.id LEFT JOIN bank_file f ON f.id = i.file_id
+                        WHERE p.batch_id = :batch AND p.standing
+                        """).param("batch", batch.value()).query((ResultSet r) -> {
+            String state = r.getString("state");
+            Item item = new Item(
+                    new PaymentId(r.getLong("payment_id")),
+                    new ClaimId(r.getLong("claim_id")),
+                    r.getLong("reference"),
+                    r.getString("called"),
+                    r.getBoolean("posted"),
+                    r.getObject("file_id", Long.class),
+                    state == null ? null : FileState.valueOf(state),
+                    r.getObject("refused_file", Long.class));
+            items.put(item.claim(), item);
+        });
+        return items;
+    }
+
+    /** Gives payments their references, one after the other from this one on. */
+    @Transactional
+    void refer(ElectronicWay way, List<PaymentId> payments, long first) {
+        List<Object[]> rows = new ArrayList<>();
+        for (int i = 0; i < payments.size(); i++) {
+            long reference = first + i;
+            rows.add(new Object[] {
+                payments.get(i).value(),
+                way.id().value(),
+                reference,
+                way.called(reference),
+                FiledPayment.sequence(reference)
+            });
+        }
+        many.batchUpdate(
+                "INSERT INTO electronic_item (payment_id, way_id, reference, called, sequence) VALUES (?, ?, ?, ?, ?)",
+                rows);
+    }
+
+    /** Puts payments into a file that is being made, in their order, with the amounts it says. */
+    @Transactional
+    void putIn(long file, List<PaymentId> payments, List<Money> amounts) {
+        many.batchUpdate(
+                "UPDATE electronic_item SET file_id = ? WHERE payment_id = ?",
+                payments.stream()
+                        .map(payment -> new Object[] {file, payment.value()})
+                        .toList());
+        store.putDown(file, payments, amounts);
+    }
+
+    /** The bank refused the file: all it carried waits for another. */
+    @Transactional
+    void waitAgain(long file) {
+        jdbc.sql("UPDATE electronic_item SET file_id = NULL WHERE file_id = ?")
+                .param(file)
+                .update();
+    }
+
+    /**
+     * The bank refused this payment of a file it took; it waits for another.
+     *
+     * @return whether the file carries a payment that is called so and is not posted
+     */
+    @Transactional
+    boolean refuse(long file, String called, String why) {
+        Long payment = jdbc.sql(
+                        "SELECT i.payment_id FROM electronic_item i JOIN payment p ON p.id = i.payment_id AND p.posted_entry_id IS NULL"
+                                + " WHERE i.file_id = ? AND i.called = ?")
+                .params(file, called)
+                .query(Long.class)
+                .optional()
+                .orElse(null);
+        if (payment == null) {
+            return false;
+        }
+        store.refuse(file, new PaymentId(payment), why);
+        jdbc.sql("UPDATE electronic_item SET file_id = NULL WHERE payment_id = ?")
+                .param(payment)
+                .update();
+        return true;
+    }
+
+    /** Payments that files carry; all others are missing. */
+    @Transactional(readOnly = true)
+    public Map<PaymentId, Called> called(Collection<PaymentId> payments) {
+        Map<PaymentId, Called> names = new HashMap<>();
+        List<Long> ids = payments.stream().map(PaymentId::value).toList();
+        for (int from = 0; from < ids.size(); from += AT_ONCE) {
+            jdbc.sql(
+                            "SELECT i.payment_id, i.called, w.method FROM electronic_item i JOIN way_to_pay w ON w.id = i.way_id"
+                                    + " WHERE i.payment_id IN (:payments)")
+                    .param("payments", ids.subList(from, Math.min(ids.size(), from + AT_ONCE)))
+                    .query((ResultSet r) -> {
+                        PaymentMethod method = PaymentMethod.valueOf(r.getString("method"));
+                        names.put(
+                                new PaymentId(r.getLong("payment_id")),
+                                new Called(method.called(r.getString("called")), method));
+                    });
+        }
+        return names;
+    }
+}

@@ -1,0 +1,273 @@
+package leveltally.server.electronic;
+
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import leveltally.core.Dates;
+import leveltally.core.Refusal;
+import leveltally.core.bankfiles.FileState;
+import leveltally.core.batches.BatchId;
+import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Claim;
+import leveltally.core.batches.ClaimId;
+import leveltally.core.electronic.FileAbout;
+import leveltally.core.electronic.FileSplit;
+import leveltally.core.electronic.FiledPayment;
+import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Deed;
+import leveltally.server.approval.Verification;
+import leveltally.server.audit.AuditTrail;
+import leveltally.server.bankfiles.PaymentFileStore;
+import leveltally.server.batches.Batch;
+import leveltally.server.batches.Batches;
+import leveltally.server.company.BusinessDay;
+import leveltally.server.electronic.ElectronicItems.Item;
+import leveltally.server.electronic.FilingLook.Ready;
+import leveltally.server.ledger.BankAccounts;
+import leveltally.server.ledger.Periods;
+import leveltally.server.payments.Payments;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Puts the payments of an approved batch into files for the bank. References, files and what stands in them are recorded in one
+ * transaction: nothing is there of it, or all. Handing a file over comes after, and changes nothing of it.
+ */
+@Service
+public class Filing {
+    private final Batches batches;
+    private final BankAccounts accounts;
+    private final Periods periods;
+    private final ElectronicWays ways;
+    private final ElectronicItems items;
+    private final FilingLook looks;
+    private final PaymentFileStore store;
+    private final Verification verification;
+    private final Payments payments;
+    private final BusinessDay day;
+    private final JdbcClient jdbc;
+    private final AuditTrail audit;
+
+    Filing(
+            Batches batches,
+            BankAccounts accounts,
+            Periods periods,
+            ElectronicWays ways,
+            ElectronicItems items,
+            FilingLook looks,
+            PaymentFileStore store,
+            Verification verification,
+            Payments payments,
+            BusinessDay day,
+            JdbcClient jdbc,
+            AuditTrail audit) {
+        this.batches = batches;
+        this.accounts = accounts;
+        this.periods = periods;
+        this.ways = ways;
+        this.items = items;
+        this.looks = looks;
+        this.store = store;
+        this.verification = verification;
+        this.payments = payments;
+        this.day = day;
+        this.jdbc = jdbc;
+        this.audit = audit;
+    }
+
+    /** @param behind why payments stayed without a file, by claim */
+    public record Filed(List<Long> files, Map<ClaimId, String> behind) {}
+
+    /** Makes files of all that can go into one. */
+    @Transactional
+    public Filed file(Actor by, BatchId id) {
+        return file(by, id, Set.of());
+    }
+
+    /**
+     * Makes files of what waits for one.
+     *
+     * @param part the payments that go now; empty for all that can
+     */
+    @Transactional
+    public Filed file(Actor by, BatchId id, Set<ClaimId> part) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        Batch batch = batches.lockAnyVersion(id);
+        mustGoByFile(batch);
+        accounts.lock(batch.account());
+        periods.shareOpen(batch.ledgerDate());
+        ElectronicWay way = ways.lock(batch.account(), batch.way());
+        FilingLook.Looked looked = looks.look(by, batch, way, part);
+        looked.refuseIfNone();
+        List<Ready> ready = looked.ready();
+        List<Integer> split =
+                FileSplit.of(ready.stream().map(one -> one.claim().amount()).toList(), way.perFile(), way.splits());
+        mustFitTheDay(way, looked);
+        verification.verify(batch, ready.stream().map(Ready::claim).toList());
+        Map<ClaimId, Going> going = refer(by, batch, way, ready);
+        List<Long> files = new ArrayList<>();
+        int from = 0;
+        for (int count : split) {
+            files.add(make(by, way, looked, ready.subList(from, from + count), going));
+            from += count;
+        }
+        if (batch.state() == BatchState.APPROVED) {
+            batches.move(by, id, BatchState.FILED, "put it into a file");
+        }
+        audit.record(
+                by,
+                "file payments",
+                "batch " + id.value(),
+                Map.of(
+                        "files",
+                        files.toString(),
+                        "payments",
+                        ready.size(),
+                        "behind",
+                        looked.behind().size()));
+        return new Filed(files, looked.behind());
+    }
+
+    private static void mustGoByFile(Batch batch) {
+        if (!batch.method().isElectronic() || batch.purpose().isAfterTheFact()) {
+            throw Refusal.conflict(
+                    "not-by-file", "This batch pays by " + batch.method().words() + ", which no file of ours carries.");
+        }
+        if (batch.state() != BatchState.APPROVED && batch.state() != BatchState.FILED) {
+            throw Refusal.conflict(
+                    "wrong-state",
+                    "This batch is " + batch.state().words() + ". Only an approved batch goes into a file.");
+        }
+    }
+
+    private void mustFitTheDay(ElectronicWay way, FilingLook.Looked looked) {
+        Money limit = way.perDay();
+        if (limit == null) {
+            return;
+        }
+        Money before = Money.ofMinor(
+                jdbc.sql(
+                                "SELECT COALESCE(SUM(total_minor), 0) FROM bank_file WHERE way_id = ? AND pays_on = ? AND state <> ?")
+                        .params(way.id().value(), looked.paysOn(), FileState.REFUSED.name())
+                        .query(Long.class)
+                        .single(),
+                limit.currency());
+        if (before.plus(looked.total()).compareTo(limit) > 0) {
+            throw Refusal.conflict(
+                    "day-too-large",
+                    "The bank takes " + limit + " for one day this way. Files for " + Dates.inWords(looked.paysOn())
+                            + " come to " + before + " already, and these to " + looked.total()
+                            + ". Choose fewer, or pay some on another day.");
+        }
+    }
+
+    /** A payment under its reference. */
+    private record Going(PaymentId payment, FiledPayment filed) {}
+
+    /** Makes payments of claims that have none, and gives them their references. */
+    private Map<ClaimId, Going> refer(Actor by, Batch batch, ElectronicWay way, List<Ready> ready) {
+        Map<ClaimId, Going> going = new HashMap<>();
+        List<Ready> fresh = ready.stream().filter(one -> one.item() == null).toList();
+        List<PaymentId> made =
+                payments.prepare(by, batch, fresh.stream().map(Ready::claim).toList());
+        ways.take(way, fresh.size());
+        items.refer(way, made, way.nextReference());
+        for (int i = 0; i < fresh.size(); i++) {
+            long reference = way.nextReference() + i;
+            going.put(fresh.get(i).claim().id(), going(fresh.get(i), made.get(i), way.called(reference), reference));
+        }
+        for (Ready one : ready) {
+            Item item = one.item();
+            if (item != null) {
+                going.put(one.claim().id(), going(one, item.payment(), item.called(), item.reference()));
+            }
+        }
+        return going;
+    }
+
+    private static Going going(Ready one, PaymentId payment, String called, long reference) {
+        return new Going(payment, one.filed(called, FiledPayment.sequence(reference)));
+    }
+
+    private long make(
+            Actor by, ElectronicWay way, FilingLook.Looked looked, List<Ready> in, Map<ClaimId, Going> going) {
+        PaymentFileStore.Numbered numbered = store.next(way.account(), way.id(), by.today());
+        List<Going> order = in.stream().map(one -> going.get(one.claim().id())).toList();
+        Money total = Money.sum(
+                order.stream().map(one -> one.filed().amount()).toList(),
+                order.get(0).filed().amount().currency());
+        FileAbout about = new FileAbout(
+                FileNames.id(way, numbered.serial()),
+                LocalDateTime.ofInstant(by.now(), day.zone()),
+                numbered.ofDay(),
+                looked.paysOn(),
+                way.own(),
+                order.size(),
+                total);
+        long file = store.keep(
+                by,
+                numbered,
+                new PaymentFileStore.Wanted(
+                        way.account(),
+                        way.id(),
+                        looked.paysOn(),
+                        FileNames.name(way, about.id()),
+                        order.size(),
+                        total,
+                        follows(in)),
+                out -> way.agreement()
+                        .write(
+                                about,
+                                taking -> {
+                                    for (Going one : order) {
+                                        taking.take(one.filed());
+                                    }
+                                },
+                                out));
+        items.putIn(
+                file,
+                order.stream().map(Going::payment).toList(),
+                order.stream().map(one -> one.filed().amount()).toList());
+        return file;
+    }
+
+    /** The refused file of which it carries payments again, the newest of several. */
+    private static @Nullable Long follows(List<Ready> in) {
+        return in.stream()
+                .map(Ready::item)
+                .filter(Objects::nonNull)
+                .map(Item::refusedFile)
+                .filter(Objects::nonNull)
+                .max(Long::compare)
+                .orElse(null);
+    }
+
+    /** Those of an approved batch's payments that the bank took and the ledger has not. */
+    @Transactional(readOnly = true)
+    public List<PaymentId> took(BatchId batch) {
+        return items.of(batch).values().stream()
+                .filter(item -> !item.posted() && item.answer() == FileState.ACCEPTED)
+                .map(Item::payment)
+                .toList();
+    }
+
+    /** How many of these claims are not in the ledger. */
+    @Transactional(readOnly = true)
+    public int unposted(BatchId batch, List<Claim> standing) {
+        Map<ClaimId, Item> filed = items.of(batch);
+        return (int) standing.stream()
+                .filter(claim -> {
+                    Item item = filed.get(claim.id());
+                    return item == null || !item.posted();
+                })
+                .count();
+    }
+}
