@@ -2116,6 +2116,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/filing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["view"];
+        put?: never;
+        post: operations["file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/filing/take-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeOut_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/delivery": {
         parameters: {
             query?: never;
@@ -2532,6 +2564,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-files/{id}/handed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["handed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-files/{id}/accepted": {
         parameters: {
             query?: never;
@@ -2638,6 +2686,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["addWay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-accounts/{id}/ways/{way}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["setting"];
+        put?: never;
+        post: operations["set_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2861,7 +2925,7 @@ export interface paths {
         };
         get: operations["channel"];
         put?: never;
-        post: operations["set_1"];
+        post: operations["set_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3323,7 +3387,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["file"];
+        get: operations["file_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4610,6 +4674,8 @@ export interface components {
             postalCode: string;
             routing: string;
             account: string;
+            savings?: boolean;
+            bic?: string;
         };
         PaperworkWanted: {
             /** @enum {string} */
@@ -4626,7 +4692,7 @@ export interface components {
             /** Format: int32 */
             priority: number;
             /** @enum {string} */
-            method: "CHECK" | "CREDIT_TRANSFER" | "WIRE" | "CARD";
+            method: "CHECK" | "ACH" | "CREDIT_TRANSFER" | "WIRE" | "CARD";
             terms: string;
             paperwork: components["schemas"]["PaperworkWanted"];
             /** @enum {string} */
@@ -4725,6 +4791,8 @@ export interface components {
             bank: "KEEP" | "NONE" | "NEW";
             routing?: string;
             bankAccount?: string;
+            savings?: boolean;
+            bic?: string;
             why: string;
         };
         ProposedView: {
@@ -4737,6 +4805,8 @@ export interface components {
         TypedAccount: {
             routing?: string;
             account?: string;
+            savings?: boolean;
+            bic?: string;
         };
         ConfirmedView: {
             batches: string[];
@@ -6311,6 +6381,69 @@ export interface components {
             version: number;
             shown: string;
         };
+        FileWanted: {
+            claims: number[];
+        };
+        FilingLine: {
+            /** Format: int64 */
+            claim: number;
+            payee: string;
+            bank: string;
+            amount: string;
+            called: string;
+            /** @enum {string} */
+            step: "WAITS" | "KEPT_BACK" | "IN_FILE" | "TAKEN" | "POSTED";
+            /** Format: int64 */
+            file?: number;
+            why: string;
+        };
+        FilingView: {
+            /** Format: int64 */
+            account: number;
+            accountName: string;
+            currency: string;
+            way: string;
+            notSetUp: string;
+            /** Format: date */
+            paysOn?: string;
+            until: string;
+            /** Format: int32 */
+            toFile: number;
+            toFileAmount: string;
+            sizes: number[];
+            refused: string;
+            fileable: boolean;
+            payments: components["schemas"]["FilingLine"][];
+            files: components["schemas"]["PaymentFileView"][];
+        };
+        PaymentFileView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            serial: number;
+            name: string;
+            /** Format: date-time */
+            madeAt: string;
+            madeBy: string;
+            /** Format: int32 */
+            payments: number;
+            total: string;
+            /** Format: date */
+            paysOn: string;
+            /** @enum {string} */
+            state: "MADE" | "ACCEPTED" | "REFUSED";
+            words: string;
+            note: string;
+            /** Format: int64 */
+            follows?: number;
+            /** Format: date-time */
+            handedAt?: string;
+            handedBy?: string;
+        };
+        OutOfFiles: {
+            claims: number[];
+            why: string;
+        };
         DeliveryWanted: {
             claims: number[];
             /** @enum {string} */
@@ -6613,10 +6746,50 @@ export interface components {
         WayWanted: {
             wayName: string;
             /** @enum {string} */
-            method: "CHECK" | "CREDIT_TRANSFER" | "WIRE" | "CARD";
+            method: "CHECK" | "ACH" | "CREDIT_TRANSFER" | "WIRE" | "CARD";
             /** Format: int64 */
             owed?: number;
             issuer?: string;
+        };
+        AchTyped: {
+            destination: string;
+            destinationName: string;
+            origin: string;
+            originName: string;
+            companyName: string;
+            companyId: string;
+            description: string;
+            odfi: string;
+            balanced: boolean;
+            /** @enum {string} */
+            entryClass: "CCD" | "PPD" | "CTX";
+        };
+        FilesTyped: {
+            ach?: components["schemas"]["AchTyped"];
+            transfers?: components["schemas"]["TransfersTyped"];
+            iban?: string;
+            bic: string;
+            perPayment: string;
+            perFile: string;
+            perDay: string;
+            splits: boolean;
+            cutOff: string;
+            /** Format: int32 */
+            ahead: number;
+            prefix: string;
+            /** Format: int64 */
+            nextReference: number;
+            /** Format: int64 */
+            version: number;
+        };
+        TransfersTyped: {
+            /** @enum {string} */
+            message: "PAIN_001_03" | "PAIN_001_09";
+            name: string;
+            id: string;
+            /** @enum {string} */
+            charges: "SLEV" | "SHAR" | "DEBT" | "CRED";
+            structured: boolean;
         };
         SeriesWanted: {
             wayName: string;
@@ -8039,6 +8212,32 @@ export interface components {
             reason: string;
             who: string;
             mine: boolean;
+        };
+        FilesSetting: {
+            known: boolean;
+            /** @enum {string} */
+            method: "CHECK" | "ACH" | "CREDIT_TRANSFER" | "WIRE" | "CARD";
+            ach?: components["schemas"]["AchTyped"];
+            transfers?: components["schemas"]["TransfersTyped"];
+            ownIban: string;
+            bic: string;
+            perPayment: string;
+            perFile: string;
+            perDay: string;
+            splits: boolean;
+            cutOff: string;
+            /** Format: int32 */
+            ahead: number;
+            prefix: string;
+            /** Format: int64 */
+            nextReference: number;
+            /** Format: int64 */
+            version: number;
+            letters: components["schemas"]["Letter"][];
+        };
+        Letter: {
+            sign: string;
+            written: string;
         };
         ExchangeView: {
             by: string;
@@ -11986,6 +12185,80 @@ export interface operations {
             };
         };
     };
+    view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilingView"];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilingView"];
+                };
+            };
+        };
+    };
+    takeOut_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutOfFiles"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilingView"];
+                };
+            };
+        };
+    };
     sayDelivery: {
         parameters: {
             query?: never;
@@ -12688,6 +12961,26 @@ export interface operations {
             };
         };
     };
+    handed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     accepted: {
         parameters: {
             query?: never;
@@ -12886,6 +13179,54 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["WayWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                way: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilesSetting"];
+                };
+            };
+        };
+    };
+    set_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                way: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilesTyped"];
             };
         };
         responses: {
@@ -13223,7 +13564,7 @@ export interface operations {
             };
         };
     };
-    set_1: {
+    set_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -13915,7 +14256,7 @@ export interface operations {
             };
         };
     };
-    file: {
+    file_1: {
         parameters: {
             query?: never;
             header?: never;

@@ -19,7 +19,12 @@ const step = (more: Partial<Schemas["SetupStepView"]>): Schemas["SetupStepView"]
   address: "/company",
   ...more,
 });
-const DONE = step({ step: "MONTH", title: "The months of today and of the first run", done: true, missing: "" });
+const DONE = step({
+  step: "MONTH",
+  title: "The months of today and of the first run",
+  done: true,
+  missing: "",
+});
 const ROUTES = step({ step: "ROUTES", title: "Routes of approval", optional: true, mine: false });
 
 const account = (more: Partial<Schemas["AccountPage"]> = {}): Schemas["AccountPage"] => ({

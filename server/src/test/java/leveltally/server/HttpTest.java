@@ -119,17 +119,6 @@ class HttpTest {
     }
 
     @Test
-    void rejectsABatchOfCreditTransfers() {
-        long euro = App.number("SELECT id FROM bank_account WHERE name = 'Continental'");
-        String question = "{\"account\":" + euro + ",\"checkDate\":\"2026-11-13\",\"dueBy\":\"2026-12-20\"}";
-        Http.Answer answer = INES.post(
-                "/api/batches",
-                "{\"name\":\"x\",\"note\":\"\",\"expectedCount\":1,\"expectedToPay\":\"1.00\",\"question\":" + question
-                        + "}");
-        assertThat(answer.body()).contains("only-checks");
-    }
-
-    @Test
     void theListHoldsAllOrWhatIsTakenOrWhatIsLeftOut() throws Exception {
         String due = "/api/due?checkDate=2026-11-13&dueBy=2026-11-20&account="
                 + App.operations().value();

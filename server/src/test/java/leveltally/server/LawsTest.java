@@ -249,7 +249,7 @@ class LawsTest {
                 breach(
                         Law.L5,
                         "stands in a refused or unknown file",
-                        "UPDATE bank_file_item SET event_id = -event_id ORDER BY event_id LIMIT 1",
+                        "UPDATE bank_file_item SET event_id = -event_id WHERE event_id IS NOT NULL ORDER BY event_id LIMIT 1",
                         "UPDATE bank_file_item SET event_id = -event_id WHERE event_id < 0"),
                 change(
                         Law.L5,
@@ -404,7 +404,22 @@ class LawsTest {
                         Law.L12,
                         "is printed for a payment that goes another way",
                         "UPDATE batch SET method = 'CREDIT_TRANSFER' WHERE state = 'POSTED' ORDER BY id LIMIT 1",
-                        "UPDATE batch SET method = 'CHECK' WHERE method = 'CREDIT_TRANSFER' AND state = 'POSTED' ORDER BY id LIMIT 1"));
+                        "UPDATE batch SET method = 'CHECK' WHERE method = 'CREDIT_TRANSFER' AND way_id IN (SELECT id FROM way_to_pay WHERE method = 'CHECK')"),
+                breach(
+                        Law.L12,
+                        "no bank took it",
+                        "UPDATE bank_file SET state = 'MADE' WHERE purpose = 'ELECTRONIC' AND state = 'ACCEPTED' ORDER BY id LIMIT 1",
+                        "UPDATE bank_file SET state = 'ACCEPTED' WHERE purpose = 'ELECTRONIC' AND answered_at IS NOT NULL AND state = 'MADE'"),
+                breach(
+                        Law.L12,
+                        "its rows say",
+                        "UPDATE electronic_item SET file_id = NULL ORDER BY payment_id LIMIT 1",
+                        "UPDATE electronic_item i JOIN bank_file_item x ON x.payment_id = i.payment_id SET i.file_id = x.file_id WHERE i.file_id IS NULL"),
+                breach(
+                        Law.L4,
+                        "a file of it says",
+                        "UPDATE bank_file_item SET amount_minor = amount_minor + 1 WHERE payment_id IS NOT NULL ORDER BY file_id, position LIMIT 1",
+                        "UPDATE bank_file_item x JOIN payment p ON p.id = x.payment_id SET x.amount_minor = p.amount_minor"));
     }
 
     private static Arguments breach(Law law, String finding, String breaking, String mending) {

@@ -24,6 +24,12 @@ public record CutOff(LocalTime hour, ZoneId zone, int ahead, BankingDays days) {
         }
     }
 
+    /** Until when the bank takes files, and how long it needs. */
+    public String inWords() {
+        return "until " + hour
+                + (ahead == 0 ? "" : ", " + ahead + (ahead == 1 ? " banking day ahead" : " banking days ahead"));
+    }
+
     /**
      * The first day on which payees can have the money.
      *
@@ -58,10 +64,7 @@ public record CutOff(LocalTime hour, ZoneId zone, int ahead, BankingDays days) {
         }
         String why = days.isBankingDay(wanted)
                 ? "A file that is handed over now is paid on " + Dates.inWords(earliest)
-                        + " at the earliest; the bank takes" + " files until " + hour
-                        + (ahead == 0
-                                ? "."
-                                : ", " + ahead + (ahead == 1 ? " banking day ahead." : " banking days ahead."))
+                        + " at the earliest; the bank takes files " + inWords() + "."
                 : Dates.inWords(wanted) + " is no banking day.";
         throw Refusal.conflict("no-such-day", why + " The nearest day is " + Dates.inWords(nearest) + ".");
     }

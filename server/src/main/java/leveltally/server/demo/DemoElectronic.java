@@ -153,7 +153,7 @@ class DemoElectronic {
     private void transfers(DemoCompany.Stage stage, BankAccountId from, WayId way) {
         Map<String, Long> lastWeek = new LinkedHashMap<>();
         lastWeek.put("Bracken Isle Ferries Pool", 261_400L);
-        lastWeek.put("Færingstrand Navigasjon", 88_250L);
+        lastWeek.put("Señal Náutica Brisa", 88_250L);
         lastWeek.put("Île de Gorse Pêcheries", 174_975L);
         BatchId taken = batch(
                 stage,
@@ -168,7 +168,7 @@ class DemoElectronic {
         posting.post(stage.cast().on(LAST_WEEK.plusDays(1), "ines"), taken);
         Map<String, Long> now = new LinkedHashMap<>();
         now.put("Werft Köhlersand", 921_300L);
-        now.put("Señal Náutica Brisa", 133_040L);
+        now.put("Bracken Isle Ferries Pool", 133_040L);
         batch(
                 stage,
                 TODAY,

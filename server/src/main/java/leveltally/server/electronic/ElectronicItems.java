@@ -42,6 +42,7 @@ public class ElectronicItems {
      *
      * @param file the one that carries it; null where none does
      * @param refusedFile the file refused last that carried it; null for none
+     * @param refusedWhy what the bank found wrong then
      */
     record Item(
             PaymentId payment,
@@ -51,7 +52,8 @@ public class ElectronicItems {
             boolean posted,
             @Nullable Long file,
             @Nullable FileState answer,
-            @Nullable Long refusedFile) {
+            @Nullable Long refusedFile,
+            String refusedWhy) {
         boolean waitsForAFile() {
             return file == null && !posted;
         }
@@ -64,7 +66,10 @@ public class ElectronicItems {
         jdbc.sql("""
                         SELECT i.payment_id, p.claim_id, i.reference, i.called, p.posted_entry_id IS NOT NULL AS posted, i.file_id, f.state,
                           (SELECT MAX(x.file_id) FROM bank_file_item x WHERE x.payment_id = i.payment_id
-                            AND NOT x.file_id <=> i.file_id) AS refused_file
+                            AND NOT x.file_id <=> i.file_id) AS refused_file,
+                          COALESCE((SELECT COALESCE(x.refused_why, g.answer_note) FROM bank_file_item x JOIN bank_file g ON g.id = x.file_id
+                            WHERE x.payment_id = i.payment_id AND NOT x.file_id <=> i.file_id ORDER BY x.file_id DESC LIMIT 1), '')
+                            AS refused_why
                         FROM payment p JOIN electronic_item i ON i.payment_id = p.id LEFT JOIN bank_file f ON f.id = i.file_id
                         WHERE p.batch_id = :batch AND p.standing
                         """).param("batch", batch.value()).query((ResultSet r) -> {
@@ -77,7 +82,8 @@ public class ElectronicItems {
                     r.getBoolean("posted"),
                     r.getObject("file_id", Long.class),
                     state == null ? null : FileState.valueOf(state),
-                    r.getObject("refused_file", Long.class));
+                    r.getObject("refused_file", Long.class),
+                    r.getString("refused_why"));
             items.put(item.claim(), item);
         });
         return items;

@@ -11,6 +11,8 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import leveltally.core.Dates;
 import leveltally.core.bankfiles.BankFile;
+import leveltally.core.bankfiles.FilePurpose;
+import leveltally.core.bankfiles.FileState;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Purpose;
 import leveltally.core.checks.NumberState;
@@ -42,9 +44,9 @@ class WorkRows {
                 "approval",
                 "Batches that wait for an answer",
                 "print",
-                "Payments approved and not on paper yet",
+                "Payments approved, and not on paper or in a file yet",
                 "post",
-                "Checks that came out well, and payments made elsewhere that are agreed to: not in the ledger yet",
+                "Checks that came out well, payments by file that the bank took, and payments made elsewhere that are agreed to: not in the ledger yet",
                 "bank",
                 "Checks and voids in no file yet, with the amount of the checks; late is what the bank has not heard of and may be asked to pay");
         Map<String, String> stations = new LinkedHashMap<>();
@@ -61,18 +63,34 @@ class WorkRows {
                 LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
                 WHERE b.state IN ('%s', '%s') AND b.method = '%s' AND b.purpose <> '%s' AND p.posted_entry_id IS NULL
                   AND (n.id IS NULL OR n.state = '%s') GROUP BY c.currency
+                UNION ALL SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM standing_claim c JOIN batch b ON b.id = c.batch_id
+                LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN electronic_item i ON i.payment_id = p.id
+                WHERE b.state IN ('%s', '%s') AND b.method IN (%s) AND b.purpose <> '%s' AND p.posted_entry_id IS NULL
+                  AND i.file_id IS NULL GROUP BY c.currency
                 """.formatted(
-                BatchState.APPROVED, BatchState.NUMBERED, PaymentMethod.CHECK, Purpose.OUTSIDE, NumberState.TAKEN));
-        stations.put("post", """
+                        BatchState.APPROVED,
+                        BatchState.NUMBERED,
+                        PaymentMethod.CHECK,
+                        Purpose.OUTSIDE,
+                        NumberState.TAKEN,
+                        BatchState.APPROVED,
+                        BatchState.FILED,
+                        electronic(),
+                        Purpose.OUTSIDE));
+        stations.put(
+                "post", """
                 SELECT x.currency, SUM(x.items) AS items, SUM(x.amount_minor) AS amount_minor FROM (
                   SELECT p.currency, COUNT(*) AS items, SUM(p.amount_minor) AS amount_minor FROM payment p
                   JOIN check_number n ON n.live_payment_id = p.id AND n.state = '%s'
                   WHERE p.posted_entry_id IS NULL AND p.standing GROUP BY p.currency
+                  UNION ALL SELECT p.currency, COUNT(*), SUM(p.amount_minor) FROM electronic_item i
+                  JOIN payment p ON p.id = i.payment_id AND p.posted_entry_id IS NULL AND p.standing
+                  JOIN bank_file f ON f.id = i.file_id AND f.state = '%s' GROUP BY p.currency
                   -- what was made elsewhere is posted once it is agreed to
                   UNION ALL SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM batch b
                   JOIN standing_claim c ON c.batch_id = b.id WHERE b.purpose = '%s' AND b.state = '%s' GROUP BY c.currency) x
                 GROUP BY x.currency
-                """.formatted(NumberState.PRINTED, Purpose.OUTSIDE, BatchState.APPROVED));
+                """.formatted(NumberState.PRINTED, FileState.ACCEPTED, Purpose.OUTSIDE, BatchState.APPROVED));
         stations.put("bank", """
                 -- issues and voids are never added
                 SELECT currency, COUNT(*) AS items, SUM(CASE WHEN kind = '%s' THEN amount_minor ELSE 0 END) AS amount_minor FROM bank_event
@@ -100,14 +118,24 @@ class WorkRows {
                           (SELECT COUNT(*) FROM bank_movement WHERE is_open = 1) AS to_answer,
                           (SELECT COUNT(*) FROM bank_incoming WHERE state = 'WAITING') AS to_read,
                           (SELECT COUNT(*) FROM bank_sending s JOIN bank_file f ON f.id = s.file_id AND f.state = 'MADE'
-                            WHERE s.state IN ('STUCK', 'UNKNOWN')) AS not_sent
+                            WHERE s.state IN ('STUCK', 'UNKNOWN')) AS not_sent,
+                          (SELECT COUNT(*) FROM bank_file WHERE purpose = :electronic AND state = :made) AS not_known
                         """)
                 .param("today", today)
-                .query((r, n) -> Stream.of("not_sent", "late", "to_read", "to_answer")
+                .param("electronic", FilePurpose.ELECTRONIC.name())
+                .param("made", FileState.MADE.name())
+                .query((r, n) -> Stream.of("not_sent", "not_known", "late", "to_read", "to_answer")
                         .filter(column -> at(r, column) > 0)
                         .map(column -> at(r, column) + " " + column.replace('_', ' '))
                         .collect(Collectors.joining(", ")))
                 .single();
+    }
+
+    private static String electronic() {
+        return Stream.of(PaymentMethod.values())
+                .filter(PaymentMethod::isElectronic)
+                .map(method -> "'" + method + "'")
+                .collect(Collectors.joining(", "));
     }
 
     private static int at(ResultSet r, String column) {
