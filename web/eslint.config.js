@@ -29,10 +29,11 @@ const ORDER = [
   "contacts",
   "printers",
   "paper",
+  "bankfiles",
+  "electronic",
   "printing",
   "reports",
   "posting",
-  "bankfiles",
   "clearing",
   "exchange",
 ];

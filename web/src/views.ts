@@ -15,6 +15,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/approval/:id": () => import("./approval/ApprovalPage").then((m) => m.ApprovalPage),
   "/print": () => import("./printing/PrintStation").then((m) => m.PrintStation),
   "/print/:id": () => import("./printing/PrintPage").then((m) => m.PrintPage),
+  "/file/:id": () => import("./electronic/FilingPage").then((m) => m.FilingPage),
   "/print/:id/register": () => reports().then((m) => m.RunRegisterPage),
   "/batches/:id/posted": () => reports().then((m) => m.PostingRegisterPage),
   "/batches/:id/jobs": () => reports().then((m) => m.PostingJobsPage),

@@ -7852,6 +7852,8 @@ export interface components {
             stateWords: string;
             partlyPosted: boolean;
             elsewhere: boolean;
+            byFile: boolean;
+            by: string;
             /** Format: int32 */
             claims: number;
             amount: components["schemas"]["MoneyView"];
@@ -8188,6 +8190,7 @@ export interface components {
             name: string;
             words: string;
             elsewhere: boolean;
+            byFile: boolean;
             owed: string;
             series?: components["schemas"]["AccountSeries"];
         };

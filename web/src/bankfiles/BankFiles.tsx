@@ -4,14 +4,10 @@ import { api, call, type Schemas } from "../api/client";
 import { useSession } from "../frame/session";
 import { clock } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
-import { Dialog } from "../parts/Dialog";
-import { Entry, Form } from "../parts/Form";
-import { useKeptForm } from "../parts/useKeptForm";
+import { BankSaid } from "./BankSaid";
 import { Sending } from "./Sending";
 
 export type Event = Schemas["EventView"];
-
-type File = Schemas["FileView"];
 
 /** Issues and voids beside each other, never added. */
 export function counted({ issues, voids }: { issues: number; voids: number }): string {
@@ -22,8 +18,6 @@ export function counted({ issues, voids }: { issues: number; voids: number }): s
 export function Files({ account }: { account: number }) {
   const session = useSession();
   const queries = useQueryClient();
-  const [refusing, setRefusing] = useState<File>();
-  const [accepting, setAccepting] = useState<File>();
   const [anew, setAnew] = useState(false);
   const files = useFiles(account);
   const clerk = session.roles.includes("CLERK");
@@ -98,27 +92,22 @@ export function Files({ account }: { account: number }) {
                 </a>
                 <Sending file={file} account={account} clerk={clerk} />
                 {file.state === "MADE" && (
-                  <>
-                    <button className="go min-h-6" onClick={() => setAccepting(file)}>
-                      The bank took it…
-                    </button>
-                    <button className="text-rust min-h-6 underline" onClick={() => setRefusing(file)}>
-                      The bank refused it…
-                    </button>
-                  </>
+                  <BankSaid
+                    file={file}
+                    singles={
+                      file.anew
+                        ? "Checks it refused, if any: a line each, the number, then what it said."
+                        : "Checks it refused, if any: a line each, the number, then what it said. They wait again."
+                    }
+                    such="41237 payee missing"
+                    refused="Its events wait again and go into a new file, which is linked to this one."
+                  />
                 )}
               </div>
             )}
           </li>
         ))}
       </ul>
-      <Dialog
-        open={accepting !== undefined}
-        onClose={() => setAccepting(undefined)}
-        title={`The bank took file ${accepting?.serial}`}
-      >
-        {accepting && <Taken file={accepting} close={() => setAccepting(undefined)} />}
-      </Dialog>
       <DeedDialog
         open={anew}
         onClose={() => setAnew(false)}
@@ -135,59 +124,7 @@ export function Files({ account }: { account: number }) {
           of it counts twice.
         </p>
       </DeedDialog>
-      <DeedDialog
-        open={refusing !== undefined}
-        onClose={() => setRefusing(undefined)}
-        title={`The bank refused file ${refusing?.serial}`}
-        deed="Record the refusal"
-        grave
-        reason="What the bank found wrong"
-        run={async (note) => {
-          await call(
-            api.POST("/api/bank-files/{id}/refused", {
-              params: { path: { id: refusing!.id } },
-              body: { note },
-            }),
-          );
-          await queries.invalidateQueries();
-        }}
-      >
-        <p>Its events wait again and go into a new file, which is linked to this one.</p>
-      </DeedDialog>
     </div>
-  );
-}
-
-/** The bank took it, but perhaps for single events. */
-function Taken({ file, close }: { file: File; close: () => void }) {
-  const queries = useQueryClient();
-  const form = useKeptForm(
-    `bank took ${file.id}`,
-    { note: "", refused: "" },
-    (typed) =>
-      call(api.POST("/api/bank-files/{id}/accepted", { params: { path: { id: file.id } }, body: typed })),
-    {
-      done: async () => {
-        await queries.invalidateQueries();
-        close();
-      },
-    },
-  );
-  return (
-    <Form form={form} label="The bank took it" deed="Record that the bank took it" onClose={close}>
-      <Entry
-        name="refused"
-        label={
-          file.anew
-            ? "Checks it refused, if any: a line each, the number, then what it said."
-            : "Checks it refused, if any: a line each, the number, then what it said. They wait again."
-        }
-        rows={3}
-        look="font-mono"
-        placeholder="41237 payee missing"
-      />
-      <Entry name="note" label="Note, where one is needed" maxLength={300} />
-    </Form>
   );
 }
 

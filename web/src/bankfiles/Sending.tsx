@@ -24,7 +24,7 @@ export function Sending({
   account,
   clerk,
 }: {
-  file: Schemas["FileView"];
+  file: Pick<Schemas["FileView"], "id" | "serial" | "state">;
   account: number;
   clerk: boolean;
 }) {

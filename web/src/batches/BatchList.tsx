@@ -18,6 +18,7 @@ export function BatchList({
   columns = BATCH_COLUMNS,
   list,
   opens,
+  opensFiles = opens,
   empty,
   slip,
   strip,
@@ -32,6 +33,8 @@ export function BatchList({
   list: string;
   /** The view Enter opens, such as `/print`. */
   opens: string;
+  /** The view it opens of a batch that goes by file, where that is another. */
+  opensFiles?: string;
   empty: string;
   slip: (batch: Listed) => ReactNode;
   strip?: (batch: Listed) => ReactNode;
@@ -59,7 +62,8 @@ export function BatchList({
               onCursor={(key) => change({ at: key })}
               onEnter={(key) => {
                 const batch = rows.find((row) => String(row.id) === key);
-                navigate(`${batch?.elsewhere ? "/batches" : opens}/${key}`);
+                const view = batch?.elsewhere ? "/batches" : batch?.byFile ? opensFiles : opens;
+                navigate(`${view}/${key}`);
               }}
               empty={empty}
             />

@@ -26,10 +26,11 @@ export const BATCH_COLUMNS: Column<Schemas["ListedView"]>[] = [
       </span>
     ),
   },
-  { key: "account", title: "Account", width: "minmax(100px,1fr)", cell: (b) => b.account },
+  { key: "account", title: "Account", width: "minmax(90px,1fr)", cell: (b) => b.account },
+  { key: "by", title: "By", width: "104px", cell: (b) => <span className="text-faint">{b.by}</span> },
   {
     key: "checks-of",
-    title: "Checks of",
+    title: "Check date",
     width: "94px",
     value: (b) => b.checkDate,
     cell: (b) => shortDate(b.checkDate),

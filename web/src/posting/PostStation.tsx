@@ -5,6 +5,7 @@ import { toast } from "sonner";
 import { api, call } from "../api/client";
 import { BatchList, type Listed } from "../batches/BatchList";
 import { useSession } from "../frame/session";
+import { taken, useFiling } from "../electronic/useFiling";
 import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
 import { usePrinting } from "../printing/usePrinting";
@@ -16,12 +17,21 @@ export function PostStation() {
     <BatchList
       list="post"
       title="Post"
-      sentence={<>Batches with their numbers, or made elsewhere and agreed to, to be posted.</>}
-      states={["NUMBERED", "APPROVED"]}
-      which={(batch) => batch.state === "NUMBERED" || batch.elsewhere}
+      sentence={<>Batches with their numbers, in a file, or made elsewhere and agreed to, to be posted.</>}
+      states={["NUMBERED", "FILED", "APPROVED"]}
+      which={(batch) => batch.state !== "APPROVED" || batch.elsewhere}
       opens="/print"
-      empty="Nothing to post. Batches come here when their checks are printed, or when what they record is agreed to."
-      slip={(batch) => (batch.elsewhere ? <ElsewhereSlip batch={batch} /> : <PostSlip batch={batch} />)}
+      opensFiles="/file"
+      empty="Nothing to post. Batches come here when their checks are printed, when they stand in a file, or when what they record is agreed to."
+      slip={(batch) =>
+        batch.elsewhere ? (
+          <ElsewhereSlip batch={batch} />
+        ) : batch.byFile ? (
+          <FiledSlip batch={batch} />
+        ) : (
+          <PostSlip batch={batch} />
+        )
+      }
       strip={(batch) => <LevelStrip batch={batch.id} />}
     />
   );
@@ -79,33 +89,105 @@ function usePosted(batch: Listed) {
   };
 }
 
+/** What the bank took is posted; the rest waits for its answer, or for another file. */
+function FiledSlip({ batch }: { batch: Listed }) {
+  const filing = useFiling(batch.id).data;
+  if (!filing) return null;
+  const good = taken(filing);
+  const open = filing.payments.filter((one) => one.step !== "TAKEN" && one.step !== "POSTED").length;
+  return (
+    <Postable
+      batch={batch}
+      good={good.map((one) => ({
+        key: one.claim,
+        number: one.called,
+        payee: one.payee,
+        amount: one.amount,
+      }))}
+      came="was taken by the bank and can be posted"
+      cameMany="were taken by the bank and can be posted"
+      caption="Taken, not posted"
+      waits={
+        open > 0
+          ? `${open} still ${open === 1 ? "waits" : "wait"} for the bank or for a file; posting the others blocks nobody.`
+          : ""
+      }
+      look={{ words: "Look at its files", to: `/file/${batch.id}` }}
+      says="The invoices are settled and the ledger is written as of the batch's ledger date. Whoever wishes it is told by mail."
+    />
+  );
+}
+
 function PostSlip({ batch }: { batch: Listed }) {
-  const session = useSession();
-  const navigate = useNavigate();
-  const posted = usePosted(batch);
-  const [asking, setAsking] = useState(false);
   const printing = usePrinting(batch.id);
   if (!printing.data) return null;
   const sheets = printing.data.runs.flatMap((run) => run.sheets);
   const good = sheets.filter((s) => s.answer === "GOOD" && !s.posted);
   const open = printing.data.unanswered + printing.data.onOwnNumber + printing.data.toNumber;
+  return (
+    <Postable
+      batch={batch}
+      good={good.map((sheet) => ({
+        key: sheet.document,
+        number: String(sheet.number),
+        payee: sheet.payee,
+        amount: sheet.amount,
+      }))}
+      came="came out good and can be posted"
+      cameMany="came out good and can be posted"
+      caption="Good, not posted"
+      waits={
+        open > 0
+          ? `${open} still ${open === 1 ? "waits" : "wait"} at Print; posting the others blocks nobody.`
+          : ""
+      }
+      look={{ words: "Look at the sheets", to: `/print/${batch.id}` }}
+      says="The invoices are settled and the ledger is written as of the batch's ledger date; the checks become outstanding, and the bank's next file tells of them where the account has one."
+    />
+  );
+}
+
+/** What of a batch can be posted now, whatever carries it. */
+function Postable({
+  batch,
+  good,
+  came,
+  cameMany,
+  caption,
+  waits,
+  look,
+  says,
+}: {
+  batch: Listed;
+  good: { key: number; number: string; payee: string; amount: string }[];
+  came: string;
+  cameMany: string;
+  caption: string;
+  /** What stays behind, as a sentence; empty for nothing. */
+  waits: string;
+  look: { words: string; to: string };
+  /** What posting does. */
+  says: string;
+}) {
+  const session = useSession();
+  const navigate = useNavigate();
+  const posted = usePosted(batch);
+  const [asking, setAsking] = useState(false);
   const what = `${good.length} ${good.length === 1 ? "payment" : "payments"}`;
   return (
     <div className="flex flex-col gap-3">
       <h2 className="text-base font-bold">{batch.name}</h2>
       <p>
-        <b>{what}</b> came out good and can be posted.
-        {open > 0 &&
-          ` ${open} still ${open === 1 ? "waits" : "wait"} at Print; posting the others blocks nobody.`}
+        <b>{what}</b> {good.length === 1 ? came : cameMany}.{waits && ` ${waits}`}
       </p>
       <table className="w-full text-note">
-        <caption className="text-faint text-left">Good, not posted</caption>
+        <caption className="text-faint text-left">{caption}</caption>
         <tbody>
-          {good.slice(0, 12).map((sheet) => (
-            <tr key={sheet.document} className="border-hair border-t">
-              <td className="py-1 pr-2 font-mono">{sheet.number}</td>
-              <td className="max-w-44 truncate">{sheet.payee}</td>
-              <td className="text-right">{sheet.amount}</td>
+          {good.slice(0, 12).map((one) => (
+            <tr key={one.key} className="border-hair border-t">
+              <td className="py-1 pr-2 font-mono">{one.number}</td>
+              <td className="max-w-44 truncate">{one.payee}</td>
+              <td className="text-right">{one.amount}</td>
             </tr>
           ))}
         </tbody>
@@ -119,7 +201,7 @@ function PostSlip({ batch }: { batch: Listed }) {
         >
           Post {what}…
         </Button>
-        <Button onClick={() => navigate(`/print/${batch.id}`)}>Look at the sheets</Button>
+        <Button onClick={() => navigate(look.to)}>{look.words}</Button>
       </div>
       <DeedDialog
         open={asking}
@@ -128,10 +210,7 @@ function PostSlip({ batch }: { batch: Listed }) {
         deed={`Post ${what}`}
         run={posted}
       >
-        <p>
-          The invoices are settled and the ledger is written as of the batch's ledger date; the checks become
-          outstanding, and the bank's next file tells of them where the account has one.
-        </p>
+        <p>{says}</p>
       </DeedDialog>
     </div>
   );

@@ -1,21 +1,49 @@
 import { useNavigate } from "react-router";
 import { BatchList, type Listed } from "../batches/BatchList";
+import { taken, useFiling } from "../electronic/useFiling";
 import { Button } from "../parts/Button";
 import { usePrinting } from "./usePrinting";
 
-/** Approved batches, and those whose sheets wait for an answer. */
+/** Approved batches, those whose sheets wait for an answer, and those whose files do. */
 export function PrintStation() {
   return (
     <BatchList
       list="print"
       title="Print"
-      sentence={<>Batches that can be printed, or whose sheets wait for an answer.</>}
-      states={["APPROVED", "NUMBERED"]}
+      sentence={
+        <>Batches that can be printed or put into a file, or whose sheets or files wait for an answer.</>
+      }
+      states={["APPROVED", "NUMBERED", "FILED"]}
       which={(batch) => !batch.elsewhere}
       opens="/print"
-      empty="Nothing to print. Approved batches appear here."
-      slip={(batch) => <PrintSlip batch={batch} />}
+      opensFiles="/file"
+      empty="Nothing to print or to file. Approved batches appear here."
+      slip={(batch) => (batch.byFile ? <FileSlip batch={batch} /> : <PrintSlip batch={batch} />)}
     />
+  );
+}
+
+function FileSlip({ batch }: { batch: Listed }) {
+  const navigate = useNavigate();
+  const filing = useFiling(batch.id).data;
+  if (!filing) return null;
+  const silent = filing.payments.filter((one) => one.step === "IN_FILE").length;
+  const ready = taken(filing).length;
+  const many = (count: number) => `${count} ${count === 1 ? "payment" : "payments"}`;
+  return (
+    <div className="flex flex-col gap-3">
+      <h2 className="text-base font-bold">{batch.name}</h2>
+      <p>
+        {filing.toFile > 0 &&
+          `${many(filing.toFile)} can go into a file, ${filing.toFileAmount} from ${filing.accountName}. `}
+        {silent > 0 && `Of ${many(silent)} the bank said nothing yet. `}
+        {ready > 0 && `The bank took ${many(ready)}: they can be posted. `}
+      </p>
+      {filing.notSetUp && <p className="text-rust">{filing.notSetUp}</p>}
+      <Button look="deed" className="self-start" onClick={() => navigate(`/file/${batch.id}`)}>
+        Open its files
+      </Button>
+    </div>
   );
 }
 

@@ -8,7 +8,9 @@ type Method = Schemas["WayWanted"]["method"];
 
 /** What is to be known of a way before it is added. */
 const SAYS: Partial<Record<Method, string>> = {
-  CREDIT_TRANSFER: "It takes no check numbers and needs bank details of the payee.",
+  ACH: "Its payments go to the bank in files, under references of their own. It needs a routing number and an account number of the payee.",
+  CREDIT_TRANSFER:
+    "Its payments go to the bank in files, under references of their own. It needs bank details of the payee.",
   WIRE: "Wires are ordered at the bank and recorded here, each under the reference the bank gave it.",
   CARD: "What is paid by card is owed to its issuer from then on: its payments are recorded here, and stand on the issuer’s statements.",
 };
@@ -39,8 +41,8 @@ export function AddWay({ account, onClose }: { account: Account; onClose: () => 
         onClose();
       },
       said: (_, { method }) =>
-        method === "CREDIT_TRANSFER"
-          ? "Batches can choose it for payees that it reaches."
+        method === "CREDIT_TRANSFER" || method === "ACH"
+          ? "Say what the bank agreed on for its files, then batches can be paid by it."
           : "What is paid so can be recorded now.",
     },
   );

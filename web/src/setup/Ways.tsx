@@ -7,6 +7,7 @@ import { useDeed } from "../parts/useDeed";
 import { AddSeries } from "./AddSeries";
 import { AddWay } from "./AddWay";
 import { useAgain, type Account } from "./BankAccountPage";
+import { FilesOfWay } from "./FilesOfWay";
 import { Signing } from "./Signing";
 import { StockRoom } from "./StockRoom";
 import { Correction, Propose } from "./NextNumber";
@@ -46,6 +47,7 @@ export function Ways({ account }: { account: Account }) {
               </span>
             )}
           </p>
+          {way.byFile && <FilesOfWay account={account} way={way.id} name={way.name} />}
           {way.series && <SeriesFacts series={way.series} />}
           {way.series?.printed && (
             <Link className="go mr-4 inline-block min-h-6" to={`/layouts/${way.series.id}`}>

@@ -46,6 +46,7 @@ const account = (more: Partial<Schemas["AccountPage"]> = {}): Schemas["AccountPa
       name: "Checks",
       words: "check",
       elsewhere: false,
+      byFile: false,
       owed: "",
       series: {
         id: 50,

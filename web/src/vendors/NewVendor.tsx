@@ -5,6 +5,7 @@ import { Station } from "../frame/Station";
 import { ChoiceEntry, Entry, Form } from "../parts/Form";
 import { useKeptForm } from "../parts/useKeptForm";
 import { InOrder } from "./InOrder";
+import { KindOfAccount } from "./KindOfAccount";
 import { asWanted, useVendorChoices, VendorFields } from "./VendorFields";
 
 const NOTHING = {
@@ -27,6 +28,8 @@ const NOTHING = {
   postalCode: "",
   routing: "",
   account: "",
+  savings: "no",
+  bic: "",
 };
 
 /** A new vendor: typed from top to bottom, its address in force once a controller confirms it. */
@@ -74,6 +77,8 @@ function NewVendorForm() {
             postalCode: typed.postalCode,
             routing: typed.routing,
             account: typed.account,
+            savings: typed.savings === "yes",
+            bic: typed.bic,
           },
         }),
       ),
@@ -108,6 +113,7 @@ function NewVendorForm() {
           label="Account number or IBAN; empty where checks are mailed"
           look="font-mono"
         />
+        <KindOfAccount />
         <Entry
           name="number"
           label={`Number; empty: ${choices.data?.nextNumber ?? "the next one"}`}

@@ -5,6 +5,7 @@ import { ChoiceEntry, Entry, Form } from "../parts/Form";
 import { Dialog } from "../parts/Dialog";
 import { useKeptForm } from "../parts/useKeptForm";
 import { InOrder } from "./InOrder";
+import { KindOfAccount } from "./KindOfAccount";
 
 type Vendor = Schemas["VendorView"];
 type Address = Schemas["AddressView"];
@@ -50,6 +51,8 @@ function Proposal({
       bank: address ? "KEEP" : "NONE",
       routing: "",
       bankAccount: "",
+      savings: "no",
+      bic: "",
       why: "",
     },
     (typed) =>
@@ -58,6 +61,7 @@ function Proposal({
           params: { path: { id: vendor.id } },
           body: {
             ...typed,
+            savings: typed.savings === "yes",
             remitTo: address?.id,
             lines: typed.lines.split("\n"),
             bank: typed.bank as "KEEP" | "NONE" | "NEW",
@@ -93,6 +97,7 @@ function Proposal({
         <div className="flex flex-wrap gap-3 pl-6">
           <Entry name="routing" small label="Routing number, empty for an IBAN" look="w-40 font-mono" />
           <Entry name="bankAccount" small label="Account number or IBAN" look="w-64 font-mono" />
+          <KindOfAccount small />
         </div>
       )}
       <Entry

@@ -76,11 +76,12 @@ describe("a vendor change", () => {
     expect(screen.getByText(/neither you nor Ines Okafor can approve/)).toBeTruthy();
     await user.type(screen.getByLabelText("Routing number, empty for an IBAN"), "990044105");
     await user.type(screen.getByLabelText("Account number or IBAN"), "20934417");
+    await user.selectOptions(screen.getByLabelText("Kind of account"), "savings");
     await user.click(screen.getByRole("button", { name: "Confirm the change" }));
     expect(sent).toEqual([
       {
         path: "/api/vendor-changes/9/confirm",
-        body: { routing: "990044105", account: "20934417" },
+        body: { routing: "990044105", account: "20934417", savings: true, bic: "" },
       },
     ]);
   });
@@ -176,6 +177,8 @@ describe("a vendor's changes", () => {
           bank: "KEEP",
           routing: "",
           bankAccount: "",
+          savings: false,
+          bic: "",
           why: "their letter",
         },
       },

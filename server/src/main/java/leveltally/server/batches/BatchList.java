@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Purpose;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.frame.CsvLists;
 import leveltally.server.frame.MoneyView;
 import org.springframework.core.io.Resource;
@@ -30,7 +31,7 @@ class BatchList {
     List<ListedView> in(Collection<BatchState> states) {
         return jdbc.sql("""
                         SELECT b.id, b.name, a.name AS account, b.state, a.currency, b.check_date, p.name AS who,
-                          b.changed_at, b.sent_at, b.sent_back_reason, b.purpose,
+                          b.changed_at, b.sent_at, b.sent_back_reason, b.purpose, b.method,
                           (SELECT COUNT(*) FROM standing_claim c WHERE c.batch_id = b.id) AS claims,
                           (SELECT COALESCE(SUM(c.amount_minor), 0) FROM standing_claim c WHERE c.batch_id = b.id) AS amount,
                           (SELECT COUNT(*) FROM payment y WHERE y.batch_id = b.id AND y.posted_entry_id IS NOT NULL) AS posted
@@ -40,6 +41,8 @@ class BatchList {
                 .param("states", states.stream().map(Enum::name).toList())
                 .param("limit", MOST_LISTED)
                 .query((r, n) -> {
+                    PaymentMethod by = PaymentMethod.valueOf(r.getString("method"));
+                    boolean elsewhere = Purpose.valueOf(r.getString("purpose")).isAfterTheFact();
                     BatchState s = BatchState.valueOf(r.getString("state"));
                     var sent = r.getTimestamp("sent_at");
                     return new ListedView(
@@ -49,7 +52,9 @@ class BatchList {
                             s.name(),
                             s.words(),
                             s.isPartlyPosted(r.getInt("posted")),
-                            Purpose.valueOf(r.getString("purpose")).isAfterTheFact(),
+                            elsewhere,
+                            by.isElectronic() && !elsewhere,
+                            by.words(),
                             r.getInt("claims"),
                             MoneyView.of(r.getLong("amount"), r.getString("currency")),
                             r.getObject("check_date", LocalDate.class),

@@ -9,6 +9,8 @@ import org.jspecify.annotations.Nullable;
  * A batch in the list of batches.
  *
  * @param elsewhere true where its payments were made elsewhere, so that nothing of it is printed
+ * @param byFile true where a file for the bank carries its payments
+ * @param by what carries them, in words
  */
 public record ListedView(
         long id,
@@ -18,6 +20,8 @@ public record ListedView(
         String stateWords,
         boolean partlyPosted,
         boolean elsewhere,
+        boolean byFile,
+        String by,
         int claims,
         MoneyView amount,
         LocalDate checkDate,

@@ -43,6 +43,7 @@ record AccountPage(
 
     /**
      * @param elsewhere true where its payments are made elsewhere and recorded here
+     * @param byFile true where a file for the bank carries them
      * @param owed for a company card, to whom and on which account its payments are owed; empty for all others
      * @param series null where its payments carry no check numbers
      */
@@ -51,6 +52,7 @@ record AccountPage(
             String name,
             String words,
             boolean elsewhere,
+            boolean byFile,
             String owed,
             @Nullable AccountSeries series) {}
 

@@ -87,6 +87,7 @@ class AccountPages {
                                 way.name(),
                                 way.method().words(),
                                 way.recordedOnly(),
+                                way.method().isElectronic() && !way.recordedOnly(),
                                 owed(way.card()),
                                 numbers(by, numbers.get(way.id()), account.currency())))
                         .toList(),

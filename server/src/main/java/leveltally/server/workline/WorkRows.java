@@ -59,6 +59,7 @@ class WorkRows {
         stations.put("batches", batchesIn(BatchState.DRAFT));
         stations.put("approval", batchesIn(BatchState.IN_APPROVAL));
         stations.put("print", """
+                SELECT x.currency, SUM(x.items) AS items, SUM(x.amount_minor) AS amount_minor FROM (
                 SELECT c.currency, COUNT(*) AS items, SUM(c.amount_minor) AS amount_minor FROM standing_claim c JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
                 WHERE b.state IN ('%s', '%s') AND b.method = '%s' AND b.purpose <> '%s' AND p.posted_entry_id IS NULL
@@ -66,7 +67,7 @@ class WorkRows {
                 UNION ALL SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM standing_claim c JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN electronic_item i ON i.payment_id = p.id
                 WHERE b.state IN ('%s', '%s') AND b.method IN (%s) AND b.purpose <> '%s' AND p.posted_entry_id IS NULL
-                  AND i.file_id IS NULL GROUP BY c.currency
+                  AND i.file_id IS NULL GROUP BY c.currency) x GROUP BY x.currency
                 """.formatted(
                         BatchState.APPROVED,
                         BatchState.NUMBERED,
@@ -108,8 +109,8 @@ class WorkRows {
     }
 
     /**
-     * Checks that are out and the bank has not heard of, what it moved and nobody has answered, files of it that nobody read, and
-     * files for it that did not go.
+     * Checks that are out and the bank has not heard of, what it moved and nobody has answered, files of it that nobody read,
+     * files for it that did not go, and those that pay of which nobody knows whether it took them.
      */
     private String atTheBank(LocalDate today) {
         return jdbc.sql("""
