@@ -2340,6 +2340,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank-notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["of"];
+        put?: never;
+        post: operations["read_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-notices/{id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["close_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank-notices/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["again_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-movements/take-back": {
         parameters: {
             query?: never;
@@ -2477,7 +2525,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["read_1"];
+        post: operations["read_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2541,7 +2589,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["again_2"];
+        post: operations["again_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2781,7 +2829,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["close_1"];
+        post: operations["close_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2909,7 +2957,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["close_2"];
+        post: operations["close_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3195,7 +3243,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["of"];
+        get: operations["of_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4555,7 +4603,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["of_1"];
+        get: operations["of_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6387,12 +6435,14 @@ export interface components {
         FilingLine: {
             /** Format: int64 */
             claim: number;
+            /** Format: int64 */
+            payment?: number;
             payee: string;
             bank: string;
             amount: string;
             called: string;
             /** @enum {string} */
-            step: "WAITS" | "KEPT_BACK" | "IN_FILE" | "TAKEN" | "POSTED";
+            step: "WAITS" | "KEPT_BACK" | "IN_FILE" | "TAKEN" | "POSTED" | "UNDONE";
             /** Format: int64 */
             file?: number;
             why: string;
@@ -6518,6 +6568,15 @@ export interface components {
             amount: string;
             /** Format: date */
             day: string;
+        };
+        NoticesSaid: {
+            said: string;
+        };
+        NoticeClosed: {
+            why: string;
+        };
+        NoticeAgain: {
+            done: boolean;
         };
         ClearingTakenBack: {
             /** Format: int64 */
@@ -7975,6 +8034,34 @@ export interface components {
             name: string;
             /** @enum {string} */
             use: "POSITIVE_PAY" | "DECISIONS" | "ANSWER" | "PAID_CHECKS" | "STATEMENT";
+        };
+        NoticeView: {
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "RETURNED" | "CHANGED";
+            code: string;
+            words: string;
+            names: string;
+            called: string;
+            payee: string;
+            /** Format: int64 */
+            vendor?: number;
+            /** Format: int64 */
+            batch?: number;
+            /** Format: int64 */
+            claim?: number;
+            amount?: components["schemas"]["MoneyView"];
+            state: string;
+            said: string;
+            /** Format: date */
+            readOn: string;
+            /** Format: date-time */
+            readAt: string;
+            readBy: string;
+            /** Format: date-time */
+            doneAt?: string;
+            doneBy?: string;
         };
         BankMatchView: {
             /** @enum {string} */
@@ -12598,6 +12685,103 @@ export interface operations {
             };
         };
     };
+    of: {
+        parameters: {
+            query: {
+                account: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeView"][];
+                };
+            };
+        };
+    };
+    read_1: {
+        parameters: {
+            query: {
+                account: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticesSaid"];
+                };
+            };
+        };
+    };
+    close_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoticeClosed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    again_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeAgain"];
+                };
+            };
+        };
+    };
     takeBack_2: {
         parameters: {
             query?: never;
@@ -12804,7 +12988,7 @@ export interface operations {
             };
         };
     };
-    read_1: {
+    read_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -12920,7 +13104,7 @@ export interface operations {
             };
         };
     };
-    again_2: {
+    again_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -13334,7 +13518,7 @@ export interface operations {
             };
         };
     };
-    close_1: {
+    close_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -13521,7 +13705,7 @@ export interface operations {
             };
         };
     };
-    close_2: {
+    close_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -13966,7 +14150,7 @@ export interface operations {
             };
         };
     };
-    of: {
+    of_1: {
         parameters: {
             query: {
                 subject: string;
@@ -16118,7 +16302,7 @@ export interface operations {
             };
         };
     };
-    of_1: {
+    of_2: {
         parameters: {
             query?: never;
             header?: never;

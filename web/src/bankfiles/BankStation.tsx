@@ -136,6 +136,9 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
               <Link className="go" to={`/bank/exchange?account=${account.id}`}>
                 What travels
               </Link>
+              <Link className="go" to={`/bank/notices?account=${account.id}`}>
+                What it sent back
+              </Link>
               <Link className="go" to={`/bank/paid?account=${account.id}`}>
                 What the bank paid
               </Link>

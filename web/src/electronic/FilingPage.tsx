@@ -11,6 +11,7 @@ import { DeedDialog } from "../parts/DeedDialog";
 import { Grid } from "../parts/Grid";
 import { Loaded } from "../parts/Loaded";
 import { LevelStrip } from "../proof/LevelStrip";
+import { UndoPart } from "../voiding/UndoPart";
 import { FilesOfBatch } from "./FilesOfBatch";
 import { COLUMNS, Stands } from "./filingRows";
 import { taken, useFiling, type Filing, type FilingLine } from "./useFiling";
@@ -177,9 +178,11 @@ function Figures({ batch, filing }: { batch: Schemas["BatchView"]; filing: Filin
   const silent = count("IN_FILE");
   return (
     <>
-      <Figure value={filing.toFile}>
-        for a file, {filing.toFileAmount} {filing.currency}
-      </Figure>
+      {filing.toFile > 0 && (
+        <Figure value={filing.toFile}>
+          for a file, {filing.toFileAmount} {filing.currency}
+        </Figure>
+      )}
       {silent > 0 && (
         <Figure value={silent} look="text-brass">
           of which the bank said nothing yet
@@ -233,6 +236,7 @@ function ToBeFiled({ filing, some }: { filing: Filing; some: FilingLine[] }) {
 
 /** One payment, and what is in its way. */
 function OnePayment({ line }: { line: FilingLine }) {
+  const clerk = useSession().roles.includes("CLERK");
   return (
     <section aria-label="Payment" className="flex flex-col gap-2">
       <h2 className="text-base font-bold">{line.payee}</h2>
@@ -248,6 +252,9 @@ function OnePayment({ line }: { line: FilingLine }) {
       <p className={line.why ? "callout" : ""}>
         <Stands line={line} />
       </p>
+      {line.step === "POSTED" && line.payment && clerk && (
+        <UndoPart key={line.payment} payment={line.payment} name={line.called} />
+      )}
       {(line.step === "KEPT_BACK" || line.why) && (
         <p className="text-faint">
           Mend what is in its way and make a file again, or take it out: its invoices then come free for

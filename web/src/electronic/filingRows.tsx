@@ -7,6 +7,7 @@ const STEPS: Record<FilingLine["step"], { words: string; look: string }> = {
   IN_FILE: { words: "the bank said nothing yet", look: "text-brass" },
   TAKEN: { words: "the bank took it", look: "text-greentext" },
   POSTED: { words: "in the ledger", look: "text-faint" },
+  UNDONE: { words: "reversed", look: "text-brass" },
 };
 
 /** How far a payment came, with what is in its way. */
@@ -25,28 +26,28 @@ export const COLUMNS: Column<FilingLine>[] = [
   {
     key: "reference",
     title: "Reference",
-    width: "104px",
+    width: "92px",
     cell: (line) => <span className="font-mono">{line.called}</span>,
   },
-  { key: "payee", title: "Payee", width: "minmax(150px,1.5fr)", cell: (line) => line.payee },
+  { key: "payee", title: "Payee", width: "minmax(140px,1.1fr)", cell: (line) => line.payee },
   {
     key: "account",
     title: "Goes to",
-    width: "minmax(120px,1fr)",
+    width: "minmax(236px,1fr)",
     cell: (line) => <span className="text-faint">{line.bank}</span>,
   },
-  { key: "amount", title: "Amount", width: "100px", right: true, cell: (line) => line.amount },
+  { key: "amount", title: "Amount", width: "92px", right: true, cell: (line) => line.amount },
   {
     key: "file",
     title: "File",
-    width: "52px",
+    width: "44px",
     right: true,
     cell: (line) => line.file ?? "",
   },
   {
     key: "stands",
     title: "Where it stands",
-    width: "minmax(170px,1.5fr)",
+    width: "minmax(160px,1.3fr)",
     cell: (line) => <Stands line={line} />,
   },
 ];

@@ -94,7 +94,7 @@ function FiledSlip({ batch }: { batch: Listed }) {
   const filing = useFiling(batch.id).data;
   if (!filing) return null;
   const good = taken(filing);
-  const open = filing.payments.filter((one) => one.step !== "TAKEN" && one.step !== "POSTED").length;
+  const open = filing.payments.filter((one) => !["TAKEN", "POSTED", "UNDONE"].includes(one.step)).length;
   return (
     <Postable
       batch={batch}

@@ -23,6 +23,11 @@ export const GROUPS: { title: string; places: Place[] }[] = [
       },
       { to: "/bank/reconciled", title: "Bank and ledger", also: "reconcile reconciliation balance sign" },
       { to: "/bank/told", title: "What the bank told", also: "movements statement lines" },
+      {
+        to: "/bank/notices",
+        title: "What the bank sent back",
+        also: "returns notification of change status report ach pain.002 refused",
+      },
       { to: "/bank/exchange", title: "What travels", also: "sftp folder send fetch files answers" },
       { to: "/outside", title: "Payments made elsewhere", also: "outside wire card hand written manual" },
       { to: "/vendors", title: "Vendors" },

@@ -99,6 +99,7 @@ CREATE TABLE electronic_item (
   CONSTRAINT l12_reference_once UNIQUE (way_id, reference),
   UNIQUE (way_id, called),
   INDEX (way_id, sequence),
+  INDEX (called),
   INDEX (file_id)
 );
 -- Each time somebody took a file to hand it over himself.
@@ -194,3 +195,34 @@ GRANT UPDATE (sender, own_sealed, payment_limit_minor, file_limit_minor, day_lim
 GRANT SELECT, INSERT ON electronic_item TO ${appUser};
 GRANT UPDATE (file_id) ON electronic_item TO ${appUser};
 GRANT SELECT, INSERT ON bank_file_handing TO ${appUser};
+
+-- ------------------------------------------------------------ what a bank says of single payments afterwards
+CREATE TABLE bank_notice (
+  id BIGINT PRIMARY KEY,
+  bank_account_id BIGINT NOT NULL REFERENCES bank_account (id),
+  kind VARCHAR(20) NOT NULL CHECK (kind IN ('RETURNED', 'CHANGED')),
+  -- the bank's code, and how it names the payment: its trace number, or its reference
+  code VARCHAR(10) NOT NULL,
+  names VARCHAR(40) NOT NULL,
+  words VARCHAR(300) NOT NULL,
+  payment_id BIGINT REFERENCES payment (id),
+  amount_minor BIGINT,
+  currency VARCHAR(3) NOT NULL,
+  -- what is right instead, sealed; of a change only
+  right_sealed VARCHAR(400),
+  state VARCHAR(20) NOT NULL CHECK (state IN ('WAITING', 'DONE', 'CLOSED')),
+  -- what came of it, or why nothing did yet
+  said VARCHAR(400) NOT NULL,
+  read_on DATE NOT NULL,
+  read_at DATETIME(6) NOT NULL,
+  read_by BIGINT NOT NULL REFERENCES person (id),
+  done_at DATETIME(6),
+  done_by BIGINT REFERENCES person (id),
+  version BIGINT NOT NULL,
+  CONSTRAINT told_once UNIQUE (bank_account_id, kind, names, code),
+  INDEX (payment_id),
+  INDEX (state),
+  CONSTRAINT done_has_its_time CHECK ((state = 'WAITING') = (done_at IS NULL))
+);
+GRANT SELECT, INSERT ON bank_notice TO ${appUser};
+GRANT UPDATE (payment_id, state, said, done_at, done_by, version) ON bank_notice TO ${appUser};

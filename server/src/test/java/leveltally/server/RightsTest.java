@@ -52,8 +52,10 @@ class RightsTest {
     }
 
     /** What takes files in, with what has to be said of them. */
-    private static final Map<String, String> UPLOADS =
-            Map.of("/api/imports", "?kind=INVOICES", "/api/bank-reports", "?account=987654321");
+    private static final Map<String, String> UPLOADS = Map.of(
+            "/api/imports", "?kind=INVOICES",
+            "/api/bank-reports", "?account=987654321",
+            "/api/bank-notices", "?account=987654321");
 
     private static boolean isRefused(Http http, String endpoint) {
         String path = endpoint.substring(endpoint.indexOf(' ') + 1).replaceAll("\\{[^}]+}", "987654321");

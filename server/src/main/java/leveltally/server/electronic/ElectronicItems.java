@@ -12,6 +12,7 @@ import leveltally.core.batches.ClaimId;
 import leveltally.core.electronic.FiledPayment;
 import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.bankfiles.PaymentFileStore;
 import leveltally.server.payments.Called;
@@ -49,13 +50,17 @@ public class ElectronicItems {
             ClaimId claim,
             long reference,
             String called,
-            boolean posted,
+            PaymentState state,
             @Nullable Long file,
             @Nullable FileState answer,
             @Nullable Long refusedFile,
             String refusedWhy) {
         boolean waitsForAFile() {
-            return file == null && !posted;
+            return file == null && !posted();
+        }
+
+        boolean posted() {
+            return state != PaymentState.PREPARED;
         }
     }
 
@@ -64,7 +69,7 @@ public class ElectronicItems {
     Map<ClaimId, Item> of(BatchId batch) {
         Map<ClaimId, Item> items = new HashMap<>();
         jdbc.sql("""
-                        SELECT i.payment_id, p.claim_id, i.reference, i.called, p.posted_entry_id IS NOT NULL AS posted, i.file_id, f.state,
+                        SELECT i.payment_id, p.claim_id, i.reference, i.called, p.state AS payment_state, i.file_id, f.state,
                           (SELECT MAX(x.file_id) FROM bank_file_item x WHERE x.payment_id = i.payment_id
                             AND NOT x.file_id <=> i.file_id) AS refused_file,
                           COALESCE((SELECT COALESCE(x.refused_why, g.answer_note) FROM bank_file_item x JOIN bank_file g ON g.id = x.file_id
@@ -79,7 +84,7 @@ public class ElectronicItems {
                     new ClaimId(r.getLong("claim_id")),
                     r.getLong("reference"),
                     r.getString("called"),
-                    r.getBoolean("posted"),
+                    PaymentState.valueOf(r.getString("payment_state")),
                     r.getObject("file_id", Long.class),
                     state == null ? null : FileState.valueOf(state),
                     r.getObject("refused_file", Long.class),

@@ -41,7 +41,9 @@ record FilingView(
         /** The bank said nothing of it yet. */
         IN_FILE,
         TAKEN,
-        POSTED
+        POSTED,
+        /** In the ledger no more: reversed, or sent back. */
+        UNDONE
     }
 
     /**
@@ -52,6 +54,7 @@ record FilingView(
      */
     record FilingLine(
             long claim,
+            @Nullable Long payment,
             String payee,
             String bank,
             String amount,

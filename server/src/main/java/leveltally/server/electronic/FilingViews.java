@@ -119,6 +119,7 @@ class FilingViews {
             String kept = looked == null ? "" : looked.behind().getOrDefault(claim.id(), "");
             lines.add(new FilingView.FilingLine(
                     claim.id().value(),
+                    item == null ? null : item.payment().value(),
                     claim.remitTo().payee(),
                     banks.getOrDefault(claim.id(), ""),
                     claim.amount().toString(),
@@ -134,7 +135,9 @@ class FilingViews {
         if (item == null || item.waitsForAFile()) {
             return kept.isEmpty() ? Step.WAITS : Step.KEPT_BACK;
         }
-        return item.posted() ? Step.POSTED : item.answer() == FileState.ACCEPTED ? Step.TAKEN : Step.IN_FILE;
+        return item.posted()
+                ? item.state().isInTheLedger() ? Step.POSTED : Step.UNDONE
+                : item.answer() == FileState.ACCEPTED ? Step.TAKEN : Step.IN_FILE;
     }
 
     private Map<Long, Long> serials(BatchId id) {

@@ -2,9 +2,11 @@ package leveltally.server.exchange;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import leveltally.core.exchange.ChannelKind;
 import leveltally.core.exchange.FilePattern;
 import leveltally.core.exchange.RemoteFolder;
+import leveltally.core.exchange.StandardFile;
 import leveltally.core.ledger.BankAccountId;
 import org.jspecify.annotations.Nullable;
 
@@ -31,8 +33,18 @@ record Channel(
         List<Rule> rules,
         boolean inUse) {
 
-    /** What files of such names are; {@code layout} null for a statement by the standard. */
-    record Rule(FilePattern pattern, @Nullable String layout) {}
+    /** What files of such names are: the name of a layout or of a standard; {@code layout} null for a statement by the standard. */
+    record Rule(FilePattern pattern, @Nullable String layout) {
+        /** What they are where a standard says it, and no layout of ours. */
+        Optional<StandardFile> standard() {
+            return layout == null ? Optional.of(StandardFile.STATEMENT) : StandardFile.named(layout);
+        }
+
+        /** Whether they speak of payments we made. */
+        boolean isOfPayments() {
+            return standard().filter(StandardFile::isOfPayments).isPresent();
+        }
+    }
 
     /** Where its files go, in words. */
     String inWords() {

@@ -6,11 +6,13 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import leveltally.core.Refusal;
 import leveltally.core.exchange.ChannelKind;
 import leveltally.core.exchange.FilePattern;
 import leveltally.core.exchange.HostKey;
 import leveltally.core.exchange.RemoteFolder;
+import leveltally.core.exchange.StandardFile;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -257,7 +259,14 @@ public class Channels {
             kinds.add(ChannelKind.PRACTICE);
         }
         return new ChannelChoices(
-                kinds, names("file_use = 'DECISIONS'"), names("file_use NOT IN ('POSITIVE_PAY', 'DECISIONS')"));
+                kinds,
+                names("file_use = 'DECISIONS'"),
+                Stream.concat(
+                                Stream.of(StandardFile.values())
+                                        .filter(StandardFile::isOfPayments)
+                                        .map(StandardFile::words),
+                                names("file_use NOT IN ('POSITIVE_PAY', 'DECISIONS')").stream())
+                        .toList());
     }
 
     private List<String> names(String which) {

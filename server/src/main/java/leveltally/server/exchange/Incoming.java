@@ -15,6 +15,7 @@ import leveltally.core.Refusal;
 import leveltally.core.bankfiles.FileAnswer;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.RecordReader;
+import leveltally.core.exchange.StandardFile;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -23,6 +24,7 @@ import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankFiles;
 import leveltally.server.bankfiles.KeptLayouts;
 import leveltally.server.clearing.BankReading;
+import leveltally.server.clearing.NoticeFiles;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -50,6 +52,7 @@ public class Incoming {
     private final KeptLayouts layouts;
     private final BankReading reading;
     private final BankAnswers answers;
+    private final NoticeFiles notices;
     private final Outgoing outgoing;
     private final AuditTrail audit;
     private final TransactionTemplate whole;
@@ -61,6 +64,7 @@ public class Incoming {
             KeptLayouts layouts,
             BankReading reading,
             BankAnswers answers,
+            NoticeFiles notices,
             Outgoing outgoing,
             AuditTrail audit,
             TransactionTemplate whole) {
@@ -70,6 +74,7 @@ public class Incoming {
         this.layouts = layouts;
         this.reading = reading;
         this.answers = answers;
+        this.notices = notices;
         this.outgoing = outgoing;
         this.audit = audit;
         this.whole = whole;
@@ -187,7 +192,12 @@ public class Incoming {
     }
 
     private static int turn(List<Channel.Rule> rules, Map<String, KeptLayouts.ReadingLayout> newest, String name) {
-        String layout = rule(rules, name).map(Channel.Rule::layout).orElse(null);
+        Optional<Channel.Rule> rule = rule(rules, name);
+        Optional<StandardFile> standard = rule.flatMap(Channel.Rule::standard);
+        if (standard.filter(StandardFile::isOfPayments).isPresent()) {
+            return standard.get() == StandardFile.STATUS_REPORT ? 0 : 1;
+        }
+        String layout = rule.map(Channel.Rule::layout).orElse(null);
         KeptLayouts.ReadingLayout kept = layout == null ? null : newest.get(layout);
         Layout.Use use = kept == null ? Layout.Use.STATEMENT : kept.use();
         return List.of(Layout.Use.ANSWER, Layout.Use.PAID_CHECKS, Layout.Use.STATEMENT)
@@ -207,7 +217,8 @@ public class Incoming {
     public IncomingRead read(Actor by, long id, String gap) {
         by.mayDo(Deed.RECORD_CLEARING);
         try {
-            return java.util.Objects.requireNonNull(whole.execute(status -> take(by, id, gap)));
+            return ofPayments(by, id)
+                    .orElseGet(() -> java.util.Objects.requireNonNull(whole.execute(status -> take(by, id, gap))));
         } catch (Refusal refused) {
             if (refused.code().equals(DONE)) {
                 throw refused;
@@ -216,12 +227,35 @@ public class Incoming {
         }
     }
 
-    private IncomingRead take(Actor by, long id, String gap) {
-        Came one = locked(id);
-        byte[] content = jdbc.sql("SELECT content FROM bank_incoming WHERE id = ?")
+    /**
+     * What speaks of payments is written down first, then dealt with one by one, each in a transaction of its own; empty for
+     * every other file. What was told before is passed over when it is read again after a break.
+     */
+    private Optional<IncomingRead> ofPayments(Actor by, long id) {
+        Came one = java.util.Objects.requireNonNull(whole.execute(status -> locked(id)));
+        if (rule(rules(one.account()), one.name())
+                .filter(Channel.Rule::isOfPayments)
+                .isEmpty()) {
+            return Optional.empty();
+        }
+        String said = notices.read(by, one.account(), content(id));
+        whole.executeWithoutResult(status -> {
+            locked(id);
+            done(by, id, "READ", said);
+        });
+        return Optional.of(new IncomingRead(one.name(), true, said));
+    }
+
+    private byte[] content(long id) {
+        return jdbc.sql("SELECT content FROM bank_incoming WHERE id = ?")
                 .param(id)
                 .query((r, n) -> unzipped(r.getBytes("content")))
                 .single();
+    }
+
+    private IncomingRead take(Actor by, long id, String gap) {
+        Came one = locked(id);
+        byte[] content = content(id);
         Channel.Rule rule = rule(rules(one.account()), one.name())
                 .orElseThrow(() -> Refusal.conflict(
                         "no-rule",

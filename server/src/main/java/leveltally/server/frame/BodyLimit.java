@@ -28,7 +28,7 @@ import tools.jackson.databind.json.JsonMapper;
 class BodyLimit extends OncePerRequestFilter {
     static final int MOST = 1 << 20;
 
-    private static final Set<String> UPLOADS = Set.of("/api/imports", "/api/bank-reports");
+    private static final Set<String> UPLOADS = Set.of("/api/imports", "/api/bank-reports", "/api/bank-notices");
 
     private final JsonMapper json;
 

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import leveltally.core.Dates;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Purpose;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.invoices.SettlementKind;
 import leveltally.core.money.Money;
@@ -142,17 +143,21 @@ class InvoicePages {
 
     private InvoicePage.@Nullable AheadBy aheadBy(long id) {
         return jdbc.sql("""
-                        SELECT COALESCE(CONCAT('check ', n.number), u.number, '') AS name, n.id AS check_id, p.claim_id
-                        FROM invoice i JOIN claim_line l ON l.id = i.ahead_line_id JOIN payment p ON p.claim_id = l.claim_id
-                        LEFT JOIN check_number n ON n.live_payment_id = p.id LEFT JOIN outside_number u ON u.payment_id = p.id
-                        WHERE i.id = ? AND p.posted_entry_id IS NOT NULL
+                        SELECT k.method, k.number, k.check_id, k.claim_id, k.batch_id, k.purpose FROM invoice i
+                        JOIN claim_line l ON l.id = i.ahead_line_id JOIN payment p ON p.claim_id = l.claim_id
+                        JOIN payment_carried k ON k.payment_id = p.id WHERE i.id = ? AND p.posted_entry_id IS NOT NULL
                         """)
                 .param(id)
-                .query((r, n) -> new InvoicePage.AheadBy(
-                        r.getString("name"),
-                        r.getObject("check_id") == null
-                                ? "/outside?at=" + r.getLong("claim_id")
-                                : "/register?series=all&check=" + r.getLong("check_id")))
+                .query((r, n) -> {
+                    boolean check = r.getObject("check_id") != null;
+                    return new InvoicePage.AheadBy(
+                            (check ? "check " : "") + r.getString("number"),
+                            check
+                                    ? "/register?series=all&check=" + r.getLong("check_id")
+                                    : Purpose.valueOf(r.getString("purpose")).isAfterTheFact()
+                                            ? "/outside?at=" + r.getLong("claim_id")
+                                            : "/file/" + r.getLong("batch_id") + "?at=" + r.getLong("claim_id"));
+                })
                 .optional()
                 .orElse(null);
     }

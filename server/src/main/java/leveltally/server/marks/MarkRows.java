@@ -33,9 +33,10 @@ public class MarkRows {
             COALESCE(
               (SELECT CONCAT('in batch “', b.name, '”') FROM reservation r JOIN batch b ON b.id = r.batch_id
                 WHERE r.invoice_id = o.id),
-              (SELECT CONCAT('paid by check ', n.number, ' of ', DATE_FORMAT(y.check_date, '%a %e %b %Y'))
+              (SELECT CONCAT('paid by ', IF(k.check_id IS NULL, '', 'check '), k.number, ' of ',
+                  DATE_FORMAT(y.check_date, '%a %e %b %Y'))
                 FROM settlement s JOIN payment y ON y.id = s.payment_id AND y.undone_entry_id IS NULL
-                JOIN check_number n ON n.live_payment_id = y.id
+                JOIN payment_carried k ON k.payment_id = y.id AND k.number <> ''
                 WHERE s.invoice_id = o.id AND s.kind = 'CASH' ORDER BY s.id DESC LIMIT 1),
               CASE WHEN o.open_minor > 0 THEN 'open' ELSE 'settled' END) AS where_it_is
             """;
@@ -195,11 +196,12 @@ public class MarkRows {
         Map<Long, List<PastPayment>> past = new HashMap<>();
         jdbc.sql("""
                         SELECT x.vendor_id, x.what, x.check_date, x.amount_minor, x.currency FROM (
-                          SELECT p.vendor_id, p.currency, COALESCE(CONCAT('check ', n.number), 'a payment') AS what,
+                          SELECT p.vendor_id, p.currency, COALESCE(CONCAT('check ', n.number), i.called, 'a payment') AS what,
                             p.check_date, p.amount_minor, p.id,
                             ROW_NUMBER() OVER (PARTITION BY p.vendor_id, p.currency ORDER BY p.check_date DESC, p.id DESC)
                               AS place
                           FROM payment p LEFT JOIN check_number n ON n.live_payment_id = p.id
+                          LEFT JOIN electronic_item i ON i.payment_id = p.id
                           JOIN batch b ON b.id = :batch JOIN bank_account a ON a.id = b.bank_account_id
                           WHERE p.vendor_id IN (SELECT c.vendor_id FROM claim c WHERE c.batch_id = :batch)
                             AND p.currency = a.currency AND p.undone_entry_id IS NULL AND p.batch_id <> :batch) x

@@ -41,12 +41,11 @@ public class EarlierYears {
         by.mayDo(Deed.READ);
         return jdbc.sql("""
                         SELECT x.id, p.payee, p.check_date, x.paid_in, x.undone_on, x.falls, x.amount_minor, x.currency, v.id AS vendor,
-                          v.name, v.reportable, b.method, COALESCE(o.number, CONCAT(s.prefix, n.number), '') AS number,
+                          v.name, v.reportable, b.method, k.number,
                           w.name AS chosen_by, c.chosen_at, COALESCE(c.reason, '') AS reason
                         FROM reported_payment x JOIN payment p ON p.id = x.id JOIN batch b ON b.id = p.batch_id
                         JOIN vendor v ON v.id = x.vendor_id AND v.reportable <> :no
-                        LEFT JOIN check_number n ON n.live_payment_id = x.id LEFT JOIN number_series s ON s.id = n.series_id
-                        LEFT JOIN outside_number o ON o.payment_id = x.id
+                        JOIN payment_carried k ON k.payment_id = x.id
                         LEFT JOIN year_choice c ON c.payment_id = x.id
                           AND c.step = (SELECT MAX(y.step) FROM year_choice y WHERE y.payment_id = x.id)
                         LEFT JOIN person w ON w.id = c.chosen_by

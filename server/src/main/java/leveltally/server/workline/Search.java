@@ -59,6 +59,7 @@ class Search {
         }
         sought.lettered().ifPresent(check -> found.addAll(checks(check.digits(), check.prefix())));
         found.addAll(elsewhere(sought));
+        found.addAll(byFile(sought));
         found.addAll(vendors(sought));
         found.addAll(invoices(sought));
         found.addAll(amounts(sought));
@@ -107,6 +108,24 @@ class Search {
                                 + MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))
                                         .text(),
                         "/outside?text=" + URLEncoder.encode(r.getString("number"), StandardCharsets.UTF_8)))
+                .list();
+    }
+
+    /** Payments that files carry, by their reference. */
+    private List<FoundView> byFile(Sought sought) {
+        return jdbc.sql(
+                        "SELECT i.called, w.method, p.payee, p.amount_minor, p.currency, p.batch_id, p.claim_id FROM electronic_item i"
+                                + " JOIN way_to_pay w ON w.id = i.way_id JOIN payment p ON p.id = i.payment_id"
+                                + " WHERE i.called LIKE :beginning ORDER BY p.id DESC LIMIT :most")
+                .param("beginning", sought.beginning())
+                .param("most", MOST_FOUND)
+                .query((r, n) -> new FoundView(
+                        "Payment",
+                        PaymentMethod.valueOf(r.getString("method")).called(r.getString("called")),
+                        r.getString("payee") + ", "
+                                + MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))
+                                        .text(),
+                        "/file/" + r.getLong("batch_id") + "?at=" + r.getLong("claim_id")))
                 .list();
     }
 

@@ -116,7 +116,8 @@ class WorkRows {
         return jdbc.sql("""
                         SELECT (SELECT COUNT(*) FROM bank_event WHERE file_id IS NULL AND never_reported IS NULL
                             AND event_date < :today) AS late,
-                          (SELECT COUNT(*) FROM bank_movement WHERE is_open = 1) AS to_answer,
+                          (SELECT COUNT(*) FROM bank_movement WHERE is_open = 1)
+                            + (SELECT COUNT(*) FROM bank_notice WHERE state = 'WAITING') AS to_answer,
                           (SELECT COUNT(*) FROM bank_incoming WHERE state = 'WAITING') AS to_read,
                           (SELECT COUNT(*) FROM bank_sending s JOIN bank_file f ON f.id = s.file_id AND f.state = 'MADE'
                             WHERE s.state IN ('STUCK', 'UNKNOWN')) AS not_sent,
