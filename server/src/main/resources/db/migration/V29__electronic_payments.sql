@@ -73,6 +73,8 @@ CREATE TABLE electronic_way (
   version BIGINT NOT NULL
 );
 -- ------------------------------------------------------------ payments in files
+-- By which entries of ACH are traced, whatever way of the account they go.
+ALTER TABLE bank_account ADD COLUMN next_trace BIGINT NOT NULL DEFAULT 1;
 ALTER TABLE bank_file
   -- of a file that pays: by which way, and on which day payees have the money
   ADD COLUMN way_id BIGINT REFERENCES electronic_way (way_id),

@@ -31,8 +31,8 @@ public record FiledPayment(
      */
     public record Document(String reference, boolean credit, Money paid, Money gross, Money discount) {}
 
-    /** The seven digits of a trace number that stand for a reference; they begin anew after {@link #SEQUENCES}. */
-    public static int sequence(long reference) {
-        return (int) (reference % SEQUENCES) + 1;
+    /** The seven digits of a trace number, of a count that goes on for ever; they begin anew after {@link #SEQUENCES}. */
+    public static int sequence(long counted) {
+        return (int) ((counted - 1) % SEQUENCES) + 1;
     }
 }

@@ -148,8 +148,8 @@ class PaymentFileTest {
                 payment(100, usd("99999999.98"), account),
                 payment(101, usd("0.01"), account),
                 payment(102, usd("0.01"), account),
-                payment(FiledPayment.SEQUENCES - 1L, usd("5.00"), account),
-                payment(FiledPayment.SEQUENCES, usd("6.00"), account));
+                payment(FiledPayment.SEQUENCES, usd("5.00"), account),
+                payment(FiledPayment.SEQUENCES + 1L, usd("6.00"), account));
         String file = new String(written(ach(EntryClass.CCD, true), 27, payments), StandardCharsets.US_ASCII);
         List<String> records = file.lines().toList();
         assertThat(records.get(0).substring(33, 34)).isEqualTo("0");

@@ -40,7 +40,7 @@ public class CarriedPayments {
     /** By the last digits of its trace number; the newest of several, because they begin anew. */
     @Transactional(readOnly = true)
     public Optional<Carried> traced(BankAccountId account, int sequence) {
-        return jdbc.sql(COLUMNS + " AND i.sequence = :sequence ORDER BY i.reference DESC LIMIT 1")
+        return jdbc.sql(COLUMNS + " AND i.sequence = :sequence ORDER BY i.payment_id DESC LIMIT 1")
                 .param("account", account.value())
                 .param("method", PaymentMethod.ACH.name())
                 .param("sequence", sequence)

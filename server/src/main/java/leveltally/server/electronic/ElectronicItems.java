@@ -48,7 +48,7 @@ public class ElectronicItems {
     record Item(
             PaymentId payment,
             ClaimId claim,
-            long reference,
+            int sequence,
             String called,
             PaymentState state,
             @Nullable Long file,
@@ -69,7 +69,7 @@ public class ElectronicItems {
     Map<ClaimId, Item> of(BatchId batch) {
         Map<ClaimId, Item> items = new HashMap<>();
         jdbc.sql("""
-                        SELECT i.payment_id, p.claim_id, i.reference, i.called, p.state AS payment_state, i.file_id, f.state,
+                        SELECT i.payment_id, p.claim_id, i.sequence, i.called, p.state AS payment_state, i.file_id, f.state,
                           (SELECT MAX(x.file_id) FROM bank_file_item x WHERE x.payment_id = i.payment_id
                             AND NOT x.file_id <=> i.file_id) AS refused_file,
                           COALESCE((SELECT COALESCE(x.refused_why, g.answer_note) FROM bank_file_item x JOIN bank_file g ON g.id = x.file_id
@@ -82,7 +82,7 @@ public class ElectronicItems {
             Item item = new Item(
                     new PaymentId(r.getLong("payment_id")),
                     new ClaimId(r.getLong("claim_id")),
-                    r.getLong("reference"),
+                    r.getInt("sequence"),
                     r.getString("called"),
                     PaymentState.valueOf(r.getString("payment_state")),
                     r.getObject("file_id", Long.class),
@@ -94,9 +94,9 @@ public class ElectronicItems {
         return items;
     }
 
-    /** Gives payments their references, one after the other from this one on. */
+    /** Gives payments their references, and the numbers by which they are traced, one after the other from these on. */
     @Transactional
-    void refer(ElectronicWay way, List<PaymentId> payments, long first) {
+    void refer(ElectronicWay way, List<PaymentId> payments, long first, long firstTrace) {
         List<Object[]> rows = new ArrayList<>();
         for (int i = 0; i < payments.size(); i++) {
             long reference = first + i;
@@ -105,7 +105,7 @@ public class ElectronicItems {
                 way.id().value(),
                 reference,
                 way.called(reference),
-                FiledPayment.sequence(reference)
+                FiledPayment.sequence(firstTrace + i)
             });
         }
         many.batchUpdate(

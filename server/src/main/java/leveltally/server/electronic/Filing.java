@@ -179,22 +179,22 @@ public class Filing {
         List<PaymentId> made =
                 payments.prepare(by, batch, fresh.stream().map(Ready::claim).toList());
         ways.take(way, fresh.size());
-        items.refer(way, made, way.nextReference());
+        long trace = accounts.takeTraces(way.account(), fresh.size());
+        items.refer(way, made, way.nextReference(), trace);
         for (int i = 0; i < fresh.size(); i++) {
-            long reference = way.nextReference() + i;
-            going.put(fresh.get(i).claim().id(), going(fresh.get(i), made.get(i), way.called(reference), reference));
+            going.put(
+                    fresh.get(i).claim().id(),
+                    new Going(
+                            made.get(i),
+                            fresh.get(i).filed(way.called(way.nextReference() + i), FiledPayment.sequence(trace + i))));
         }
         for (Ready one : ready) {
             Item item = one.item();
             if (item != null) {
-                going.put(one.claim().id(), going(one, item.payment(), item.called(), item.reference()));
+                going.put(one.claim().id(), new Going(item.payment(), one.filed(item.called(), item.sequence())));
             }
         }
         return going;
-    }
-
-    private static Going going(Ready one, PaymentId payment, String called, long reference) {
-        return new Going(payment, one.filed(called, FiledPayment.sequence(reference)));
     }
 
     private long make(

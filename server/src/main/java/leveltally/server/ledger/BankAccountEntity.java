@@ -36,6 +36,7 @@ class BankAccountEntity {
     LocalDate nextLayoutFrom;
 
     long nextFileSerial;
+    long nextTrace = 1;
     int position;
 
     long floorMinor;

@@ -103,6 +103,15 @@ public class BankAccounts {
         return row(id, LockModeType.PESSIMISTIC_WRITE).nextFileSerial++;
     }
 
+    /** The first of so many numbers by which payments of an account are traced, used up by asking. */
+    @Transactional
+    public long takeTraces(BankAccountId id, int count) {
+        BankAccountEntity account = row(id, LockModeType.PESSIMISTIC_WRITE);
+        long first = account.nextTrace;
+        account.nextTrace += count;
+        return first;
+    }
+
     BankAccountEntity row(BankAccountId id, @Nullable LockModeType lock) {
         BankAccountEntity account = entities.find(BankAccountEntity.class, id.value());
         if (account == null) {

@@ -6,6 +6,7 @@ import static leveltally.server.App.number;
 import static leveltally.server.App.ruth;
 import static leveltally.server.App.tomas;
 
+import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -39,16 +40,16 @@ import leveltally.server.vendors.VendorChanges;
 import leveltally.server.vendors.Vendors;
 
 /** Short ways to payments by file. */
-final class Electronic {
+public final class Electronic {
     private static int count = 1;
 
     private Electronic() {}
 
-    static Actor joss() {
+    public static Actor joss() {
         return App.actor("joss", Role.ADMINISTRATOR);
     }
 
-    static AchAgreement ach(EntryClass entryClass) {
+    public static AchAgreement ach(EntryClass entryClass) {
         RoutingNumber bank = new RoutingNumber("990044105");
         return new AchAgreement(
                 new AchSender(
@@ -65,22 +66,22 @@ final class Electronic {
                 entryClass);
     }
 
-    static TransferAgreement transfers() {
+    public static TransferAgreement transfers() {
         return new TransferAgreement(Message.PAIN_001_09, "Marrow Bay Ferries", "994400117", Charges.SLEV, true);
     }
 
-    static ElectronicWays.WantedFiles wanted(FileAgreement agreement) {
+    public static ElectronicWays.WantedFiles wanted(FileAgreement agreement) {
         return limited(agreement, "", "", "", false);
     }
 
-    static ElectronicWays.WantedFiles limited(
+    public static ElectronicWays.WantedFiles limited(
             FileAgreement agreement, String perPayment, String perFile, String perDay, boolean splits) {
         return new ElectronicWays.WantedFiles(
                 agreement, "", "", perPayment, perFile, perDay, splits, "23:59", 0, "T" + count++, 1000, 0);
     }
 
     /** A way of its own from the account of USD. */
-    static WayId way(ElectronicWays.WantedFiles files) {
+    public static WayId way(ElectronicWays.WantedFiles files) {
         BankAccountId account = App.operations();
         WayId way = bean(BankAccountSetup.class)
                 .addWay(
@@ -93,7 +94,7 @@ final class Electronic {
     }
 
     /** A vendor of its own that is paid so. */
-    static String vendor(PaymentMethod method, BankDetails bank) {
+    public static String vendor(PaymentMethod method, BankDetails bank) {
         String name = "Filed Works " + count++;
         VendorId id = bean(Vendors.class)
                 .add(
@@ -116,19 +117,28 @@ final class Electronic {
         return name;
     }
 
-    static void confirm(VendorId vendor, BankDetails bank) {
+    public static void confirm(VendorId vendor, BankDetails bank) {
         bean(ChangeViews.class).waiting().stream()
                 .filter(change -> change.vendor() == vendor.value())
                 .forEach(change -> bean(VendorChanges.class).confirm(ruth(), change.id(), bank));
     }
 
-    static BankDetails account() {
+    public static BankDetails account() {
         return BankDetails.typed("990073053", "4400" + count++ + "77", count % 2 == 0, "");
     }
 
     /** An approved batch of these invoices by a way. */
-    static BatchId approved(WayId way, InvoiceId... invoices) {
-        DueQuestion asked = DueQuestion.of(App.operations().value(), App.CHECK_DATE.toString(), "2000-01-01", null)
+    public static BatchId approved(WayId way, InvoiceId... invoices) {
+        return approved(way, App.CHECK_DATE, invoices);
+    }
+
+    /** The same, dated today. */
+    public static BatchId approvedToday(WayId way, InvoiceId... invoices) {
+        return approved(way, App.TODAY, invoices);
+    }
+
+    private static BatchId approved(WayId way, LocalDate checkDate, InvoiceId... invoices) {
+        DueQuestion asked = DueQuestion.of(App.operations().value(), checkDate.toString(), "2000-01-01", null)
                 .by(way)
                 .marked(
                         null,
@@ -142,7 +152,7 @@ final class Electronic {
     }
 
     /** The file that carries the payments of a batch, where one does. */
-    static long file(BatchId batch) {
+    public static long file(BatchId batch) {
         return number(
                 "SELECT MAX(i.file_id) FROM electronic_item i JOIN payment p ON p.id = i.payment_id WHERE p.batch_id = ?",
                 batch.value());

@@ -1,0 +1,248 @@
+package leveltally.server.clearing;
+
+import static leveltally.server.App.bean;
+import static leveltally.server.App.ines;
+import static leveltally.server.App.jdbc;
+import static leveltally.server.App.number;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import leveltally.core.batches.BatchId;
+import leveltally.core.electronic.EntryClass;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.WayId;
+import leveltally.core.people.Actor;
+import leveltally.core.people.Role;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.App;
+import leveltally.server.bankfiles.BankAnswers;
+import leveltally.server.electronic.Electronic;
+import leveltally.server.electronic.Filing;
+import leveltally.server.posting.Posting;
+import leveltally.server.proof.Proof;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Test;
+
+/** Returns, corrections and status reports of payments by file, and what cannot be dealt with by itself. */
+class NoticesTest {
+    private static final BankAccountId ACCOUNT = App.operations();
+
+    @AfterAll
+    static void everyLawHolds() {
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+    }
+
+    /** A payment by file that the bank took. */
+    private record Sent(
+            BatchId batch, long file, long payment, String called, String trace, long minor, String message) {
+        String state() {
+            return jdbc().sql("SELECT state FROM payment WHERE id = ?")
+                    .param(payment)
+                    .query(String.class)
+                    .single();
+        }
+    }
+
+    private static Sent sent(PaymentMethod method, String amount, boolean taken, boolean posted) {
+        WayId way = Electronic.way(Electronic.wanted(
+                method == PaymentMethod.ACH ? Electronic.ach(EntryClass.CCD) : Electronic.transfers()));
+        // what is undone must have been in the ledger on a day that has come
+        BatchId batch =
+                Electronic.approvedToday(way, App.invoice(Electronic.vendor(method, Electronic.account()), amount));
+        long file = bean(Filing.class).file(ines(), batch).files().get(0);
+        if (taken) {
+            bean(BankAnswers.class).accepted(ines(), file, "");
+        }
+        if (posted) {
+            bean(Posting.class).post(ines(), batch);
+        }
+        long payment = number("SELECT id FROM payment WHERE batch_id = ?", batch.value());
+        return jdbc().sql("SELECT i.called, i.sequence, p.amount_minor, f.file_name FROM electronic_item i"
+                        + " JOIN payment p ON p.id = i.payment_id JOIN bank_file f ON f.id = i.file_id WHERE p.id = ?")
+                .param(payment)
+                .query((r, n) -> new Sent(
+                        batch,
+                        file,
+                        payment,
+                        r.getString("called"),
+                        "99004410%07d".formatted(r.getInt("sequence")),
+                        r.getLong("amount_minor"),
+                        r.getString("file_name").replaceAll("transfers-|\\.xml", "")))
+                .single();
+    }
+
+    private static final String CONTROL = "82200000%02d%010d%012d%012d1994400117" + " ".repeat(25) + "990044100000001";
+
+    /** A file of one batch with these pairs of entry and addendum, which come to so many cents. */
+    private static byte[] ach(long cents, String... records) {
+        List<String> all = new ArrayList<>();
+        all.add("101 99440011799900441052611160800A094101MARROW BAY FERRIES     SKERROW TRUST                  ");
+        all.add("5220MARROW BAY                          1994400117CCDINVOICES  261116261116   1990044100000001");
+        all.addAll(List.of(records));
+        long hash = 99_007_305L * (records.length / 2);
+        all.add(CONTROL.formatted(records.length, hash, 0, cents));
+        all.add("9000001000001%08d%010d%012d%012d".formatted(records.length, hash, 0, cents) + " ".repeat(39));
+        return (String.join("\n", all) + "\n").getBytes(StandardCharsets.ISO_8859_1);
+    }
+
+    private static String[] returned(String code, String trace, long cents) {
+        return new String[] {
+            "621990073053770031182264     %010d%-15s%-22s  1990073050000001".formatted(cents, "X", "Filed Works"),
+            "799%s%s      99007305%-44s990073050000001".formatted(code, trace, "")
+        };
+    }
+
+    private static String[] corrected(String code, String trace, String right) {
+        return new String[] {
+            "621990073053770031182264     %010d%-15s%-22s  1990073050000001".formatted(0, "X", "Filed Works"),
+            "798%s%s      99007305%-29s%-15s990073050000001".formatted(code, trace, right, "")
+        };
+    }
+
+    private static String said(byte[] file) {
+        return bean(NoticeFiles.class).read(ines(), ACCOUNT, file);
+    }
+
+    @Test
+    void whatComesBackIsReversedOnceWithItsReason() {
+        Sent sent = sent(PaymentMethod.ACH, "71.11", true, true);
+        byte[] file = ach(sent.minor(), returned("R03", sent.trace(), sent.minor()));
+        assertThat(said(file)).startsWith("1 notice dealt with, 0 wait");
+        assertThat(sent.state()).isEqualTo("REVERSED");
+        assertThat(jdbc().sql("SELECT state_why FROM payment WHERE id = ?")
+                        .param(sent.payment())
+                        .query(String.class)
+                        .single())
+                .contains("R03: there is no such account");
+        assertThat(number(
+                        "SELECT open_minor FROM invoice i JOIN claim_line l ON l.invoice_id = i.id JOIN payment p ON p.claim_id = l.claim_id WHERE p.id = ?",
+                        sent.payment()))
+                .isEqualTo(sent.minor());
+        assertThat(said(file)).startsWith("0 notices dealt with, 0 wait for somebody, 1 told before");
+        // the same payment for another reason
+        assertThat(said(ach(sent.minor(), returned("R16", sent.trace(), sent.minor()))))
+                .startsWith("0 notices dealt with, 1 waits");
+        assertThat(waiting(sent.trace())).contains("is reversed already");
+    }
+
+    private static String waiting(String names) {
+        return jdbc().sql("SELECT said FROM bank_notice WHERE names = ? AND state = 'WAITING'")
+                .param(names)
+                .query(String.class)
+                .single();
+    }
+
+    @Test
+    void oneThatCannotBeDealtWithHoldsUpNoOther() {
+        Sent good = sent(PaymentMethod.ACH, "72.22", true, true);
+        Sent other = sent(PaymentMethod.ACH, "73.33", true, true);
+        List<String> records = new ArrayList<>();
+        records.addAll(List.of(returned("R02", "990044109876543", 500)));
+        records.addAll(List.of(returned("R02", other.trace(), 7_334)));
+        records.addAll(List.of(returned("R02", good.trace(), good.minor())));
+        assertThat(said(ach(500 + 7_334 + good.minor(), records.toArray(String[]::new))))
+                .startsWith("1 notice dealt with, 2 wait");
+        assertThat(good.state()).isEqualTo("REVERSED");
+        assertThat(other.state()).isEqualTo("OUTSTANDING");
+        assertThat(waiting("990044109876543")).contains("No payment of this account is called so");
+        assertThat(waiting(other.trace())).contains("another amount than the 73.33");
+        long id = number("SELECT id FROM bank_notice WHERE names = '990044109876543'");
+        assertThat(bean(BankNotices.class).again(ines(), id)).isFalse();
+        assertThatThrownBy(() -> bean(BankNotices.class).close(ines(), id, " "))
+                .hasMessageContaining("Say what became");
+        bean(BankNotices.class).close(ines(), id, "of another company, told the bank");
+        assertThatThrownBy(() -> bean(BankNotices.class).close(ines(), id, "again"))
+                .hasMessageContaining("meanwhile");
+    }
+
+    @Test
+    void whatIsNotInTheLedgerYetWaitsForAnotherFile() {
+        Sent sent = sent(PaymentMethod.ACH, "74.44", false, false);
+        assertThat(said(ach(sent.minor(), returned("R04", sent.trace(), sent.minor()))))
+                .startsWith("1 notice dealt with");
+        assertThat(sent.state()).isEqualTo("PREPARED");
+        assertThat(number(
+                        "SELECT COUNT(*) FROM electronic_item WHERE payment_id = ? AND file_id IS NULL",
+                        sent.payment()))
+                .isEqualTo(1);
+        assertThat(bean(Filing.class).file(ines(), sent.batch()).files()).hasSize(1);
+    }
+
+    @Test
+    void aCorrectionBecomesAProposalForTwo() {
+        Sent sent = sent(PaymentMethod.ACH, "75.55", true, true);
+        assertThat(said(ach(0, corrected("C01", sent.trace(), "5500117")))).startsWith("1 notice dealt with");
+        assertThat(jdbc().sql(
+                                "SELECT v.after_bank_mask FROM vendor_change v JOIN payment p ON p.vendor_id = v.vendor_id"
+                                        + " WHERE p.id = ? AND v.state = 'PROPOSED'")
+                        .param(sent.payment())
+                        .query(String.class)
+                        .single())
+                .endsWith("••••0117");
+        assertThat(sent.state()).isEqualTo("OUTSTANDING");
+        assertThat(said(ach(0, corrected("C04", sent.trace(), "Filed Works Incorporated"))))
+                .startsWith("0 notices dealt with, 1 waits");
+    }
+
+    private static byte[] status(String message, String file, String transfers) {
+        return ("<?xml version=\"1.0\"?><Document xmlns=\"urn:iso:std:iso:20022:tech:xsd:pain.002.001.10\"><CstmrPmtStsRpt>"
+                        + "<OrgnlGrpInfAndSts><OrgnlMsgId>" + message + "</OrgnlMsgId>" + file + "</OrgnlGrpInfAndSts>"
+                        + transfers + "</CstmrPmtStsRpt></Document>")
+                .getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static String refused(String reference) {
+        return "<OrgnlPmtInfAndSts><OrgnlPmtInfId>x</OrgnlPmtInfId><TxInfAndSts><OrgnlEndToEndId>" + reference
+                + "</OrgnlEndToEndId><TxSts>RJCT</TxSts><StsRsnInf><Rsn><Cd>AC04</Cd></Rsn></StsRsnInf></TxInfAndSts></OrgnlPmtInfAndSts>";
+    }
+
+    @Test
+    void aReportSaysWhatBecameOfAFile() {
+        Sent sent = sent(PaymentMethod.CREDIT_TRANSFER, "76.66", false, false);
+        assertThat(said(status(sent.message(), "<GrpSts>PDNG</GrpSts>", "")))
+                .contains("has not said what becomes of it");
+        assertThat(number("SELECT COUNT(*) FROM bank_file WHERE id = ? AND state = 'MADE'", sent.file()))
+                .isEqualTo(1);
+        assertThat(said(status(sent.message(), "<GrpSts>ACCP</GrpSts>", ""))).contains("The bank took file");
+        assertThatThrownBy(() -> said(status(sent.message(), "<GrpSts>ACCP</GrpSts>", "")))
+                .hasMessageContaining("is recorded already");
+        bean(Posting.class).post(ines(), sent.batch());
+        // days later
+        assertThat(said(status(sent.message(), "<GrpSts>PART</GrpSts>", refused(sent.called()))))
+                .contains("1 notice dealt with");
+        assertThat(sent.state()).isEqualTo("REVERSED");
+        assertThatThrownBy(() -> said(status("NOT-OURS", "<GrpSts>ACCP</GrpSts>", "")))
+                .hasMessageContaining("never given from this account");
+    }
+
+    @Test
+    void aReportRefusesAFileOrSomeOfIt() {
+        Sent whole = sent(PaymentMethod.CREDIT_TRANSFER, "77.77", false, false);
+        assertThat(said(status(
+                        whole.message(), "<GrpSts>RJCT</GrpSts><StsRsnInf><Rsn><Cd>AM04</Cd></Rsn></StsRsnInf>", "")))
+                .contains("there was not enough money");
+        assertThat(bean(Filing.class).file(ines(), whole.batch()).files()).hasSize(1);
+        assertThatThrownBy(() -> said(status(whole.message(), "<GrpSts>ACCP</GrpSts>", "")))
+                .hasMessageContaining("recorded as refused");
+        Sent some = sent(PaymentMethod.CREDIT_TRANSFER, "78.88", false, false);
+        assertThatThrownBy(() -> said(status(some.message(), "<GrpSts>PART</GrpSts>", refused("CT1"))))
+                .hasMessageContaining("does not carry");
+        assertThat(said(status(some.message(), "<GrpSts>PART</GrpSts>", refused(some.called()))))
+                .contains("but not 1 payment");
+        assertThat(some.state()).isEqualTo("PREPARED");
+        assertThatThrownBy(() -> bean(Posting.class).post(ines(), some.batch())).hasMessageContaining("took no file");
+    }
+
+    @Test
+    void onlyWhoRecordsTheBankReadsIt() {
+        Actor priya = App.actor("priya", Role.AUDITOR);
+        assertThatThrownBy(() -> bean(NoticeFiles.class).read(priya, ACCOUNT, status("x", "", "")))
+                .hasMessageContaining("role");
+        assertThatThrownBy(() -> said("nonsense".getBytes(StandardCharsets.UTF_8)))
+                .hasMessageContaining("ACH");
+    }
+}
