@@ -17,7 +17,7 @@ const KINDS: Record<string, string> = {
   FOLDER: "a folder of this server, which another program carries on",
   PRACTICE: "the bank to practise on",
 };
-const RULES = 6;
+const RULES = 8;
 const STANDARD = "camt.053";
 
 /** How the files of an account travel to its bank and from it. */

@@ -1,6 +1,9 @@
 package leveltally.practicebank;
 
 import java.nio.charset.StandardCharsets;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
@@ -74,6 +77,7 @@ final class AchDesk {
         Matcher head = next(BATCH, "the head of a batch");
         agree(head, 10, number, "the number of the batch");
         boolean many = head.group(5).equals("CTX");
+        LocalDate paysOn = day(head.group(8));
         Sum sum = new Sum();
         long last = 0;
         while (at < lines.size() && lines.get(at).startsWith("6")) {
@@ -102,7 +106,8 @@ final class AchDesk {
                         entry.group(5).strip(),
                         payee.strip(),
                         entry.group(9),
-                        says));
+                        says,
+                        paysOn));
             }
         }
         Matcher end = next(BATCH_END, "the end of a batch");
@@ -112,6 +117,14 @@ final class AchDesk {
         agree(end, 5, sum.credit, "credits");
         agree(end, 8, number, "the number of the batch");
         return sum;
+    }
+
+    private LocalDate day(String stands) throws Unreadable {
+        try {
+            return LocalDate.parse("20" + stands, DateTimeFormatter.BASIC_ISO_DATE);
+        } catch (DateTimeException none) {
+            throw new Unreadable("Record " + at + ": " + stands + " is no day");
+        }
     }
 
     private String addenda(Matcher entry, boolean many, Sum sum) throws Unreadable {

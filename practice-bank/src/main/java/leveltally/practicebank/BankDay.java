@@ -52,6 +52,15 @@ final class BankDay {
             Decided.read(content).forEach(this::decide);
             return;
         }
+        if (PaymentDesk.takes(content)) {
+            Optional<String> refused =
+                    payments().take(name, content, ordered(Mischief.REFUSE_FILE), ordered(Mischief.REFUSE_EVENT));
+            refused.ifPresent(why -> did.add("Refused " + name + ": " + why + "."));
+            if (name.endsWith(".ach")) {
+                answer(name, new Answer(refused, List.of()));
+            }
+            return;
+        }
         Answer answer;
         try {
             answer = new Answer(
@@ -84,6 +93,10 @@ final class BankDay {
             return;
         }
         answer(name, answer);
+    }
+
+    private PaymentDesk payments() {
+        return new PaymentDesk(books, day, papers, did);
     }
 
     private FileDesk desk() throws Unreadable {
@@ -144,6 +157,9 @@ final class BankDay {
                 did.add("Put check " + fault.check() + " right.");
             }
         }
+        boolean paysByFile = books.entries.stream().anyMatch(one -> !one.gone);
+        payments()
+                .payAndSendBack(ordered(Mischief.SEND_BACK, paysByFile), ordered(Mischief.CORRECT_ACCOUNT, paysByFile));
         List<Agreement.Moved> paid = new ArrayList<>();
         boolean wrong = ordered(Mischief.ENCODE_WRONG, due() > 0);
         boolean altered = ordered(Mischief.PAY_ALTERED, due() > (wrong ? 1 : 0));

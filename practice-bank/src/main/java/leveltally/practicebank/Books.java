@@ -23,6 +23,8 @@ final class Books {
     public Map<Long, Check> checks = new TreeMap<>();
     /** What the next statement tells. */
     public List<Agreement.Moved> moved = new ArrayList<>();
+    /** Payments ordered by files. */
+    public List<Entry> entries = new ArrayList<>();
     /** Files taken, by the hash of their bytes, so that none is taken twice. */
     public Map<String, String> taken = new HashMap<>();
 
@@ -54,6 +56,18 @@ final class Books {
 
     /** @param minor what it owes, put right on a day */
     record Fault(long check, long minor, int onDay) {}
+
+    /**
+     * A payment by file: when it was paid, and when it comes back, in days counted from the first, 0 for never; {@code message}
+     * the file it stood in, empty for ACH.
+     */
+    static final class Entry {
+        public PaidEntry entry;
+        public String message = "";
+        public int paid;
+        public int back;
+        public boolean gone;
+    }
 
     /** A check: told, voided, paid; {@code due} the day, counted from the first, on which it comes in, 0 for never. */
     static final class Check {

@@ -15,6 +15,13 @@ public final class OtherReader {
         return new FileDesk(Specification.of(description), accountNumber, decimals).read(content);
     }
 
+    /** What the bank makes of a file of credit transfers. */
+    public static List<PaidEntry> readTransfers(byte[] content) throws Unreadable {
+        TransferDesk desk = new TransferDesk(content);
+        desk.read();
+        return desk.entries();
+    }
+
     /** What the bank makes of an ACH file. */
     public static List<PaidEntry> readAch(byte[] content) throws Unreadable {
         return AchDesk.read(content);

@@ -1,5 +1,7 @@
 package leveltally.practicebank;
 
+import java.time.LocalDate;
+
 /**
  * A payment as the bank understood it from a file.
  *
@@ -8,6 +10,15 @@ package leveltally.practicebank;
  * @param id the company's own number of it
  * @param trace by which the bank speaks of it later
  * @param says everything that was said of it, in one
+ * @param paysOn the day the payee is to have it
  */
 public record PaidEntry(
-        String bank, String account, boolean savings, long minor, String id, String payee, String trace, String says) {}
+        String bank,
+        String account,
+        boolean savings,
+        long minor,
+        String id,
+        String payee,
+        String trace,
+        String says,
+        LocalDate paysOn) {}

@@ -21,6 +21,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Random files, read back by the bank to practise on, which knows the rules by itself. */
 class AchSecondOpinionTest {
+    private LocalDate paysOn = LocalDate.EPOCH;
+
     private static final int FILES = 120;
     private static final Currency USD = Currency.getInstance("USD");
     private static final LocalDate DAY = LocalDate.of(2026, 11, 13);
@@ -61,7 +63,8 @@ class AchSecondOpinionTest {
         int sequence = random.nextInt(9_000_000);
         for (int batch = random.nextInt(4); batch > 0; batch--) {
             EntryClass of = EntryClass.values()[random.nextInt(3)];
-            writer.begin(of, DAY.plusDays(random.nextInt(9)));
+            paysOn = DAY.plusDays(random.nextInt(9));
+            writer.begin(of, paysOn);
             for (int i = random.nextInt(14); i > 0; i--) {
                 sequence += 1 + random.nextInt(3);
                 entry(writer, of, sequence);
@@ -102,6 +105,7 @@ class AchSecondOpinionTest {
                 entry.reference(),
                 payee,
                 "99004410" + String.format("%07d", sequence),
-                String.join("", addenda)));
+                String.join("", addenda),
+                paysOn));
     }
 }

@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
 import leveltally.core.bankfiles.Layout;
 import leveltally.core.bankfiles.StandardBankLayouts;
 import leveltally.core.exchange.ChannelKind;
+import leveltally.core.exchange.StandardFile;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
@@ -124,7 +125,9 @@ class DemoBank {
                                 new Channels.RuleView(
                                         "statement-*.csv",
                                         StandardBankLayouts.statementList().name()),
-                                new Channels.RuleView("statement-*.xml", "")),
+                                new Channels.RuleView("statement-*.xml", ""),
+                                new Channels.RuleView("status-*", StandardFile.STATUS_REPORT.words()),
+                                new Channels.RuleView("returns-*", StandardFile.ACH_NOTICES.words())),
                         true,
                         0));
     }

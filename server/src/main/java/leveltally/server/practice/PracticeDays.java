@@ -284,7 +284,10 @@ public class PracticeDays {
         jdbc.sql("""
                         SELECT t.entry_id, t.ledger_date, t.text, t.moved_minor FROM bank_in_transit t
                         JOIN journal_entry e ON e.id = t.entry_id AND (e.kind IN ('BANK', 'REFUND') OR t.payment_id IS NOT NULL)
-                        WHERE t.bank_account_id = ? AND t.ledger_date <= ? ORDER BY t.ledger_date, t.entry_id
+                        WHERE t.bank_account_id = ? AND t.ledger_date <= ?
+                          -- what a file orders the bank hears of by that file
+                          AND NOT EXISTS (SELECT 1 FROM electronic_item i WHERE i.payment_id = t.payment_id)
+                        ORDER BY t.ledger_date, t.entry_id
                         """)
                 .params(account.id().value(), until)
                 .query((r, n) -> new Brought(

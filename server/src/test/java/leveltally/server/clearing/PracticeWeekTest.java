@@ -42,6 +42,9 @@ import org.junit.jupiter.api.Test;
  */
 class PracticeWeekTest {
     private static final int MOST_DAYS = 25;
+    /** All but what it does with payments by file, which {@link PracticePaymentsTest} tries. */
+    private static final Set<Mischief> TRIED =
+            EnumSet.complementOf(EnumSet.of(Mischief.SEND_BACK, Mischief.CORRECT_ACCOUNT));
 
     private final PracticeDays days = bean(PracticeDays.class);
     private final Incoming incoming = bean(Incoming.class);
@@ -67,9 +70,9 @@ class PracticeWeekTest {
     void whateverTheBankDoesIsAnsweredAndReconciled() {
         tellEverything();
         assertThat(days.look(clerk())).singleElement();
-        while (seen.size() < Mischief.values().length || !isQuiet()) {
+        while (seen.size() < TRIED.size() || !isQuiet()) {
             assertThat(posted.size()).as("days, with %s seen", seen).isLessThan(MOST_DAYS * 3);
-            for (Mischief one : Mischief.values()) {
+            for (Mischief one : TRIED) {
                 if (!seen.contains(one) && !isOrdered(one)) {
                     days.order(clerk(), account(), one, true);
                     break;
@@ -83,7 +86,7 @@ class PracticeWeekTest {
             }
             aDay();
         }
-        assertThat(seen).containsAll(EnumSet.allOf(Mischief.class));
+        assertThat(seen).containsAll(TRIED);
         assertThat(bean(Proof.class).run().laws())
                 .allSatisfy(law ->
                         assertThat(law.findings()).as(String.valueOf(law)).isEmpty());
