@@ -46,7 +46,7 @@ class BankWeekTest {
         DESK.see("Damaged on its way, please send it again");
 
         tellTheBank("22 issues and 2 voids");
-        aDay("refuse one check of the next file");
+        aDay("refuse one item of the next file");
         read();
         DESK.see("The bank took file 28, but not 1 check.");
         answerAll();
