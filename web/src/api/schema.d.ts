@@ -5427,7 +5427,7 @@ export interface components {
             /** Format: int64 */
             account: number;
             /** @enum {string} */
-            what: "REFUSE_FILE" | "REFUSE_EVENT" | "PAY_VOIDED" | "PAY_ALTERED" | "PAY_TWICE" | "ENCODE_WRONG" | "SEND_LATE" | "SEND_TWICE" | "SKIP_STATEMENT" | "CUT_FILE";
+            what: "REFUSE_FILE" | "REFUSE_EVENT" | "PAY_VOIDED" | "PAY_ALTERED" | "PAY_TWICE" | "ENCODE_WRONG" | "SEND_LATE" | "SEND_TWICE" | "SKIP_STATEMENT" | "CUT_FILE" | "SEND_BACK" | "CORRECT_ACCOUNT";
             wanted: boolean;
         };
         PracticeDay: {
@@ -6124,7 +6124,7 @@ export interface components {
             account: number;
             accountName: string;
             currency: string;
-            method: string;
+            by: string;
             /** Format: date */
             checkDate: string;
             /** Format: date */
@@ -7330,7 +7330,7 @@ export interface components {
         };
         MischiefView: {
             /** @enum {string} */
-            name: "REFUSE_FILE" | "REFUSE_EVENT" | "PAY_VOIDED" | "PAY_ALTERED" | "PAY_TWICE" | "ENCODE_WRONG" | "SEND_LATE" | "SEND_TWICE" | "SKIP_STATEMENT" | "CUT_FILE";
+            name: "REFUSE_FILE" | "REFUSE_EVENT" | "PAY_VOIDED" | "PAY_ALTERED" | "PAY_TWICE" | "ENCODE_WRONG" | "SEND_LATE" | "SEND_TWICE" | "SKIP_STATEMENT" | "CUT_FILE" | "SEND_BACK" | "CORRECT_ACCOUNT";
             words: string;
             ordered: boolean;
         };
@@ -8419,6 +8419,7 @@ export interface components {
             claims: number;
             /** Format: int32 */
             marked: number;
+            by: string;
             /** Format: date */
             checkDate: string;
             sentBy: string;
@@ -8463,7 +8464,7 @@ export interface components {
             note: string;
             account: string;
             currency: string;
-            method: string;
+            by: string;
             /** Format: date */
             checkDate: string;
             /** Format: date */

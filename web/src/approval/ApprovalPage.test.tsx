@@ -39,7 +39,7 @@ function asked(more: Partial<Asked> = {}): Asked {
     note: "",
     account: "Operations",
     currency: "USD",
-    method: "CHECK",
+    by: "check",
     checkDate: "2026-11-13",
     ledgerDate: "2026-11-13",
     state: "IN_APPROVAL",

@@ -41,8 +41,8 @@ function View({ asked }: { asked: Asked }) {
         <>
           <b>{asked.name}</b>, <b>{asked.stateWords}</b>
           {asked.sentBy && `, asked by ${asked.sentBy}`}:{" "}
-          {asked.elsewhere ? <b>paid elsewhere already</b> : "checks"} {asked.elsewhere ? "on" : "of"}{" "}
-          {shortDate(asked.checkDate)} from {asked.account}.
+          {asked.elsewhere ? <b>paid elsewhere already</b> : `by ${asked.by}`} on {shortDate(asked.checkDate)}{" "}
+          from {asked.account}.
         </>
       }
       answer={

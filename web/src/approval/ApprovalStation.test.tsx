@@ -13,6 +13,7 @@ const batch = (
   name,
   account: "Operations",
   amount: { text: "100.00", currency: "USD" },
+  by: "check",
   claims: 2,
   marked: 1,
   checkDate: "2026-11-13",

@@ -213,7 +213,7 @@ function BatchAsked({ batch, onOpen }: { batch: Waiting; onOpen: () => void }) {
         <b>
           {batch.amount.text} {batch.amount.currency}
         </b>{" "}
-        in {batch.claims} {batch.claims === 1 ? "payment" : "payments"} from {batch.account}, checks of{" "}
+        in {batch.claims} {batch.claims === 1 ? "payment" : "payments"} from {batch.account}, by {batch.by} on{" "}
         {shortDate(batch.checkDate)}.
       </p>
       <p>

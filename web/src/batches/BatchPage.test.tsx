@@ -30,7 +30,7 @@ const batch = (more: Partial<Schemas["BatchView"]> = {}): Schemas["BatchView"] =
   account: 1,
   accountName: "Operations",
   currency: "USD",
-  method: "CHECK",
+  by: "check",
   purpose: "RUN",
   checkDate: "2026-11-13",
   ledgerDate: "2026-11-13",

@@ -71,7 +71,7 @@ function View({ batch }: { batch: Batch }) {
             </>
           ) : (
             <>
-              checks of {shortDate(batch.checkDate)} from {batch.accountName},{" "}
+              by {batch.by} on {shortDate(batch.checkDate)} from {batch.accountName},{" "}
             </>
           )}
           in the ledger on {shortDate(batch.ledgerDate)}

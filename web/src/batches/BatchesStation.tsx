@@ -53,7 +53,7 @@ function BatchSlip({ batch }: { batch: Listed }) {
       <h2 className="text-base font-bold">{batch.name}</h2>
       <p>
         {batch.claims} {batch.claims === 1 ? "claim" : "claims"}, {batch.amount.text} {batch.amount.currency},
-        checks of {shortDate(batch.checkDate)} from {batch.account}.
+        by {batch.by} on {shortDate(batch.checkDate)} from {batch.account}.
       </p>
       <p className="text-faint">
         Prepared by {batch.preparedBy}; last changed {clock(batch.changedAt)}.

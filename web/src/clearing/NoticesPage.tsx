@@ -22,15 +22,15 @@ const KINDS: Record<Notice["kind"], string> = { RETURNED: "sent back", CHANGED: 
 const STATES: Record<string, string> = { WAITING: "waits for somebody", DONE: "done", CLOSED: "closed" };
 
 const COLUMNS: Column<Notice>[] = [
-  { key: "read", title: "Read on", width: "92px", value: (n) => n.readOn, cell: (n) => shortDate(n.readOn) },
-  { key: "kind", title: "Bank", width: "88px", cell: (n) => KINDS[n.kind] },
+  { key: "read", title: "Read on", width: "84px", value: (n) => n.readOn, cell: (n) => shortDate(n.readOn) },
+  { key: "kind", title: "Bank", width: "84px", cell: (n) => KINDS[n.kind] },
   {
     key: "payment",
     title: "Payment",
-    width: "104px",
+    width: "92px",
     cell: (n) => <span className="font-mono">{n.called || n.names}</span>,
   },
-  { key: "payee", title: "Payee", width: "minmax(130px,1.2fr)", cell: (n) => n.payee },
+  { key: "payee", title: "Payee", width: "minmax(120px,1.2fr)", cell: (n) => n.payee },
   {
     key: "amount",
     title: "Amount",
@@ -42,13 +42,13 @@ const COLUMNS: Column<Notice>[] = [
   {
     key: "why",
     title: "Why",
-    width: "minmax(170px,1.8fr)",
+    width: "minmax(150px,1.8fr)",
     cell: (n) => `${n.code}: ${n.words}`,
   },
   {
     key: "state",
-    title: "What came of it",
-    width: "minmax(130px,1fr)",
+    title: "Then",
+    width: "128px",
     cell: (n) => (
       <span className={n.state === "WAITING" ? "text-brass" : "text-faint"}>{STATES[n.state]}</span>
     ),

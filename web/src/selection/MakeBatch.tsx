@@ -34,7 +34,7 @@ export function MakeBatch({
     <DeedDialog
       open={open}
       onClose={onClose}
-      title={`${view.count} ${view.count === 1 ? "invoice" : "invoices"}, ${view.toPay} ${view.currency}, checks dated ${shortDate(view.checkDate)}`}
+      title={`${view.count} ${view.count === 1 ? "invoice" : "invoices"}, ${view.toPay} ${view.currency}, paid on ${shortDate(view.checkDate)}`}
       deed={`Make the batch of ${view.count}`}
       run={async () => {
         const made = await call(

@@ -97,7 +97,7 @@ class AskedBatches {
                 batch.note(),
                 account.name(),
                 account.currency().getCurrencyCode(),
-                batch.method().name(),
+                batch.method().words(),
                 batch.checkDate(),
                 batch.ledgerDate(),
                 batch.state().name(),

@@ -13,7 +13,7 @@ public record AskedView(
         String note,
         String account,
         String currency,
-        String method,
+        String by,
         LocalDate checkDate,
         LocalDate ledgerDate,
         String state,

@@ -14,6 +14,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.frame.MoneyView;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -43,10 +44,11 @@ class Desk {
                 Money amount,
                 int claims,
                 int marked,
+                String by,
                 java.time.LocalDate checkDate,
                 String sentBy) {}
         List<Row> rows = jdbc.sql("""
-                        SELECT b.id, b.name AS batch_name, a.name AS account_name, a.currency, b.check_date, p.name AS person_name,
+                        SELECT b.id, b.name AS batch_name, a.name AS account_name, a.currency, b.method, b.check_date, p.name AS person_name,
                           (SELECT COUNT(*) FROM claim c WHERE c.batch_id = b.id) AS claims,
                           (SELECT COALESCE(SUM(c.amount_minor), 0) FROM claim c WHERE c.batch_id = b.id) AS amount_minor,
                           (SELECT COUNT(DISTINCT m.claim_id) FROM approval_mark m JOIN claim c ON c.id = m.claim_id
@@ -65,6 +67,7 @@ class Desk {
                         Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
                         r.getInt("claims"),
                         r.getInt("marked"),
+                        PaymentMethod.valueOf(r.getString("method")).words(),
                         r.getObject("check_date", java.time.LocalDate.class),
                         r.getString("person_name")))
                 .list();
@@ -87,6 +90,7 @@ class Desk {
                     MoneyView.of(row.amount()),
                     row.claims(),
                     row.marked(),
+                    row.by(),
                     row.checkDate(),
                     row.sentBy(),
                     round.sentAt(),

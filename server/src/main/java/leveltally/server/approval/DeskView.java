@@ -21,6 +21,7 @@ public record DeskView(List<WaitingBatch> batches, List<MoneyView> mine, Instant
             MoneyView amount,
             int claims,
             int marked,
+            String by,
             LocalDate checkDate,
             String sentBy,
             Instant sentAt,

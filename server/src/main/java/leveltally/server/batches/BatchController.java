@@ -87,7 +87,7 @@ class BatchController {
             long account,
             String accountName,
             String currency,
-            String method,
+            String by,
             LocalDate checkDate,
             LocalDate ledgerDate,
             String state,

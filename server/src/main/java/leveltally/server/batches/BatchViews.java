@@ -62,7 +62,7 @@ class BatchViews {
                 account.id().value(),
                 account.name(),
                 account.currency().getCurrencyCode(),
-                batch.method().name(),
+                batch.method().words(),
                 batch.checkDate(),
                 batch.ledgerDate(),
                 batch.state().name(),

@@ -1,6 +1,6 @@
 package leveltally.server.electronic;
 
-import java.time.LocalDateTime;
+import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -206,7 +206,8 @@ public class Filing {
                 order.get(0).filed().amount().currency());
         FileAbout about = new FileAbout(
                 FileNames.id(way, numbered.serial()),
-                LocalDateTime.ofInstant(by.now(), day.zone()),
+                // the day its files are counted by, also where the company's day is not the clock's
+                by.today().atTime(LocalTime.ofInstant(by.now(), day.zone())),
                 numbered.ofDay(),
                 looked.paysOn(),
                 way.own(),
