@@ -2292,6 +2292,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["look_1"];
+        put?: never;
+        post: operations["make_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank-reports": {
         parameters: {
             query?: never;
@@ -2541,7 +2557,7 @@ export interface paths {
         };
         get: operations["list_3"];
         put?: never;
-        post: operations["make_2"];
+        post: operations["make_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2909,7 +2925,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["look_1"];
+        post: operations["look_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3595,7 +3611,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["look_2"];
+        get: operations["look_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6546,6 +6562,26 @@ export interface components {
             /** Format: date */
             checkDate: string;
         };
+        MakeRun: {
+            name: string;
+            note: string;
+            question: components["schemas"]["DueQuestion"];
+            parts: components["schemas"]["WantedPart"][];
+            /** Format: int64 */
+            criteria?: number;
+        };
+        WantedPart: {
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            /** Format: int32 */
+            expectedCount: number;
+            expectedToPay: string;
+        };
+        MadeRun: {
+            batches: number[];
+        };
         BankRead: {
             reports: number[];
             /** Format: int32 */
@@ -8003,6 +8039,22 @@ export interface components {
             dueDate: string;
             open: components["schemas"]["MoneyView"];
             inBatch?: string;
+        };
+        RunPartView: {
+            /** Format: int64 */
+            account: number;
+            accountName: string;
+            /** Format: int64 */
+            way: number;
+            wayName: string;
+            by: string;
+            /** Format: date */
+            checkDate: string;
+            /** Format: int32 */
+            invoices: number;
+            /** Format: int32 */
+            payments: number;
+            toPay: components["schemas"]["MoneyView"];
         };
         BankReportView: {
             /** Format: int64 */
@@ -12585,6 +12637,77 @@ export interface operations {
             };
         };
     };
+    look_1: {
+        parameters: {
+            query?: {
+                account?: number;
+                wayToPay?: number | null;
+                checkDate?: string | null;
+                ledgerDate?: string | null;
+                dueBy?: string | null;
+                nextRun?: string | null;
+                vendors?: number[] | null;
+                vendorGroup?: string | null;
+                priorityFrom?: number | null;
+                priorityTo?: number | null;
+                datedFrom?: string | null;
+                datedTo?: string | null;
+                referenceFrom?: string | null;
+                referenceTo?: string | null;
+                entryFrom?: number | null;
+                entryTo?: number | null;
+                amountFrom?: string | null;
+                amountTo?: string | null;
+                credits?: boolean | null;
+                grouping?: "PAYEE" | "INVOICE" | null;
+                order?: "PAYEE" | "VENDOR_NUMBER" | "AMOUNT" | "POSTAL_CODE" | null;
+                smallest?: string | null;
+                limit?: string | null;
+                way?: "STOP_AT_THE_LINE" | "PASS_OVER" | "PART_PAY" | "MOST_DISCOUNT" | null;
+                out?: string | null;
+                in?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPartView"][];
+                };
+            };
+        };
+    };
+    make_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeRun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeRun"];
+                };
+            };
+        };
+    };
     reports: {
         parameters: {
             query: {
@@ -13037,7 +13160,7 @@ export interface operations {
             };
         };
     };
-    make_2: {
+    make_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -13638,7 +13761,7 @@ export interface operations {
             };
         };
     };
-    look_1: {
+    look_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -14684,7 +14807,7 @@ export interface operations {
             };
         };
     };
-    look_2: {
+    look_3: {
         parameters: {
             query?: never;
             header?: never;

@@ -14,6 +14,7 @@ export function DueBar({
   total,
   may,
   onMake,
+  onRun,
 }: {
   view: DueView | undefined;
   question: Question;
@@ -22,6 +23,8 @@ export function DueBar({
   /** Whether a batch can be made of what is shown. */
   may: boolean;
   onMake: () => void;
+  /** Asks for the batches of all ways at once. */
+  onRun: () => void;
 }) {
   const count = view?.count ?? 0;
   return (
@@ -37,6 +40,9 @@ export function DueBar({
       <span className="ml-auto">
         <Download path="/api/due/csv" params={{ ...question, ...how }} />
       </span>
+      <Button disabled={!may} onClick={onRun}>
+        All ways…
+      </Button>
       <Button look="deed" disabled={!may || count === 0} onClick={onMake}>
         Make the batch of {count}
       </Button>

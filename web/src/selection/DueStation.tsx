@@ -12,6 +12,7 @@ import { DuePanels, type Panel } from "./DuePanels";
 import { DueSentence } from "./DueSentence";
 import { HorizonStrip } from "./HorizonStrip";
 import { MakeBatch } from "./MakeBatch";
+import { MakeRun } from "./MakeRun";
 import { WhatIsMissing } from "../setup/WhatIsMissing";
 import { useByHand } from "./useByHand";
 import { useCriteria, type Account, type HowListed } from "./criteria";
@@ -42,7 +43,7 @@ export function Due({ accounts }: { accounts: Account[] }) {
   const session = useSession();
   const { question, how, values, change } = useCriteria(accounts);
   const [selected, setSelected] = useState<Set<string>>(new Set());
-  const [making, setMaking] = useState(false);
+  const [making, setMaking] = useState<"one" | "all">();
   const cursor = values.at;
   const panel = (values.panel ?? "payment") as Panel;
   const clerk = session.roles.includes("CLERK");
@@ -126,17 +127,28 @@ export function Due({ accounts }: { accounts: Account[] }) {
             how={how}
             total={total}
             may={clerk && !due.isPlaceholderData}
-            onMake={() => setMaking(true)}
+            onMake={() => setMaking("one")}
+            onRun={() => setMaking("all")}
           />
           {due.data && (
-            <MakeBatch
-              key={String(making)}
-              open={making}
-              onClose={() => setMaking(false)}
-              question={question}
-              view={due.data}
-              criteria={values.kept ? Number(values.kept) : undefined}
-            />
+            <>
+              <MakeBatch
+                key={`one ${making}`}
+                open={making === "one"}
+                onClose={() => setMaking(undefined)}
+                question={question}
+                view={due.data}
+                criteria={values.kept ? Number(values.kept) : undefined}
+              />
+              <MakeRun
+                key={`all ${making}`}
+                open={making === "all"}
+                onClose={() => setMaking(undefined)}
+                question={question}
+                view={due.data}
+                criteria={values.kept ? Number(values.kept) : undefined}
+              />
+            </>
           )}
         </>
       }

@@ -209,7 +209,7 @@ public final class App {
         return new VendorId(number("SELECT id FROM vendor WHERE name = ?", name));
     }
 
-    /** A fresh open invoice, due on the check date. */
+    /** A fresh open invoice in the currency of its vendor, due on the check date. */
     public static InvoiceId invoice(String vendor, String amount) {
         return invoice(vendor, amount, LocalDate.of(2026, 11, 2));
     }
@@ -223,7 +223,11 @@ public final class App {
     public static InvoiceId invoice(String vendor, String amount, LocalDate dated, String reference) {
         AccountId payables = new AccountId(number("SELECT id FROM ledger_account WHERE code = '2000'"));
         AccountId expense = new AccountId(number("SELECT id FROM ledger_account WHERE code = '5200'"));
-        Money money = Money.parse(amount, java.util.Currency.getInstance("USD"));
+        String currency = jdbc().sql("SELECT currency FROM vendor WHERE name = ?")
+                .param(vendor)
+                .query(String.class)
+                .single();
+        Money money = Money.parse(amount, java.util.Currency.getInstance(currency));
         return bean(Entering.class)
                 .enter(
                         ines(),

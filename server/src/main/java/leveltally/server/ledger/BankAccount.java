@@ -68,9 +68,8 @@ public record BankAccount(
      * @throws Refusal when the account does not pay that way, or what is paid so is only recorded
      */
     public WayToPay payingWay(@Nullable WayId wanted) {
-        WayToPay way = wanted != null
-                ? way(wanted)
-                : ways.stream().filter(one -> !one.recordedOnly()).findFirst().orElseGet(() -> way(null));
+        WayToPay way =
+                wanted != null ? way(wanted) : payingWays().stream().findFirst().orElseGet(() -> way(null));
         if (way.recordedOnly()) {
             throw Refusal.invalidField(
                     "recorded-only",
@@ -80,6 +79,11 @@ public record BankAccount(
                             + " payments are made here, or record them under Payments made elsewhere.");
         }
         return way;
+    }
+
+    /** The ways by which payments are made here, the usual one first. */
+    public List<WayToPay> payingWays() {
+        return ways.stream().filter(one -> !one.recordedOnly()).toList();
     }
 
     /** What payments of one of its ways credit: its cash, or what is owed to the issuer of a card. */

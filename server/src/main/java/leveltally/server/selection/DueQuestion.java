@@ -86,6 +86,14 @@ public record DueQuestion(
         return with(words -> words.wayToPay = way.value());
     }
 
+    /** From another account, by one of its ways. */
+    public DueQuestion from(BankAccountId other, WayId way) {
+        return with(words -> {
+            words.account = other.value();
+            words.wayToPay = way.value();
+        });
+    }
+
     public DueQuestion inLedgerOn(LocalDate date) {
         return with(words -> words.ledgerDate = date.toString());
     }
@@ -124,7 +132,7 @@ public record DueQuestion(
 
     /** The words of a question while some of them are exchanged. */
     private static final class Words {
-        private final long account;
+        private long account;
         private @Nullable Long wayToPay;
         private @Nullable String checkDate;
         private @Nullable String ledgerDate;
@@ -218,6 +226,17 @@ public record DueQuestion(
     /** The way to pay it names; null for the first of its account. */
     public @Nullable WayId wayId() {
         return wayToPay == null ? null : new WayId(wayToPay);
+    }
+
+    @JsonIgnore
+    public boolean isLimited() {
+        return limit != null && !limit.isBlank();
+    }
+
+    /** True where it narrows by amounts, which are of the currency it is asked in. */
+    @JsonIgnore
+    public boolean saysAmounts() {
+        return blank(amountFrom) != null || blank(amountTo) != null || blank(smallest) != null;
     }
 
     @JsonIgnore

@@ -38,6 +38,7 @@ import leveltally.server.vendors.ChangeViews;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.VendorChanges;
 import leveltally.server.vendors.Vendors;
+import org.jspecify.annotations.Nullable;
 
 /** Short ways to payments by file. */
 public final class Electronic {
@@ -94,7 +95,11 @@ public final class Electronic {
     }
 
     /** A vendor of its own that is paid so. */
-    public static String vendor(PaymentMethod method, BankDetails bank) {
+    public static String vendor(PaymentMethod method, @Nullable BankDetails bank) {
+        return vendor(method, "USD", bank);
+    }
+
+    public static String vendor(PaymentMethod method, String currency, @Nullable BankDetails bank) {
         String name = "Filed Works " + count++;
         VendorId id = bean(Vendors.class)
                 .add(
@@ -106,7 +111,7 @@ public final class Electronic {
                                 "Office",
                                 5,
                                 method,
-                                Currency.getInstance("USD"),
+                                Currency.getInstance(currency),
                                 Terms.net(30),
                                 null,
                                 false),
@@ -117,7 +122,7 @@ public final class Electronic {
         return name;
     }
 
-    public static void confirm(VendorId vendor, BankDetails bank) {
+    public static void confirm(VendorId vendor, @Nullable BankDetails bank) {
         bean(ChangeViews.class).waiting().stream()
                 .filter(change -> change.vendor() == vendor.value())
                 .forEach(change -> bean(VendorChanges.class).confirm(ruth(), change.id(), bank));
