@@ -27,19 +27,18 @@ export function DueBar({
   onRun: () => void;
 }) {
   const count = view?.count ?? 0;
+  const listed = total
+    ? `${total.count} selected, open ${sums(total.open)}, to pay ${total.toPay}`
+    : view && `${view.listed} listed, open ${sums(view.open)}`;
   return (
     <>
       <span aria-live="polite">
         <b>{count}</b> taken, <b>{view?.toPay ?? "–"}</b>
       </span>
-      <span className="text-faint">
-        {total
-          ? `${total.count} selected, open ${sums(total.open)}, to pay ${total.toPay}`
-          : view && `${view.listed} listed, open ${sums(view.open)}`}
+      <span className="text-faint min-w-24 flex-1 truncate" title={listed}>
+        {listed}
       </span>
-      <span className="ml-auto">
-        <Download path="/api/due/csv" params={{ ...question, ...how }} />
-      </span>
+      <Download path="/api/due/csv" params={{ ...question, ...how }} />
       <Button disabled={!may} onClick={onRun}>
         All ways…
       </Button>
