@@ -288,6 +288,51 @@ class FilingTest {
     }
 
     @Test
+    void ofTwoAnswersAtOnceOneCounts() throws Exception {
+        for (int round = 0; round < 6; round++) {
+            BatchId batch = two(way(wanted(ach(EntryClass.CCD))));
+            bean(Filing.class).file(ines(), batch);
+            long file = file(batch);
+            ExecutorService both = Executors.newFixedThreadPool(2);
+            Callable<String> took =
+                    answer("took it", () -> bean(BankAnswers.class).accepted(ines(), file, "the bank telephoned"));
+            Callable<String> refused =
+                    answer("refused it", () -> bean(BankAnswers.class).refused(tomas(), file, "the bank wrote"));
+            List<String> came = new ArrayList<>();
+            for (Future<String> one :
+                    both.invokeAll(round % 2 == 0 ? List.of(took, refused) : List.of(refused, took))) {
+                came.add(one.get());
+            }
+            both.shutdown();
+            boolean taken = came.contains("took it");
+            assertThat(came).as("one of them is told so").contains(taken ? "took it" : "refused it");
+            assertThat(came)
+                    .doesNotContainSequence("took it", "refused it")
+                    .doesNotContainSequence("refused it", "took it");
+            assertThat(jdbc().sql("SELECT state FROM bank_file WHERE id = ?")
+                            .param(file)
+                            .query(String.class)
+                            .single())
+                    .isEqualTo(taken ? "ACCEPTED" : "REFUSED");
+            assertThat(number(
+                            "SELECT COUNT(*) FROM electronic_item i JOIN payment p ON p.id = i.payment_id WHERE p.batch_id = ? AND i.file_id IS NULL",
+                            batch.value()))
+                    .isEqualTo(taken ? 0 : 2);
+        }
+    }
+
+    private static Callable<String> answer(String words, Runnable deed) {
+        return () -> {
+            try {
+                deed.run();
+                return words;
+            } catch (Refusal otherwise) {
+                return otherwise.code();
+            }
+        };
+    }
+
+    @Test
     void theDatabaseRefusesWhatWouldPayTwice() {
         WayId way = way(wanted(ach(EntryClass.CCD)));
         BatchId batch = two(way);
