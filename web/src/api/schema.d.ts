@@ -5337,7 +5337,7 @@ export interface components {
             accounts: number[];
             totalOver: components["schemas"]["LimitContent"][];
             paymentOver: components["schemas"]["LimitContent"][];
-            marks: ("DUPLICATE" | "PAID_AHEAD" | "CHANGED_PAYEE" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
+            marks: ("DUPLICATE" | "PAID_AHEAD" | "CHANGED_PAYEE" | "SENT_BACK" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
             steps: components["schemas"]["StepContent"][];
         };
         StepContent: {
@@ -5361,7 +5361,7 @@ export interface components {
             account?: number;
             total?: string;
             largest?: string;
-            marks?: ("DUPLICATE" | "PAID_AHEAD" | "CHANGED_PAYEE" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
+            marks?: ("DUPLICATE" | "PAID_AHEAD" | "CHANGED_PAYEE" | "SENT_BACK" | "FAR_ABOVE" | "JUST_UNDER" | "ONE_TIME" | "FIRST_PAYMENT")[];
         };
         ConsideredView: {
             route: string;

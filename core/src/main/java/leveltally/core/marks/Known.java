@@ -12,6 +12,7 @@ import leveltally.core.money.Money;
  * @param others its other payments that are asked for in the same batch
  * @param open its other invoices not paid here
  * @param changes what was changed about it in the last {@link leveltally.core.vendors.TwoPeople#DAYS} days
+ * @param sentBack what the bank sent back of payments to the account this one goes to, newest first
  * @param limits of a payment, in this currency
  */
 public record Known(
@@ -21,6 +22,7 @@ public record Known(
         List<PastPayment> others,
         List<KnownInvoice> open,
         List<Fact.Change> changes,
+        List<SentBack> sentBack,
         List<Money> limits) {
     public Known {
         alike = List.copyOf(alike);
@@ -29,6 +31,7 @@ public record Known(
         others = List.copyOf(others);
         open = List.copyOf(open);
         changes = List.copyOf(changes);
+        sentBack = List.copyOf(sentBack);
         limits = List.copyOf(limits);
     }
 }

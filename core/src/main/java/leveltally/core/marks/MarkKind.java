@@ -5,6 +5,7 @@ public enum MarkKind {
     DUPLICATE("possible duplicate"),
     PAID_AHEAD("paid ahead already"),
     CHANGED_PAYEE("address or bank details changed"),
+    SENT_BACK("sent back by the bank"),
     FAR_ABOVE("far above the usual"),
     JUST_UNDER("just under a limit"),
     ONE_TIME("one-time payee"),

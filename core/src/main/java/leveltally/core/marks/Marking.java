@@ -34,6 +34,7 @@ public final class Marking {
         List<Mark> marks = new ArrayList<>(duplicates(asked, known.alike()));
         known.ahead().forEach(one -> marks.add(paidAhead(one)));
         changed(asked, known.changes()).ifPresent(marks::add);
+        sentBack(asked, known.sentBack()).ifPresent(marks::add);
         farAbove(asked, known.past()).ifPresent(marks::add);
         justUnder(asked, known).ifPresent(marks::add);
         if (asked.oneTime()) {
@@ -112,6 +113,18 @@ public final class Marking {
                 key(MarkKind.CHANGED_PAYEE, asked) + " " + last.on(),
                 "The " + last.what() + " of " + asked.payee() + " changed on " + Dates.inWords(last.on()) + ".",
                 List.copyOf(changes)));
+    }
+
+    private static Optional<Mark> sentBack(Asked asked, List<SentBack> all) {
+        return all.stream()
+                .findFirst()
+                .map(last -> new Mark(
+                        MarkKind.SENT_BACK,
+                        key(MarkKind.SENT_BACK, asked) + " " + last.called(),
+                        "The bank sent " + last.called() + " to " + asked.payee() + " back on "
+                                + Dates.inWords(last.on()) + " (" + last.why()
+                                + "), and its bank details are the same as then.",
+                        List.of()));
     }
 
     /** Over three times the median of its last twelve, where at least five are known. */

@@ -34,6 +34,14 @@ public enum PaymentMethod {
         return this != CARD;
     }
 
+    /** The names of those that a file carries. */
+    public static List<String> electronic() {
+        return Arrays.stream(values())
+                .filter(PaymentMethod::isElectronic)
+                .map(PaymentMethod::name)
+                .toList();
+    }
+
     /** The names of those by which cash leaves. */
     public static List<String> movingCash() {
         return Arrays.stream(values())

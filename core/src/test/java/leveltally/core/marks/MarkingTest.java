@@ -36,7 +36,7 @@ class MarkingTest {
     }
 
     private static Known known(List<KnownInvoice> alike, List<PastPayment> past, Money... limits) {
-        return new Known(alike, List.of(), past, List.of(), List.of(), List.of(), List.of(limits));
+        return new Known(alike, List.of(), past, List.of(), List.of(), List.of(), List.of(), List.of(limits));
     }
 
     private static List<MarkKind> kinds(List<Mark> marks) {
@@ -169,6 +169,7 @@ class MarkingTest {
                 List.of(new PastPayment("another payment of this batch", CHECK_DATE, usd("9000.00"))),
                 List.of(),
                 List.of(),
+                List.of(),
                 List.of(usd("10000")));
         assertThat(kinds(Marking.of(asked("9600.00", first), other))).contains(MarkKind.JUST_UNDER);
         assertThat(kinds(Marking.of(asked("10000.01", invoice(9, 1, "x", "2026-10-21", "10000.01")), other)))
@@ -197,7 +198,8 @@ class MarkingTest {
         Fact.Change change = new Fact.Change(
                 "bank details", "IBAN ZZ ••••1111", "IBAN ZZ ••••2222", day("2026-11-05"), "Ines", "Ruth");
         List<Mark> marks = Marking.of(
-                asked("5"), new Known(List.of(), List.of(), PAID, List.of(), List.of(), List.of(change), List.of()));
+                asked("5"),
+                new Known(List.of(), List.of(), PAID, List.of(), List.of(), List.of(change), List.of(), List.of()));
         assertThat(marks).singleElement().satisfies(mark -> {
             assertThat(mark.kind()).isEqualTo(MarkKind.CHANGED_PAYEE);
             assertThat(mark.reason()).isEqualTo("The bank details of Vendor 1 changed on Thu 5 Nov 2026.");
@@ -206,9 +208,30 @@ class MarkingTest {
     }
 
     @Test
+    void whatTheBankSentBackIsSaidOnce() {
+        Known known = new Known(
+                List.of(),
+                List.of(),
+                PAID,
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(
+                        new SentBack("A500002", day("2026-11-09"), "R02: the account is closed"),
+                        new SentBack("A500001", day("2026-11-02"), "R09: the money was not collected yet")),
+                List.of());
+        assertThat(Marking.of(asked("5"), known)).singleElement().satisfies(mark -> {
+            assertThat(mark.kind()).isEqualTo(MarkKind.SENT_BACK);
+            assertThat(mark.reason())
+                    .isEqualTo("The bank sent A500002 to Vendor 1 back on Mon 9 Nov 2026 (R02: the account is closed),"
+                            + " and its bank details are the same as then.");
+        });
+    }
+
+    @Test
     void whatWasPaidAheadAndWaitsIsSaid() {
         KnownInvoice waits = invoice(7, 1, "BDD-2701", "2026-11-09", "500");
-        Known known = new Known(List.of(), List.of(waits), PAID, List.of(), List.of(), List.of(), List.of());
+        Known known = new Known(List.of(), List.of(waits), PAID, List.of(), List.of(), List.of(), List.of(), List.of());
         assertThat(Marking.of(asked("100", invoice(8, 1, "BDD-2701", "2026-11-10", "100")), known))
                 .singleElement()
                 .satisfies(mark -> {

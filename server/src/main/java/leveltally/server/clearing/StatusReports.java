@@ -91,7 +91,11 @@ public class StatusReports {
         by.mayDo(Deed.RECORD_CLEARING);
         Report report = Report.of(content);
         List<Long> sentBack = new ArrayList<>();
-        String said = Objects.requireNonNull(whole.execute(status -> take(by, account, report, sentBack)));
+        String said = Objects.requireNonNull(whole.execute(status -> {
+            // it may be done again from its beginning
+            sentBack.clear();
+            return take(by, account, report, sentBack);
+        }));
         return sentBack.isEmpty()
                 ? said
                 : said + " " + notices.dealtWith(by, sentBack.size(), sentBack).inWords();

@@ -155,7 +155,8 @@ public class Filing {
         }
         Money before = Money.ofMinor(
                 jdbc.sql(
-                                "SELECT COALESCE(SUM(total_minor), 0) FROM bank_file WHERE way_id = ? AND pays_on = ? AND state <> ?")
+                                "SELECT COALESCE(SUM(x.amount_minor), 0) FROM bank_file f JOIN bank_file_item x ON x.file_id = f.id"
+                                        + " AND x.refused_why IS NULL WHERE f.way_id = ? AND f.pays_on = ? AND f.state <> ?")
                         .params(way.id().value(), looked.paysOn(), FileState.REFUSED.name())
                         .query(Long.class)
                         .single(),

@@ -18,14 +18,16 @@ import leveltally.core.marks.KnownInvoice;
 import leveltally.core.marks.Mark;
 import leveltally.core.marks.Marking;
 import leveltally.core.marks.PastPayment;
+import leveltally.core.marks.SentBack;
 import leveltally.core.money.Money;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.TwoPeople;
 import leveltally.core.vendors.VendorId;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Reads what is known about the payees of a batch, in five statements whatever its size, and marks its payments. */
+/** Reads what is known about the payees of a batch, in seven statements whatever its size, and marks its payments. */
 @Component
 public class MarkRows {
     /** What became of an invoice {@code o}, in words. */
@@ -63,6 +65,7 @@ public class MarkRows {
         Map<Long, List<KnownInvoice>> ahead = ahead(batch);
         Map<Long, List<PastPayment>> past = past(batch, today);
         Map<Long, List<Fact.Change>> changes = changes(batch, today);
+        Map<Long, List<SentBack>> sentBack = sentBack(batch);
         Map<Long, List<KnownInvoice>> near = near(batch, limits, paid);
         Map<Long, List<Claim>> byVendor = new HashMap<>();
         claims.values()
@@ -94,6 +97,7 @@ public class MarkRows {
                             .filter(invoice -> own.stream().noneMatch(o -> o.id().equals(invoice.id())))
                             .toList(),
                     changes.getOrDefault(claim.id(), List.of()),
+                    sentBack.getOrDefault(claim.id(), List.of()),
                     limits);
             List<Mark> found = Marking.of(asked, known);
             if (!found.isEmpty()) {
@@ -253,6 +257,33 @@ public class MarkRows {
                                     r.getString("deputy_name")));
                 });
         return changes;
+    }
+
+    /** By claim that goes by file: what came back from its account, while that is the same, the newest first. */
+    private Map<Long, List<SentBack>> sentBack(BatchId batch) {
+        Map<Long, List<SentBack>> sentBack = new HashMap<>();
+        jdbc.sql("""
+                        SELECT c.id, i.called, n.read_on, n.code, n.words FROM claim c
+                        JOIN batch b ON b.id = c.batch_id AND b.method IN (:byFile)
+                        JOIN payment p ON p.vendor_id = c.vendor_id
+                        JOIN bank_notice n ON n.payment_id = p.id AND n.kind = 'RETURNED' AND n.state <> 'CLOSED'
+                        JOIN claim was ON was.id = p.claim_id AND was.remit_to_id = c.remit_to_id
+                        JOIN electronic_item i ON i.payment_id = p.id
+                        WHERE c.batch_id = :batch AND NOT EXISTS (
+                          SELECT 1 FROM vendor_change h WHERE h.remit_to_id = c.remit_to_id AND h.state = 'CONFIRMED'
+                            AND h.decided_at > n.read_at AND h.after_bank_key <> h.before_bank_key)
+                        ORDER BY c.id, n.id DESC
+                        """)
+                .param("batch", batch.value())
+                .param("byFile", PaymentMethod.electronic())
+                .query((ResultSet r) -> {
+                    sentBack.computeIfAbsent(r.getLong("id"), none -> new ArrayList<>())
+                            .add(new SentBack(
+                                    r.getString("called"),
+                                    r.getObject("read_on", LocalDate.class),
+                                    r.getString("code") + ": " + r.getString("words")));
+                });
+        return sentBack;
     }
 
     private static String told(String payee, String address, String bank, boolean bankOnly) {

@@ -4,6 +4,7 @@ import static leveltally.server.App.bean;
 import static leveltally.server.App.ines;
 import static leveltally.server.App.jdbc;
 import static leveltally.server.App.number;
+import static leveltally.server.App.tomas;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -14,15 +15,25 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.electronic.EntryClass;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
+import leveltally.core.marks.Mark;
+import leveltally.core.marks.MarkKind;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Role;
+import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.core.vendors.VendorId;
 import leveltally.server.App;
 import leveltally.server.bankfiles.BankAnswers;
+import leveltally.server.batches.Batches;
+import leveltally.server.batches.Making;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.electronic.Electronic;
 import leveltally.server.electronic.Filing;
+import leveltally.server.marks.MarkRows;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
+import leveltally.server.selection.DueQuestion;
+import leveltally.server.vendors.VendorChanges;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Test;
 
@@ -127,6 +138,43 @@ class NoticesTest {
         assertThat(said(ach(sent.minor(), returned("R16", sent.trace(), sent.minor()))))
                 .startsWith("0 notices dealt with, 1 waits");
         assertThat(waiting(sent.trace())).contains("is reversed already");
+    }
+
+    /** What deserves a look where the same invoice is paid again. */
+    private static List<MarkKind> marksOfAnother(Sent sent) {
+        long invoice = number(
+                "SELECT l.invoice_id FROM claim_line l JOIN payment p ON p.claim_id = l.claim_id WHERE p.id = ?",
+                sent.payment());
+        DueQuestion asked = DueQuestion.of(ACCOUNT.value(), App.CHECK_DATE.toString(), "2000-01-01", null)
+                .by(bean(Batches.class).get(sent.batch()).way())
+                .marked(null, String.valueOf(invoice));
+        BatchId again = bean(Making.class).make(ines(), App.batch("Sent once more", asked));
+        List<MarkKind> kinds = bean(MarkRows.class).of(again, App.TODAY, List.of()).values().stream()
+                .flatMap(List::stream)
+                .map(Mark::kind)
+                .toList();
+        bean(Withdrawing.class).withdraw(ines(), again, App.version(again));
+        return kinds;
+    }
+
+    @Test
+    void aVendorIsMarkedUntilItsAccountIsAnother() {
+        Sent sent = sent(PaymentMethod.ACH, "70.07", true, true);
+        said(ach(sent.minor(), returned("R02", sent.trace(), sent.minor())));
+        assertThat(marksOfAnother(sent)).contains(MarkKind.SENT_BACK);
+        long remitTo = number(
+                "SELECT c.remit_to_id FROM claim c JOIN payment p ON p.claim_id = c.id WHERE p.id = ?", sent.payment());
+        VendorId vendor = new VendorId(number("SELECT vendor_id FROM payment WHERE id = ?", sent.payment()));
+        BankDetails other = Electronic.account();
+        bean(VendorChanges.class)
+                .propose(
+                        tomas(),
+                        vendor,
+                        new VendorChanges.Wanted(
+                                remitTo, "Filed Works", List.of("1 File Lane"), "41001", false, other, "a letter"));
+        assertThat(marksOfAnother(sent)).contains(MarkKind.SENT_BACK);
+        Electronic.confirm(vendor, other);
+        assertThat(marksOfAnother(sent)).contains(MarkKind.CHANGED_PAYEE).doesNotContain(MarkKind.SENT_BACK);
     }
 
     private static String waiting(String names) {

@@ -22,6 +22,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.Callable;
@@ -199,6 +200,20 @@ class FilingTest {
         BatchId second = two(daily);
         assertThatThrownBy(() -> bean(Filing.class).file(ines(), second))
                 .hasMessageContaining("come to 1,305.10 already");
+    }
+
+    @Test
+    void whatTheBankRefusedTakesNoneOfTheDay() {
+        WayId way = way(limited(ach(EntryClass.CCD), "", "", "1700.00", false));
+        long file = bean(Filing.class).file(ines(), two(way)).files().get(0);
+        BatchId second = two(way);
+        assertThatThrownBy(() -> bean(Filing.class).file(ines(), second)).hasMessageContaining("to 1,305.10 already");
+        SaidPayment larger = said(PaymentMethod.ACH, file).stream()
+                .max(Comparator.comparing(SaidPayment::minor))
+                .orElseThrow();
+        bean(BankAnswers.class)
+                .accepted(ines(), file, "", List.of(new RefusedItem(larger.called(), "the account is closed")));
+        assertThat(bean(Filing.class).file(ines(), second).files()).hasSize(1);
     }
 
     @Test
