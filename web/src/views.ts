@@ -31,6 +31,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/bank": () => import("./bankfiles/BankStation").then((m) => m.BankStation),
   "/bank/paid": () => import("./clearing/ClearingPage").then((m) => m.ClearingPage),
   "/bank/told": () => import("./clearing/MovementsPage").then((m) => m.MovementsPage),
+  "/bank/files": () => import("./electronic/PaymentFilesPage").then((m) => m.PaymentFilesPage),
   "/bank/notices": () => import("./clearing/NoticesPage").then((m) => m.NoticesPage),
   "/bank/reconciled": () => import("./clearing/ReconcilePage").then((m) => m.ReconcilePage),
   "/bank/exchange": () => import("./exchange/ExchangePage").then((m) => m.ExchangePage),

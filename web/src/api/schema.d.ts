@@ -3732,6 +3732,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/payment-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["files"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outside/ways": {
         parameters: {
             query?: never;
@@ -7462,6 +7478,14 @@ export interface components {
         ReissueChoices: {
             addresses: components["schemas"]["ReissueChoice"][];
             ways: components["schemas"]["ReissueChoice"][];
+        };
+        ListedFile: {
+            file: components["schemas"]["PaymentFileView"];
+            currency: string;
+            way: string;
+            /** Format: int64 */
+            batch: number;
+            batchName: string;
         };
         ListedOutside: {
             /** Format: int64 */
@@ -14969,6 +14993,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonChangeView"][];
+                };
+            };
+        };
+    };
+    files: {
+        parameters: {
+            query: {
+                account: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedFile"][];
                 };
             };
         };

@@ -47,7 +47,13 @@ export function BankStation() {
       {(data) => {
         const told = data.filter((account) => account.positivePay);
         return told.length === 0 ? (
-          <p className="text-faint p-8">No account is set up for positive pay.</p>
+          <p className="text-faint p-8">
+            No account is set up for positive pay.{" "}
+            <Link className="go" to="/bank/files">
+              Files of payments
+            </Link>{" "}
+            stand by themselves.
+          </p>
         ) : (
           <Bank accounts={told} />
         );
@@ -135,6 +141,9 @@ function Bank({ accounts }: { accounts: Schemas["BankAccountView"][] }) {
             <span className="order-last ml-auto flex gap-4">
               <Link className="go" to={`/bank/exchange?account=${account.id}`}>
                 What travels
+              </Link>
+              <Link className="go" to={`/bank/files?account=${account.id}`}>
+                Files of payments
               </Link>
               <Link className="go" to={`/bank/notices?account=${account.id}`}>
                 What it sent back

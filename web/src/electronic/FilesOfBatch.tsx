@@ -8,7 +8,7 @@ import { Refusal } from "../parts/Refusal";
 import { useDeed } from "../parts/useDeed";
 import type { Filing, PaymentFile } from "./useFiling";
 
-const LOOKS: Record<PaymentFile["state"], string> = {
+export const LOOKS: Record<PaymentFile["state"], string> = {
   MADE: "text-brass",
   ACCEPTED: "text-greentext",
   REFUSED: "text-rust",
@@ -26,7 +26,7 @@ export function FilesOfBatch({ filing }: { filing: Filing }) {
       <ul>
         {filing.files.map((file) => (
           <li key={file.id} className="border-hair border-t py-2">
-            <OneFile file={file} filing={filing} />
+            <OneFile file={file} account={filing.account} currency={filing.currency} />
           </li>
         ))}
       </ul>
@@ -34,7 +34,16 @@ export function FilesOfBatch({ filing }: { filing: Filing }) {
   );
 }
 
-function OneFile({ file, filing }: { file: PaymentFile; filing: Filing }) {
+/** One file: what it comes to, where it stands, and what is said of it. */
+export function OneFile({
+  file,
+  account,
+  currency,
+}: {
+  file: PaymentFile;
+  account: number;
+  currency: string;
+}) {
   const clerk = useSession().roles.includes("CLERK");
   return (
     <>
@@ -47,7 +56,7 @@ function OneFile({ file, filing }: { file: PaymentFile; filing: Filing }) {
           {file.payments} {file.payments === 1 ? "payment" : "payments"}, paid on {longDate(file.paysOn)}
         </span>
         <span>
-          {file.total} {filing.currency}
+          {file.total} {currency}
         </span>
       </div>
       <div className="text-faint text-note">
@@ -63,7 +72,7 @@ function OneFile({ file, filing }: { file: PaymentFile; filing: Filing }) {
       {clerk && (
         <div className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
           <Download file={file} />
-          <Sending file={file} account={filing.account} clerk={clerk} />
+          <Sending file={file} account={account} clerk={clerk} />
           {file.state === "MADE" && (
             <BankSaid
               file={file}
@@ -86,7 +95,9 @@ function Download({ file }: { file: PaymentFile }) {
     {
       done: () => {
         window.location.assign(`/api/bank-files/${file.id}/content`);
-        return queries.invalidateQueries({ queryKey: ["filing"] });
+        return Promise.all(
+          [["filing"], ["payment-files"]].map((queryKey) => queries.invalidateQueries({ queryKey })),
+        );
       },
     },
   );

@@ -24,6 +24,11 @@ export const GROUPS: { title: string; places: Place[] }[] = [
       { to: "/bank/reconciled", title: "Bank and ledger", also: "reconcile reconciliation balance sign" },
       { to: "/bank/told", title: "What the bank told", also: "movements statement lines" },
       {
+        to: "/bank/files",
+        title: "Files of payments",
+        also: "ach pain.001 credit transfers not known handed over",
+      },
+      {
         to: "/bank/notices",
         title: "What the bank sent back",
         also: "returns notification of change status report ach pain.002 refused",

@@ -5,6 +5,7 @@ import static leveltally.server.App.ines;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import leveltally.core.batches.BatchId;
@@ -94,17 +95,31 @@ class ReportsTest {
 
     @Test
     void aMonthSaysWhatKeepsItFromBeingLocked() {
+        Http ruth = Http.signedIn("ruth");
+        BigDecimal before = unposted(ruth);
         BatchId batch = App.approved(App.invoice("Bollard Foundry", "69.00"));
         long run = App.numbered(batch);
-        Http ruth = Http.signedIn("ruth");
         assertThat(ruth.get("/api/reports/closing?on=2026-11-01").body())
-                .contains("it cannot be locked yet", "payments with a number that are not posted", "69.00");
+                .contains("it cannot be locked yet", "payments with a number that are not posted");
+        assertThat(unposted(ruth)).isEqualTo(before.add(new BigDecimal("69.00")));
         App.handOver(run);
         App.answer(batch, App.documents(run), Answer.GOOD, "");
         bean(Posting.class).post(ines(), batch);
         assertThat(ruth.get("/api/reports/closing?on=2026-11-01").body())
                 .contains("checks dated in it that the bank has not paid");
         assertThat(ruth.get("/api/reports/closing?on=1999-01-01").body()).contains("this month is not opened");
+    }
+
+    /** What stands in the way of locking the month, of USD. */
+    private static BigDecimal unposted(Http http) {
+        for (JsonNode line : lines(http, "/api/reports/closing?on=2026-11-01")) {
+            JsonNode cells = line.get("cells");
+            if (cells.get(0).asString().equals("payments with a number that are not posted")
+                    && cells.get(3).asString().equals("USD")) {
+                return new BigDecimal(cells.get(2).asString().replace(",", ""));
+            }
+        }
+        return new BigDecimal("0.00");
     }
 
     /** As of whatever day, what was owed is what the ledger says. */

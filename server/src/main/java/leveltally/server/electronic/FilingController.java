@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.ClaimId;
+import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.bankfiles.FilesByHand;
@@ -18,6 +19,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** Files for the payments of a batch. */
@@ -26,17 +28,21 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Deed.READ)
 class FilingController {
     private static final int MOST = 10_000;
+    private static final int MOST_LISTED = 500;
 
     private final Filing filing;
     private final FilingViews views;
     private final FilesByHand byHand;
     private final TakingOutOfFiles takingOut;
+    private final PaymentFileRows files;
 
-    FilingController(Filing filing, FilingViews views, FilesByHand byHand, TakingOutOfFiles takingOut) {
+    FilingController(
+            Filing filing, FilingViews views, FilesByHand byHand, TakingOutOfFiles takingOut, PaymentFileRows files) {
         this.filing = filing;
         this.views = views;
         this.byHand = byHand;
         this.takingOut = takingOut;
+        this.files = files;
     }
 
     /** @param claims the payments that go now; empty for all that can */
@@ -45,6 +51,13 @@ class FilingController {
     record OutOfFiles(
             @NotEmpty @Size(max = MOST) List<@NotNull Long> claims,
             @NotNull @Size(max = 300) String why) {}
+
+    /** The files of payments of an account: all the bank has not answered, and the newest of the others. */
+    @GetMapping("/payment-files")
+    List<PaymentFileRows.ListedFile> files(Actor by, @RequestParam long account) {
+        by.mayDo(Deed.READ);
+        return files.ofAccount(new BankAccountId(account), MOST_LISTED);
+    }
 
     @GetMapping("/batches/{id}/filing")
     FilingView view(Actor by, @PathVariable long id) {

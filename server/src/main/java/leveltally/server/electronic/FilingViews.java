@@ -1,7 +1,5 @@
 package leveltally.server.electronic;
 
-import java.sql.Timestamp;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -21,11 +19,9 @@ import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
 import leveltally.server.electronic.ElectronicItems.Item;
 import leveltally.server.electronic.FilingView.Step;
-import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -38,7 +34,7 @@ class FilingViews {
     private final ElectronicWays ways;
     private final ElectronicItems items;
     private final FilingLook looks;
-    private final JdbcClient jdbc;
+    private final PaymentFileRows files;
 
     FilingViews(
             Batches batches,
@@ -47,14 +43,14 @@ class FilingViews {
             ElectronicWays ways,
             ElectronicItems items,
             FilingLook looks,
-            JdbcClient jdbc) {
+            PaymentFileRows files) {
         this.batches = batches;
         this.claimRows = claimRows;
         this.accounts = accounts;
         this.ways = ways;
         this.items = items;
         this.looks = looks;
-        this.jdbc = jdbc;
+        this.files = files;
     }
 
     @Transactional(readOnly = true)
@@ -86,7 +82,7 @@ class FilingViews {
                 refused(way, looked),
                 fileable,
                 lines(id, looked),
-                files(id));
+                files.ofBatch(id));
     }
 
     private static List<Money> amounts(FilingLook.Looked looked) {
@@ -142,43 +138,7 @@ class FilingViews {
 
     private Map<Long, Long> serials(BatchId id) {
         Map<Long, Long> serials = new HashMap<>();
-        files(id).forEach(file -> serials.put(file.id(), file.serial()));
+        files.ofBatch(id).forEach(file -> serials.put(file.id(), file.serial()));
         return serials;
-    }
-
-    /** The files that ever carried payments of a batch, the newest first. */
-    private List<FilingView.PaymentFileView> files(BatchId id) {
-        return jdbc.sql("""
-                        SELECT f.id, f.serial, f.file_name, f.made_at, p.name AS made_by, f.items, f.total_minor, f.currency, f.pays_on,
-                          f.state, f.answer_note, g.serial AS follows, h.at AS handed_at, q.name AS handed_by
-                        FROM (SELECT DISTINCT x.file_id FROM payment y JOIN bank_file_item x ON x.payment_id = y.id
-                          WHERE y.batch_id = :batch) d
-                        JOIN bank_file f ON f.id = d.file_id JOIN person p ON p.id = f.made_by
-                        LEFT JOIN bank_file g ON g.id = f.follows_id
-                        LEFT JOIN bank_file_handing h ON h.id = (SELECT MAX(z.id) FROM bank_file_handing z WHERE z.file_id = f.id)
-                        LEFT JOIN person q ON q.id = h.person_id ORDER BY f.id DESC
-                        """)
-                .param("batch", id.value())
-                .query((r, n) -> {
-                    FileState state = FileState.valueOf(r.getString("state"));
-                    Timestamp handed = r.getTimestamp("handed_at");
-                    return new FilingView.PaymentFileView(
-                            r.getLong("id"),
-                            r.getLong("serial"),
-                            r.getString("file_name"),
-                            r.getTimestamp("made_at").toInstant(),
-                            r.getString("made_by"),
-                            r.getInt("items"),
-                            MoneyView.of(r.getLong("total_minor"), r.getString("currency"))
-                                    .text(),
-                            r.getObject("pays_on", LocalDate.class),
-                            state,
-                            state.words(),
-                            r.getString("answer_note"),
-                            r.getObject("follows", Long.class),
-                            handed == null ? null : handed.toInstant(),
-                            r.getString("handed_by"));
-                })
-                .list();
     }
 }

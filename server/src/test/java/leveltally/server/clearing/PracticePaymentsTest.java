@@ -26,16 +26,25 @@ import leveltally.server.posting.Posting;
 import leveltally.server.practice.PracticeDays;
 import leveltally.server.proof.Proof;
 import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
 /** Payments by file at the bank to practise on: it takes them by itself, answers, pays, and sends some back days later. */
 class PracticePaymentsTest {
     private final PracticeDays days = bean(PracticeDays.class);
     private final Incoming incoming = bean(Incoming.class);
-    private LocalDate day = bean(BankHolidays.class).of(account()).onOrAfter(TestBank.nextDay());
+    // one day after the other, also from test to test: the company's day only goes on
+    private static LocalDate day;
+
+    @BeforeAll
+    static void firstDay() {
+        day = bean(BankHolidays.class).of(account()).onOrAfter(TestBank.nextDay());
+    }
 
     @AfterAll
     static void asItWas() {
+        // its statements go on from what this bank told before, not from what other tests read since
+        App.asRoot("DELETE FROM bank_incoming WHERE state = 'WAITING'");
         App.asRoot("DELETE FROM practice_day");
         App.asRoot("DELETE FROM bank_sending");
         assertThat(bean(Proof.class).run().laws())

@@ -203,6 +203,24 @@ class FilingTest {
     }
 
     @Test
+    void whatTheBankHasNotAnsweredIsListedHoweverOldItIs() {
+        BatchId old = two(way(wanted(ach(EntryClass.CCD))));
+        long silent = bean(Filing.class).file(ines(), old).files().get(0);
+        BatchId batch = two(way(wanted(ach(EntryClass.CCD))));
+        long refused = bean(Filing.class).file(ines(), batch).files().get(0);
+        bean(BankAnswers.class).refused(ines(), refused, "unreadable");
+        long again = bean(Filing.class).file(ines(), batch).files().get(0);
+        bean(BankAnswers.class).accepted(ines(), again, "");
+        List<PaymentFileRows.ListedFile> newest = bean(PaymentFileRows.class).ofAccount(App.operations(), 2);
+        assertThat(newest.get(0).file().id()).isEqualTo(again);
+        assertThat(newest.get(0).file().follows())
+                .isEqualTo(newest.get(1).file().serial());
+        assertThat(newest.get(1).file().note()).isEqualTo("unreadable");
+        assertThat(newest.get(0).batch()).isEqualTo(batch.value());
+        assertThat(newest).filteredOn(one -> one.file().id() == silent).singleElement();
+    }
+
+    @Test
     void whatTheBankRefusedTakesNoneOfTheDay() {
         WayId way = way(limited(ach(EntryClass.CCD), "", "", "1700.00", false));
         long file = bean(Filing.class).file(ines(), two(way)).files().get(0);
