@@ -29,7 +29,7 @@ class KilledUndoingTest {
 
     @Test
     void postingUndoingAndAgreeingAreWholeOrNothing() throws Exception {
-        for (int round = 0; round < ROUNDS; round++) {
+        for (int round = 0; Killing.goesOn(round, ROUNDS, killing.broken()); round++) {
             BatchId batch = recorded(round);
             killing.whole(
                     () -> bean(Posting.class).post(ines(), batch),
@@ -65,7 +65,7 @@ class KilledUndoingTest {
     @Test
     void aReissueAndAPrepaymentAreWholeWhereverTheirConnectionBreaks() throws Exception {
         killing.begin();
-        for (int round = 0; round < 6; round++) {
+        for (int round = 0; Killing.goesOn(round, 6, killing.broken()); round++) {
             BatchId first = App.printed(App.invoice("Coaming Timber", (60 + round) + ".00"));
             bean(Posting.class).post(ines(), first);
             PaymentId old = new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", first.value()));

@@ -9,10 +9,13 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.stream.LongStream;
 import leveltally.core.Refusal;
 
 /** Breaks the connections of the application in the middle of deeds. */
 public final class Killing {
+    private static final int MOST = 120;
+
     private final Random random;
     private final int within;
     private int broken;
@@ -25,6 +28,16 @@ public final class Killing {
     public Killing(Random random, int within) {
         this.random = random;
         this.within = within;
+    }
+
+    /**
+     * Whether there is another round: so many at least, and more while too few deeds broke, since a fast machine is done before
+     * its connection breaks.
+     *
+     * @param broken how many broke so far, of each kind that has to
+     */
+    public static boolean goesOn(int round, int least, long... broken) {
+        return round < least || (round < MOST && LongStream.of(broken).anyMatch(one -> one <= 2));
     }
 
     /** How many deeds broke. */

@@ -53,7 +53,7 @@ class KilledTellingTest {
     void aFileIsMadeAndSentWholeOrNotAtAll() throws Exception {
         int brokeMaking = 0;
         long brokeSending = 0;
-        for (int round = 0; round < ROUNDS; round++) {
+        for (int round = 0; Killing.goesOn(round, ROUNDS, brokeMaking, brokeSending); round++) {
             BatchId batch = posted();
             making.begin();
             making.whole(() -> files.make(ines(), operations()), TOLD + batch.value());
