@@ -74,9 +74,10 @@ class UndoneTest {
         DESK.see("its month is closed there");
         DESK.until(
                 "its entries wait again",
+                // 230 of them end with a nought, too
                 () -> !DESK.find(By.cssSelector("[aria-label=Criteria]"))
                         .getText()
-                        .contains("0 entries wait"));
+                        .matches("(?s)(.*\\D)?0 entries wait.*"));
         assertThat(DESK.barriers(new AxeBuilder())).isEmpty();
     }
 
