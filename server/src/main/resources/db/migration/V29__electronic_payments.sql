@@ -168,6 +168,11 @@ BEGIN
       WHERE f.id = OLD.file_id AND (f.state = 'REFUSED' OR x.refused_why IS NOT NULL))) THEN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L12: the payment stands in a file the bank has not refused';
   END IF;
+  -- as it is now, not as it was when this transaction began: somebody may post it meanwhile
+  IF OLD.file_id IS NOT NULL AND NEW.file_id IS NULL AND EXISTS (
+      SELECT 1 FROM payment p WHERE p.id = NEW.payment_id AND p.posted_entry_id IS NOT NULL LOCK IN SHARE MODE) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L12: what is in the ledger is reversed, not taken out of its file';
+  END IF;
 END//
 CREATE TRIGGER payment_item_of_its_file BEFORE INSERT ON bank_file_item FOR EACH ROW FOLLOWS item_of_its_file
 BEGIN
@@ -181,8 +186,10 @@ CREATE TRIGGER payment_of_its_file BEFORE UPDATE ON payment FOR EACH ROW
 BEGIN
   IF OLD.posted_entry_id IS NULL AND NEW.posted_entry_id IS NOT NULL
     AND EXISTS (SELECT 1 FROM batch b JOIN electronic_way w ON w.way_id = b.way_id WHERE b.id = NEW.batch_id)
-    AND NOT EXISTS (SELECT 1 FROM electronic_item i JOIN bank_file f ON f.id = i.file_id AND f.state = 'ACCEPTED'
-      WHERE i.payment_id = NEW.id) THEN
+    AND (NOT EXISTS (SELECT 1 FROM electronic_item i JOIN bank_file f ON f.id = i.file_id AND f.state = 'ACCEPTED'
+      WHERE i.payment_id = NEW.id)
+      -- the bank may refuse it singly meanwhile
+      OR NOT EXISTS (SELECT 1 FROM electronic_item i WHERE i.payment_id = NEW.id AND i.file_id IS NOT NULL LOCK IN SHARE MODE)) THEN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L12: no bank took this payment yet';
   END IF;
   IF NEW.state = 'TAKEN_OUT' AND OLD.state <> NEW.state

@@ -141,7 +141,7 @@ public class ElectronicItems {
     boolean refuse(long file, String called, String why) {
         Long payment = jdbc.sql(
                         "SELECT i.payment_id FROM electronic_item i JOIN payment p ON p.id = i.payment_id AND p.posted_entry_id IS NULL"
-                                + " WHERE i.file_id = ? AND i.called = ?")
+                                + " WHERE i.file_id = ? AND i.called = ? FOR UPDATE")
                 .params(file, called)
                 .query(Long.class)
                 .optional()
@@ -154,6 +154,24 @@ public class ElectronicItems {
                 .param(payment)
                 .update();
         return true;
+    }
+
+    /** Those of these payments that a file carries, which none of them leaves before the transaction ends. */
+    @Transactional
+    List<PaymentId> held(List<PaymentId> payments) {
+        List<PaymentId> held = new ArrayList<>();
+        for (int from = 0; from < payments.size(); from += AT_ONCE) {
+            held.addAll(jdbc.sql("SELECT payment_id FROM electronic_item WHERE payment_id IN (:payments)"
+                            + " AND file_id IS NOT NULL ORDER BY payment_id FOR UPDATE")
+                    .param(
+                            "payments",
+                            payments.subList(from, Math.min(payments.size(), from + AT_ONCE)).stream()
+                                    .map(PaymentId::value)
+                                    .toList())
+                    .query((r, n) -> new PaymentId(r.getLong("payment_id")))
+                    .list());
+        }
+        return held;
     }
 
     /** Payments that files carry; all others are missing. */

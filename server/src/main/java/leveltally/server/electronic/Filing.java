@@ -252,13 +252,13 @@ public class Filing {
                 .orElse(null);
     }
 
-    /** Those of an approved batch's payments that the bank took and the ledger has not. */
-    @Transactional(readOnly = true)
+    /** Those of an approved batch's payments that the bank took and the ledger has not; none is refused singly meanwhile. */
+    @Transactional
     public List<PaymentId> took(BatchId batch) {
-        return items.of(batch).values().stream()
+        return items.held(items.of(batch).values().stream()
                 .filter(item -> !item.posted() && item.answer() == FileState.ACCEPTED)
                 .map(Item::payment)
-                .toList();
+                .toList());
     }
 
     /** How many of these claims are not in the ledger. */

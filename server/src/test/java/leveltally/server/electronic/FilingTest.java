@@ -354,6 +354,35 @@ class FilingTest {
         }
     }
 
+    /** The bank refuses one singly while somebody posts it: it is in the ledger and in its file, or neither. */
+    @Test
+    void whatIsRefusedWhileItIsPostedIsOneOfBoth() throws Exception {
+        WayId way = way(wanted(ach(EntryClass.CCD)));
+        for (int round = 0; round < 12; round++) {
+            BatchId batch = two(way);
+            long file = bean(Filing.class).file(ines(), batch).files().get(0);
+            bean(BankAnswers.class).accepted(ines(), file, "");
+            RefusedItem late =
+                    new RefusedItem(said(PaymentMethod.ACH, file).get(0).called(), "the account is closed");
+            ExecutorService both = Executors.newFixedThreadPool(2);
+            List<Future<String>> doing = both.invokeAll(List.of(
+                    answer("posted", () -> bean(Posting.class).post(ines(), batch)),
+                    answer("refused", () -> bean(BankAnswers.class).refusedAfterwards(tomas(), file, List.of(late)))));
+            both.shutdown();
+            assertThat(doing.get(0).get()).isEqualTo("posted");
+            boolean refused = doing.get(1).get().equals("refused");
+            assertThat(number(
+                            "SELECT COUNT(*) FROM payment p JOIN electronic_item i ON i.payment_id = p.id WHERE p.batch_id = ?"
+                                    + " AND (p.posted_entry_id IS NULL) <> (i.file_id IS NULL)",
+                            batch.value()))
+                    .isZero();
+            assertThat(number(
+                            "SELECT COUNT(*) FROM payment WHERE batch_id = ? AND posted_entry_id IS NOT NULL",
+                            batch.value()))
+                    .isEqualTo(refused ? 1 : 2);
+        }
+    }
+
     private static Callable<String> answer(String words, Runnable deed) {
         return () -> {
             try {
