@@ -8,9 +8,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.stream.IntStream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.electronic.EntryClass;
 import leveltally.core.electronic.FileAgreement;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.people.Actor;
 import leveltally.core.vendors.PaymentMethod;
@@ -62,12 +64,14 @@ class PracticePaymentsTest {
         return incoming.readAll(clerk(), account());
     }
 
-    private BatchId sent(PaymentMethod method, FileAgreement agreement) {
+    /** @param payments more than two where some must be left: of its own accord the bank sends some back, too */
+    private BatchId sent(PaymentMethod method, FileAgreement agreement, int payments) {
         WayId way = Electronic.way(Electronic.wanted(agreement));
         BatchId batch = Electronic.approvedToday(
                 way,
-                App.invoice(Electronic.vendor(method, Electronic.account()), "61.10"),
-                App.invoice(Electronic.vendor(method, Electronic.account()), "62.20"));
+                IntStream.range(0, payments)
+                        .mapToObj(i -> App.invoice(Electronic.vendor(method, Electronic.account()), (61 + i) + ".10"))
+                        .toArray(InvoiceId[]::new));
         bean(Outgoing.class)
                 .send(
                         clerk(),
@@ -91,7 +95,7 @@ class PracticePaymentsTest {
 
     @Test
     void anAchFileIsTakenAndSomeOfItComesBack() {
-        BatchId batch = sent(PaymentMethod.ACH, Electronic.ach(EntryClass.CCD));
+        BatchId batch = sent(PaymentMethod.ACH, Electronic.ach(EntryClass.CCD), 8);
         assertThat(aDay()).anyMatch(one -> one.name().startsWith("answer-ach-") && one.read());
         assertThat(file(batch)).isEqualTo("ACCEPTED");
         assertThat(bean(Posting.class).post(clerk(), batch).waiting()).isZero();
@@ -117,7 +121,7 @@ class PracticePaymentsTest {
     @Test
     void aRefusedFileIsMadeAnewAndTransfersAreReportedOn() {
         days.order(clerk(), account(), Mischief.REFUSE_FILE, true);
-        BatchId batch = sent(PaymentMethod.CREDIT_TRANSFER, Electronic.transfers());
+        BatchId batch = sent(PaymentMethod.CREDIT_TRANSFER, Electronic.transfers(), 2);
         assertThat(aDay())
                 .anyMatch(one -> one.name().startsWith("status-") && one.said().contains("refused file"));
         assertThat(file(batch)).isEqualTo("REFUSED");
