@@ -31,6 +31,7 @@ class ArchitectureTest {
             "payments",
             "checks",
             "outside",
+            "direct",
             "printing",
             "electronic",
             "posting",

@@ -35,6 +35,7 @@ class ArchitectureTest {
             "advice",
             "reports",
             "outside",
+            "direct",
             "bankfiles",
             "electronic",
             "contacts",

@@ -54,7 +54,7 @@ class CompanyTest {
                 .isFalse();
         Http.Answer refused = ruth.post(
                 "/api/company",
-                "{\"name\":\"Marrow Bay Ferries\",\"address\":[\"4 Ropewalk Quay\"],\"graceDays\":0,\"staleDays\":5,\"zone\":\"\",\"firstMonth\":1,\"version\":"
+                "{\"name\":\"Marrow Bay Ferries\",\"address\":[\"4 Ropewalk Quay\"],\"graceDays\":0,\"staleDays\":5,\"zone\":\"\",\"firstMonth\":1,\"oneTimeByTwo\":true,\"version\":"
                         + shown.get("version") + "}");
         assertThat(refused.status()).isEqualTo(422);
         assertThat(refused.body()).contains("staleDays").contains("30 to 730 days");

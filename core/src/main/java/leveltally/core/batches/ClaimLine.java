@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import leveltally.core.Dates;
+import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountLine;
@@ -180,6 +181,16 @@ public sealed interface ClaimLine {
                 throw new IllegalArgumentException("line of " + reference + ": no account to debit");
             }
             mustBePositive(reference, sum(accounts));
+        }
+
+        /** @throws Refusal when the shares are not what is paid */
+        public static Direct paying(Money paid, String reference, List<AccountLine> shares) {
+            Money sum = Money.sum(shares.stream().map(AccountLine::amount).toList(), paid.currency());
+            if (!sum.equals(paid)) {
+                throw Refusal.invalidField(
+                        "typed-said", "said", "The shares come to " + sum + ", and " + paid + " is paid.");
+            }
+            return new Direct(reference, shares);
         }
 
         private static Money sum(List<AccountLine> accounts) {

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param staleDays a check outstanding for longer is stale-dated
  * @param zone of its business day; null where the machine is configured for it
  * @param year how its months are counted
+ * @param oneTimeByTwo whether a second person confirms the address of a payee who is paid once, before it is paid
  */
 public record Company(
         String name,
@@ -20,7 +21,8 @@ public record Company(
         int graceDays,
         int staleDays,
         @Nullable ZoneId zone,
-        FiscalYear year) {
+        FiscalYear year,
+        boolean oneTimeByTwo) {
     /** After how many days a check is stale where nothing else was decided. */
     public static final int USUAL_STALE_DAYS = 180;
 
@@ -33,7 +35,7 @@ public record Company(
 
     /** One whose year begins in January, on the business day of its machine. */
     public Company(String name, List<String> address, int graceDays, int staleDays) {
-        this(name, address, graceDays, staleDays, null, FiscalYear.OF_THE_CALENDAR);
+        this(name, address, graceDays, staleDays, null, FiscalYear.OF_THE_CALENDAR, true);
     }
 
     /**

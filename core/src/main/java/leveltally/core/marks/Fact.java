@@ -3,6 +3,7 @@ package leveltally.core.marks;
 import java.time.LocalDate;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
+import org.jspecify.annotations.Nullable;
 
 /** What a mark rests on, to be shown beside its reason. */
 public sealed interface Fact {
@@ -19,8 +20,14 @@ public sealed interface Fact {
 
     <T> T fold(Cases<T> cases);
 
-    /** The other invoice of a suspected duplicate; {@code where} says what became of it. */
-    record OtherInvoice(InvoiceId id, String payee, String reference, LocalDate date, Money amount, String where)
+    /**
+     * The other invoice of a suspected duplicate.
+     *
+     * @param id null where it was paid without an invoice
+     * @param where what became of it
+     */
+    record OtherInvoice(
+            @Nullable InvoiceId id, String payee, String reference, LocalDate date, Money amount, String where)
             implements Fact {
         @Override
         public <T> T fold(Cases<T> cases) {

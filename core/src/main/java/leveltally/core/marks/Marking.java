@@ -60,14 +60,15 @@ public final class Marking {
             for (KnownInvoice other : alike) {
                 Likeness likeness = Likeness.of(paid.reference(), other.reference());
                 // of two paid here the earlier one tells of both
-                boolean told = other.id().value() < paid.id().value()
-                        && asked.invoices().stream().anyMatch(one -> one.id().equals(other.id()));
-                if (!told && !paid.id().equals(other.id()) && isSuspicious(paid, other, likeness)) {
+                boolean told = other.isBefore(paid)
+                        && asked.invoices().stream().anyMatch(one -> one.key().equals(other.key()));
+                if (!told && !paid.key().equals(other.key()) && isSuspicious(paid, other, likeness)) {
                     marks.add(new Mark(
                             MarkKind.DUPLICATE,
                             "DUPLICATE "
-                                    + Math.min(paid.id().value(), other.id().value()) + " "
-                                    + Math.max(paid.id().value(), other.id().value()),
+                                    + (paid.isBefore(other)
+                                            ? paid.key() + " " + other.key()
+                                            : other.key() + " " + paid.key()),
                             paid.reference() + " may be a duplicate of " + other.reference()
                                     + (paid.vendor().equals(other.vendor()) ? "" : " of " + other.payee())
                                     + ": the same amount, " + paid.amount() + ", and " + likeness.words() + ".",
@@ -81,7 +82,7 @@ public final class Marking {
     private static Mark paidAhead(KnownInvoice one) {
         return new Mark(
                 MarkKind.PAID_AHEAD,
-                MarkKind.PAID_AHEAD.name() + " " + one.id().value(),
+                MarkKind.PAID_AHEAD.name() + " " + one.key(),
                 one.amount() + " was paid ahead of " + one.reference()
                         + " and is matched with nothing yet: this payment would pay as much again.",
                 List.of(other(one)));

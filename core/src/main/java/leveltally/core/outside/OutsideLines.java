@@ -8,7 +8,6 @@ import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.OpenInvoice;
-import leveltally.core.ledger.AccountLine;
 import leveltally.core.money.Money;
 import leveltally.core.terms.PartPayment;
 
@@ -56,21 +55,6 @@ public final class OutsideLines {
             left = left.minus(part);
         }
         return lines;
-    }
-
-    /**
-     * Pays accounts of the ledger, with no invoice.
-     *
-     * @param reference what the line is called
-     * @throws Refusal when their shares are not what was paid
-     */
-    public static ClaimLine direct(Money paid, String reference, List<AccountLine> shares) {
-        Money sum = Money.sum(shares.stream().map(AccountLine::amount).toList(), paid.currency());
-        if (!sum.equals(paid)) {
-            throw Refusal.invalidField(
-                    "outside-said", "said", "The shares come to " + sum + ", and " + paid + " was paid.");
-        }
-        return new ClaimLine.Direct(reference, shares);
     }
 
     /**

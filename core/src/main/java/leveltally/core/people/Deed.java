@@ -27,6 +27,7 @@ public enum Deed {
     BRING_IN_CASH("bring in cash movements", CLERK),
     SET_CASH_FLOOR("set the cash the company keeps", CONTROLLER),
     EDIT_BATCH("make or change a batch", CLERK),
+    KEEP_SCHEDULE("keep what is paid again and again", CLERK, CONTROLLER),
     SEND_BATCH("send a batch for approval", CLERK),
     APPROVE("approve or send back a batch", APPROVER, CONTROLLER),
     SET_ROUTES("propose the routes of approval", CONTROLLER),

@@ -34,12 +34,10 @@ public final class Eligibility {
                     (one, to) -> one.payee().method() == to.method()
                             ? null
                             : one.payee().method().words()),
-            new Named<>(LeftOutReason.NO_ADDRESS, (one, to) -> missing(one, to, Reach.Missing.ADDRESS)),
-            new Named<>(LeftOutReason.NO_BANK_DETAILS, (one, to) -> missing(one, to, Reach.Missing.BANK_DETAILS)),
-            new Named<>(
-                    LeftOutReason.BANK_DETAILS_NOT_CONFIRMED,
-                    (one, to) -> missing(one, to, Reach.Missing.CONFIRMATION)),
-            new Named<>(LeftOutReason.NOT_SET_UP_FOR_ACH, (one, to) -> missing(one, to, Reach.Missing.ROUTING_NUMBER)),
+            missing(Reach.Missing.ADDRESS),
+            missing(Reach.Missing.BANK_DETAILS),
+            missing(Reach.Missing.CONFIRMATION),
+            missing(Reach.Missing.ROUTING_NUMBER),
             new Named<>(
                     LeftOutReason.DATED_AFTER_CHECK_DATE,
                     (one, to) -> datedAfter(one.invoice().invoiceDate(), to)),
@@ -87,14 +85,16 @@ public final class Eligibility {
                 : open.currency().getCurrencyCode();
     }
 
-    private static @Nullable String missing(Candidate one, Criteria criteria, Reach.Missing what) {
-        return one.payee()
-                        .reach()
-                        .missingFor(criteria.method())
-                        .filter(what::equals)
-                        .isPresent()
-                ? ""
-                : null;
+    private static Named<Candidate> missing(Reach.Missing what) {
+        return new Named<>(
+                LeftOutReason.of(what),
+                (one, to) -> one.payee()
+                                .reach()
+                                .missingFor(to.method())
+                                .filter(what::equals)
+                                .isPresent()
+                        ? ""
+                        : null);
     }
 
     private static @Nullable String datedAfter(LocalDate dated, Criteria criteria) {

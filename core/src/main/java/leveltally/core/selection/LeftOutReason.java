@@ -1,5 +1,7 @@
 package leveltally.core.selection;
 
+import leveltally.core.vendors.Reach;
+
 /** Why the criteria looked at an invoice and did not take it; the first that applies, in this order. */
 public enum LeftOutReason {
     HELD_INVOICE("held invoice", "A clerk or a controller can release the hold on the vendor's page."),
@@ -28,6 +30,16 @@ public enum LeftOutReason {
     LeftOutReason(String words, String wayOut) {
         this.words = words;
         this.wayOut = wayOut;
+    }
+
+    /** The reason for what a payee lacks. */
+    public static LeftOutReason of(Reach.Missing missing) {
+        return switch (missing) {
+            case ADDRESS -> NO_ADDRESS;
+            case BANK_DETAILS -> NO_BANK_DETAILS;
+            case CONFIRMATION -> BANK_DETAILS_NOT_CONFIRMED;
+            case ROUTING_NUMBER -> NOT_SET_UP_FOR_ACH;
+        };
     }
 
     public String words() {

@@ -10,6 +10,18 @@ public final class TwoPeople {
 
     private TwoPeople() {}
 
+    /**
+     * Whether a second person has to confirm a payee's address before a payment goes there. Bank details always take two; the
+     * address of somebody who is paid once and by check takes them where the company asks for it, for whoever approves the
+     * payment sees it, and is somebody else.
+     *
+     * @param oneTime the payee is paid once
+     * @param asked the company asks for two people there, too
+     */
+    public static boolean mustAgree(PaymentMethod by, boolean oneTime, boolean asked) {
+        return asked || !oneTime || by != PaymentMethod.CHECK;
+    }
+
     /** @throws Refusal when the person who proposed a change would decide on it as well */
     public static void check(PersonId proposer, PersonId decider) {
         if (proposer.equals(decider)) {

@@ -28,7 +28,14 @@ class MarkingTest {
 
     private static KnownInvoice invoice(long id, long vendor, String reference, String date, String amount) {
         return new KnownInvoice(
-                new InvoiceId(id), new VendorId(vendor), "Vendor " + vendor, reference, day(date), usd(amount), "open");
+                new InvoiceId(id),
+                0,
+                new VendorId(vendor),
+                "Vendor " + vendor,
+                reference,
+                day(date),
+                usd(amount),
+                "open");
     }
 
     private static Asked asked(String amount, KnownInvoice... invoices) {

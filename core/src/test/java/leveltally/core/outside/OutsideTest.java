@@ -11,13 +11,10 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
-import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.checks.NumberRange;
 import leveltally.core.invoices.OpenInvoice;
-import leveltally.core.ledger.AccountId;
-import leveltally.core.ledger.AccountLine;
 import leveltally.core.money.Money;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -25,8 +22,6 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class OutsideTest {
-    private static final Set<String> ACCOUNTS = Set.of("5100", "5200");
-
     @ParameterizedTest(name = "{0} of {1}{2}: {3}")
     @CsvSource({
         "101, H-, 101, 101",
@@ -64,37 +59,6 @@ class OutsideTest {
     }
 
     @Test
-    void whatIsSaidNamesInvoicesOrAccounts() {
-        assertThat(Said.read("  ", ACCOUNTS::contains)).isEqualTo(new Said.Nothing());
-        assertThat(Said.read("PR-7741, PR-7742;", ACCOUNTS::contains))
-                .isEqualTo(new Said.Invoices(List.of("PR-7741", "PR-7742")));
-        assertThat(Said.read("5100", ACCOUNTS::contains))
-                .isEqualTo(new Said.Accounts(List.of(new Said.Share("5100", "", null))));
-        assertThat(Said.read("5100/PIER 1,700.00; 5200 525.00", ACCOUNTS::contains))
-                .isEqualTo(new Said.Accounts(
-                        List.of(new Said.Share("5100", "PIER", "1,700.00"), new Said.Share("5200", "", "525.00"))));
-        // a reference that begins like an account is a reference
-        assertThat(Said.read("5100-A", ACCOUNTS::contains)).isEqualTo(new Said.Invoices(List.of("5100-A")));
-        assertThatThrownBy(() -> Said.read("5100 700.00; PR-7741", ACCOUNTS::contains))
-                .hasMessageContaining("no account with its share");
-        assertThatThrownBy(() -> Said.read(" ; ,", ACCOUNTS::contains)).isInstanceOf(Refusal.class);
-    }
-
-    @Test
-    void whatWasPaidAheadNamesTheReferenceItsInvoiceWillCarry() {
-        assertThat(Said.read("ahead PO 118", ACCOUNTS::contains)).isEqualTo(new Said.Ahead("PO 118", null));
-        assertThat(Said.read(" Ahead  PO-118 from 2026-12-15 ", ACCOUNTS::contains))
-                .isEqualTo(new Said.Ahead("PO-118", day("2026-12-15")));
-        // a reference that begins so is a reference
-        assertThat(Said.read("AHEAD-7", ACCOUNTS::contains)).isEqualTo(new Said.Invoices(List.of("AHEAD-7")));
-        assertThatThrownBy(() -> Said.read("ahead", ACCOUNTS::contains)).hasMessageContaining("by the reference");
-        assertThatThrownBy(() -> Said.read("ahead from 2026-12-15", ACCOUNTS::contains))
-                .hasMessageContaining("by the reference");
-        assertThatThrownBy(() -> Said.read("ahead PO-118 from December", ACCOUNTS::contains))
-                .hasMessageContaining("“December” is no day");
-    }
-
-    @Test
     void thePaidAmountIsAFactAndTheDiscountThatLivedCounts() {
         OpenInvoice living = invoice(1, "1000.00", "2026-11-01", "2026-12-01", "2", "2026-11-11");
         OpenInvoice plain = invoice(2, "500.00", "2026-11-01", "2026-11-20", "0", null);
@@ -128,16 +92,6 @@ class OutsideTest {
                 .isEqualTo(same);
         assertThatThrownBy(() -> OutsideLines.toldBy(usd("3.00"), List.of(living, same), day("2026-11-12"), 0))
                 .hasMessageContaining("No open invoice");
-    }
-
-    @Test
-    void sharesOfAccountsComeToWhatWasPaid() {
-        List<AccountLine> shares = List.of(
-                new AccountLine(new AccountId(1), "PIER", usd("7.00")),
-                new AccountLine(new AccountId(2), "", usd("5.25")));
-        assertThat(OutsideLines.direct(usd("12.25"), "FT 1", shares).cash()).isEqualTo(usd("12.25"));
-        assertThatThrownBy(() -> OutsideLines.direct(usd("12.26"), "FT 1", shares))
-                .hasMessageContaining("The shares come to");
     }
 
     /** Whatever was paid, no cent is made or lost, and no invoice is settled beyond what it owes. */

@@ -88,7 +88,9 @@ public class AboutBatch {
             }
         }
         if (!batch.checkDate.equals(wanted.checkDate())) {
-            Edits.mustNotBeKept(batch);
+            if (batch.purpose != Purpose.DIRECT) {
+                Edits.mustNotBeKept(batch);
+            }
             what.add("check date " + Dates.inWords(wanted.checkDate()));
             checkDate(by, batch, Criteria.checkDate(wanted.checkDate(), by.today()));
         }
@@ -104,6 +106,12 @@ public class AboutBatch {
         batch.checkDate = day;
         if (batch.nextRun != null && !batch.nextRun.isAfter(day)) {
             batch.nextRun = null;
+        }
+        if (batch.purpose == Purpose.DIRECT) {
+            // no amount of it hangs on the day
+            long same = claimRows.amountMinor(batch.id);
+            batches.changed(by, batch, "another check date, " + Dates.inWords(day), same);
+            return;
         }
         Draft draft = rows.draft(batch.id);
         List<InvoiceId> named =

@@ -5,6 +5,7 @@ import jakarta.persistence.LockModeType;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.Locale;
 import java.util.Map;
@@ -172,6 +173,17 @@ public class Batches {
     @Transactional
     public void addHand(BatchId id, Actor by) {
         addHand(row(id), by);
+    }
+
+    /** The same for others whose work went into it. */
+    @Transactional
+    public void addHands(BatchId id, Collection<PersonId> people) {
+        for (PersonId person : people) {
+            jdbc.sql("INSERT IGNORE INTO batch_hand (batch_id, person_id) VALUES (:batch, :person)")
+                    .param("batch", id.value())
+                    .param("person", person.value())
+                    .update();
+        }
     }
 
     private String amount(BatchEntity batch, long minor) {

@@ -24,7 +24,9 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountLine;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.RemitTo;
+import leveltally.core.vendors.TwoPeople;
 import leveltally.core.vendors.VendorId;
+import leveltally.server.company.Companies;
 import leveltally.server.vendors.Place;
 import leveltally.server.vendors.Vendors;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -37,8 +39,10 @@ public class ClaimRows {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final Vendors vendors;
+    private final Companies companies;
 
-    ClaimRows(EntityManager entities, JdbcClient jdbc, Vendors vendors) {
+    ClaimRows(EntityManager entities, JdbcClient jdbc, Vendors vendors, Companies companies) {
+        this.companies = companies;
         this.entities = entities;
         this.jdbc = jdbc;
         this.vendors = vendors;
@@ -57,6 +61,7 @@ public class ClaimRows {
         BatchEntity batch = entities.find(BatchEntity.class, id.value());
         Map<Long, Long> firstEntries = firstEntries(id);
         Set<String> waiting = new TreeSet<>();
+        boolean byTwo = companies.company().oneTimeByTwo();
         for (ClaimEntity claim : claims) {
             Place place = places.get(claim.remitToId);
             claim.payee = place.remitTo().payee();
@@ -65,7 +70,9 @@ public class ClaimRows {
             claim.bankKey = place.remitTo().bankKey();
             claim.bankMask = place.bankMask();
             claim.orderKey = batch.claimOrder.key(claim.placed(firstEntries.getOrDefault(claim.id, claim.id)));
-            if (!place.inForce() && !batch.purpose.isAfterTheFact()) {
+            if (!place.inForce()
+                    && !batch.purpose.isAfterTheFact()
+                    && TwoPeople.mustAgree(batch.method, place.oneTime(), byTwo)) {
                 waiting.add(claim.payee);
             }
         }

@@ -73,6 +73,11 @@ class Edits {
                     "This batch records payments that were made elsewhere. Change what is recorded on its own page, where it"
                             + " was entered.");
         }
+        if (batch.purpose == Purpose.DIRECT) {
+            throw Refusal.conflict(
+                    "direct-stands",
+                    "This batch pays what was typed without an invoice. Change that on its own page, where it was typed.");
+        }
         if (batch.purpose == Purpose.REISSUE) {
             throw Refusal.conflict(
                     "reissue-stands",

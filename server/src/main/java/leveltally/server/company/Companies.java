@@ -148,13 +148,15 @@ public class Companies {
         row.staleDays = wanted.staleDays();
         row.zone = wanted.zone() == null ? null : wanted.zone().getId();
         row.firstMonth = wanted.year().first().getValue();
+        row.oneTimeByTwo = wanted.oneTimeByTwo();
     }
 
     private static String words(Company company) {
         return company.name() + ", " + String.join(", ", company.address()) + ", grace days " + company.graceDays()
                 + ", stale after " + company.staleDays() + " days, zone "
                 + (company.zone() == null ? "of the machine" : company.zone().getId()) + ", year from "
-                + company.year().first().getDisplayName(TextStyle.FULL, Locale.ENGLISH);
+                + company.year().first().getDisplayName(TextStyle.FULL, Locale.ENGLISH)
+                + ", payees paid once by " + (company.oneTimeByTwo() ? "two" : "one");
     }
 
     private static Company view(CompanyEntity row) {
@@ -164,6 +166,7 @@ public class Companies {
                 row.graceDays,
                 row.staleDays,
                 row.zone == null ? null : ZoneId.of(row.zone),
-                FiscalYear.beginning(row.firstMonth));
+                FiscalYear.beginning(row.firstMonth),
+                row.oneTimeByTwo);
     }
 }

@@ -39,6 +39,7 @@ class CompanyController {
             int staleDays,
             String zone,
             int firstMonth,
+            boolean oneTimeByTwo,
             long version,
             boolean mayChange,
             @Nullable LogoView logo) {}
@@ -61,6 +62,7 @@ class CompanyController {
             int staleDays,
             @NotNull @Size(max = 60) String zone,
             int firstMonth,
+            boolean oneTimeByTwo,
             long version) {}
 
     @GetMapping
@@ -70,7 +72,8 @@ class CompanyController {
         boolean mayChange = Deed.SET_COMPANY.allowedTo(by.roles());
         Company company = seen.company();
         return company == null
-                ? new CompanyView("", List.of(), 0, Company.USUAL_STALE_DAYS, "", 1, seen.version(), mayChange, null)
+                ? new CompanyView(
+                        "", List.of(), 0, Company.USUAL_STALE_DAYS, "", 1, true, seen.version(), mayChange, null)
                 : new CompanyView(
                         company.name(),
                         company.address(),
@@ -78,6 +81,7 @@ class CompanyController {
                         company.staleDays(),
                         company.zone() == null ? "" : company.zone().getId(),
                         company.year().first().getValue(),
+                        company.oneTimeByTwo(),
                         seen.version(),
                         mayChange,
                         logo());
@@ -94,7 +98,8 @@ class CompanyController {
                         wanted.graceDays(),
                         wanted.staleDays(),
                         Company.zone(wanted.zone()),
-                        FiscalYear.beginning(wanted.firstMonth())),
+                        FiscalYear.beginning(wanted.firstMonth()),
+                        wanted.oneTimeByTwo()),
                 wanted.version());
         return company(by);
     }

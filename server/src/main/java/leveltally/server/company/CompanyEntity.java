@@ -21,6 +21,7 @@ class CompanyEntity {
     String zone;
 
     int firstMonth;
+    boolean oneTimeByTwo;
 
     @Nullable
     Long logoId;

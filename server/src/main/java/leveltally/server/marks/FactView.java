@@ -33,7 +33,7 @@ public record FactView(
                 return new FactView(
                         "OTHER_INVOICE",
                         other.reference(),
-                        other.id().value(),
+                        other.id() == null ? null : other.id().value(),
                         other.date(),
                         other.amount().toString(),
                         other.payee() + ", " + other.where(),

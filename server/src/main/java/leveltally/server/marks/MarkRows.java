@@ -8,8 +8,11 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import leveltally.core.batches.BatchId;
+import leveltally.core.batches.BatchState;
 import leveltally.core.batches.ClaimId;
+import leveltally.core.batches.ClaimLine;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.marks.Asked;
 import leveltally.core.marks.Fact;
@@ -27,7 +30,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Reads what is known about the payees of a batch, in seven statements whatever its size, and marks its payments. */
+/** Reads what is known about the payees of a batch, in eight statements whatever its size, and marks its payments. */
 @Component
 public class MarkRows {
     /** What became of an invoice {@code o}, in words. */
@@ -42,6 +45,9 @@ public class MarkRows {
                 WHERE s.invoice_id = o.id AND s.kind = 'CASH' ORDER BY s.id DESC LIMIT 1),
               CASE WHEN o.open_minor > 0 THEN 'open' ELSE 'settled' END) AS where_it_is
             """;
+
+    /** The kinds of lines that could be paid twice. */
+    private static final List<String> COMPARED = List.of(ClaimLine.Kind.INVOICE.name(), ClaimLine.Kind.DIRECT.name());
 
     private final JdbcClient jdbc;
 
@@ -61,7 +67,8 @@ public class MarkRows {
     public Map<ClaimId, List<Mark>> of(BatchId batch, LocalDate today, List<Money> limits) {
         Map<Long, Claim> claims = new LinkedHashMap<>();
         Map<Long, List<KnownInvoice>> paid = lines(batch, claims);
-        Map<Long, List<KnownInvoice>> alike = alike(batch);
+        Map<String, List<KnownInvoice>> alike = alike(batch);
+        Map<String, List<KnownInvoice>> withoutInvoice = withoutInvoice(batch);
         Map<Long, List<KnownInvoice>> ahead = ahead(batch);
         Map<Long, List<PastPayment>> past = past(batch, today);
         Map<Long, List<Fact.Change>> changes = changes(batch, today);
@@ -87,14 +94,17 @@ public class MarkRows {
                     .toList();
             Known known = new Known(
                     own.stream()
-                            .flatMap(invoice -> alike.getOrDefault(invoice.id().value(), List.of()).stream())
+                            .flatMap(paying -> Stream.concat(
+                                    alike.getOrDefault(paying.key(), List.of()).stream(),
+                                    withoutInvoice.getOrDefault(paying.key(), List.of()).stream()))
                             .distinct()
                             .toList(),
                     ahead.getOrDefault(claim.id(), List.of()),
                     past.getOrDefault(claim.vendor(), List.of()),
                     others,
                     near.getOrDefault(claim.vendor(), List.of()).stream()
-                            .filter(invoice -> own.stream().noneMatch(o -> o.id().equals(invoice.id())))
+                            .filter(invoice ->
+                                    own.stream().noneMatch(o -> o.key().equals(invoice.key())))
                             .toList(),
                     changes.getOrDefault(claim.id(), List.of()),
                     sentBack.getOrDefault(claim.id(), List.of()),
@@ -110,12 +120,15 @@ public class MarkRows {
     private Map<Long, List<KnownInvoice>> lines(BatchId batch, Map<Long, Claim> claims) {
         Map<Long, List<KnownInvoice>> paid = new HashMap<>();
         jdbc.sql("""
-                        SELECT i.id, i.vendor_id, v.name, i.reference, i.invoice_date, i.amount_minor, i.currency, '' AS where_it_is,
+                        SELECT i.id, l.id AS line_id, c.vendor_id, v.name, COALESCE(i.reference, l.reference) AS reference,
+                          COALESCE(i.invoice_date, b.check_date) AS invoice_date,
+                          COALESCE(i.amount_minor, l.gross_minor) AS amount_minor, c.currency, '' AS where_it_is,
                           c.id AS claim_id, c.payee, v.one_time, c.amount_minor AS claim_minor, b.check_date
                         FROM claim c JOIN batch b ON b.id = c.batch_id JOIN vendor v ON v.id = c.vendor_id
-                        JOIN claim_line l ON l.claim_id = c.id AND l.kind = 'INVOICE' JOIN invoice i ON i.id = l.invoice_id
-                        WHERE c.batch_id = :batch ORDER BY c.id, i.id
-                        """).param("batch", batch.value()).query((ResultSet r) -> {
+                        LEFT JOIN claim_line l ON l.claim_id = c.id AND l.kind IN (:compared)
+                        LEFT JOIN invoice i ON i.id = l.invoice_id
+                        WHERE c.batch_id = :batch ORDER BY c.id, i.id, l.id
+                        """).param("batch", batch.value()).param("compared", COMPARED).query((ResultSet r) -> {
             long claim = r.getLong("claim_id");
             if (!claims.containsKey(claim)) {
                 Money amount = Money.ofMinor(r.getLong("claim_minor"), r.getString("currency"));
@@ -130,14 +143,16 @@ public class MarkRows {
                                 r.getObject("check_date", LocalDate.class)));
                 paid.put(claim, new ArrayList<>());
             }
-            paid.get(claim).add(invoice(r));
+            if (r.getString("reference") != null) {
+                paid.get(claim).add(invoice(r));
+            }
         });
         return paid;
     }
 
     /** By invoice paid here: others of the same amount, of the same vendor or of one at the same address or account. */
-    private Map<Long, List<KnownInvoice>> alike(BatchId batch) {
-        Map<Long, List<KnownInvoice>> alike = new HashMap<>();
+    private Map<String, List<KnownInvoice>> alike(BatchId batch) {
+        Map<String, List<KnownInvoice>> alike = new HashMap<>();
         jdbc.sql("""
                         SELECT p.id AS paid_id, o.id, o.vendor_id, ov.name, o.reference, o.invoice_date, o.amount_minor, o.currency,
                         """ + WHERE_IT_IS + """
@@ -160,9 +175,56 @@ public class MarkRows {
                           AND o.invoice_date BETWEEN p.invoice_date - INTERVAL 365 DAY AND p.invoice_date + INTERVAL 365 DAY
                         JOIN vendor ov ON ov.id = o.vendor_id ORDER BY p.id, o.id
                         """).param("batch", batch.value()).query((ResultSet r) -> {
-            alike.computeIfAbsent(r.getLong("paid_id"), none -> new ArrayList<>())
+            alike.computeIfAbsent(r.getString("paid_id"), none -> new ArrayList<>())
                     .add(invoice(r));
         });
+        return alike;
+    }
+
+    /**
+     * By what is paid here: payments of the same amount to the same vendor that had no invoice, and for what has none here the
+     * vendor's invoices. The days of one schedule are no duplicates of each other.
+     */
+    private Map<String, List<KnownInvoice>> withoutInvoice(BatchId batch) {
+        Map<String, List<KnownInvoice>> alike = new HashMap<>();
+        jdbc.sql("""
+                        SELECT l.invoice_id AS paid_invoice, l.id AS paid_line, CAST(NULL AS SIGNED) AS id, o.id AS line_id, c.vendor_id,
+                          oc.payee AS name, o.reference, ob.check_date AS invoice_date, o.gross_minor AS amount_minor,
+                          o.currency, CONCAT('in batch “', ob.name, '”') AS where_it_is
+                        FROM claim c JOIN batch b ON b.id = c.batch_id
+                        JOIN claim_line l ON l.claim_id = c.id AND l.kind IN (:compared)
+                        LEFT JOIN invoice i ON i.id = l.invoice_id
+                        JOIN standing_claim oc ON oc.vendor_id = c.vendor_id AND oc.currency = c.currency
+                        JOIN batch ob ON ob.id = oc.batch_id AND ob.state IN (:standing)
+                        LEFT JOIN payment y ON y.claim_id = oc.id
+                        JOIN claim_line o ON o.claim_id = oc.id AND o.kind = :direct AND o.id <> l.id
+                          AND o.gross_minor = COALESCE(i.amount_minor, l.gross_minor)
+                        LEFT JOIN direct_entry d ON d.claim_id = c.id LEFT JOIN direct_entry od ON od.claim_id = oc.id
+                        WHERE c.batch_id = :batch AND y.undone_entry_id IS NULL
+                          AND NOT COALESCE(d.schedule_id = od.schedule_id, FALSE)
+                        UNION ALL
+                        SELECT NULL, l.id, i.id, NULL, c.vendor_id, c.payee, i.reference, i.invoice_date, i.amount_minor, i.currency,
+                        """ + WHERE_IT_IS.replace("o.", "i.") + """
+                        FROM claim c JOIN claim_line l ON l.claim_id = c.id AND l.kind = :direct
+                        JOIN invoice i ON i.vendor_id = c.vendor_id AND i.cancelled_on IS NULL AND i.kind = 'INVOICE'
+                          AND i.amount_minor = l.gross_minor AND i.currency = l.currency
+                        WHERE c.batch_id = :batch ORDER BY paid_line, line_id, id
+                        """)
+                .param("batch", batch.value())
+                .param("compared", COMPARED)
+                .param("direct", ClaimLine.Kind.DIRECT.name())
+                .param(
+                        "standing",
+                        Stream.concat(BatchState.live().stream(), Stream.of(BatchState.POSTED))
+                                .map(BatchState::name)
+                                .distinct()
+                                .toList())
+                .query((ResultSet r) -> {
+                    String key = r.getObject("paid_invoice") == null
+                            ? "line " + r.getLong("paid_line")
+                            : String.valueOf(r.getLong("paid_invoice"));
+                    alike.computeIfAbsent(key, none -> new ArrayList<>()).add(invoice(r));
+                });
         return alike;
     }
 
@@ -185,8 +247,10 @@ public class MarkRows {
     }
 
     private static KnownInvoice invoice(ResultSet r) throws SQLException {
+        Long id = r.getObject("id", Long.class);
         return new KnownInvoice(
-                new InvoiceId(r.getLong("id")),
+                id == null ? null : new InvoiceId(id),
+                id == null ? r.getLong("line_id") : 0,
                 new VendorId(r.getLong("vendor_id")),
                 r.getString("name"),
                 r.getString("reference"),
@@ -306,6 +370,9 @@ public class MarkRows {
                 .map(KnownInvoice::date)
                 .sorted()
                 .toList();
+        if (dates.isEmpty()) {
+            return near;
+        }
         jdbc.sql("""
                         SELECT o.id, o.vendor_id, v.name, o.reference, o.invoice_date, o.amount_minor, o.currency, '' AS where_it_is
                         FROM invoice o JOIN vendor v ON v.id = o.vendor_id

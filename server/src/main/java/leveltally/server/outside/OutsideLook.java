@@ -10,21 +10,18 @@ import java.util.Set;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimLine;
+import leveltally.core.batches.Said;
 import leveltally.core.checks.NumberState;
 import leveltally.core.checks.Tray;
 import leveltally.core.invoices.OpenInvoice;
-import leveltally.core.ledger.AccountId;
-import leveltally.core.ledger.AccountKind;
-import leveltally.core.ledger.AccountLine;
-import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.ledger.Period;
 import leveltally.core.money.Money;
 import leveltally.core.outside.OutsideDay;
 import leveltally.core.outside.OutsideLines;
 import leveltally.core.outside.OutsideNumber;
-import leveltally.core.outside.Said;
 import leveltally.core.vendors.VendorId;
-import leveltally.server.batches.OutsideBatches;
+import leveltally.server.batches.TypedBatches;
+import leveltally.server.batches.TypedLines;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.invoices.OpenItems;
 import leveltally.server.invoices.Prepayments;
@@ -86,7 +83,7 @@ class OutsideLook {
                 throw Refusal.invalidField("outside-amount", "amount", "Something above zero was paid.");
             }
             List<ClaimLine> lines = lines(row, number, vendor, paid, paidOn, ledgerDate, read, above);
-            OutsideBatches.Paid claim = new OutsideBatches.Paid(
+            TypedBatches.Paid claim = new TypedBatches.Paid(
                     vendor.id(), read.remitTos().get(vendor.id().value()), lines);
             return new OutsideSeen(
                     row, number, ledgerDate, of, payee, amount, claim, says(number, paidOn, ledgerDate, read), null);
@@ -160,12 +157,12 @@ class OutsideLook {
             LocalDate ledgerDate,
             OutsideReads.Read read,
             Above above) {
-        Said said = Said.read(row.said(), read.accounts()::containsKey);
+        Said said = Said.read(row.said(), read.lines().accounts()::containsKey);
         if (said instanceof Said.Accounts direct) {
-            return List.of(OutsideLines.direct(paid, number, shares(direct, paid, ledgerDate, read)));
+            return List.of(TypedLines.direct(direct, number, paid, ledgerDate, read.lines()));
         }
         if (said instanceof Said.Ahead ahead) {
-            return List.of(ahead(ahead, vendor, paid, read, above.ahead()));
+            return List.of(TypedLines.ahead(ahead, vendor.id(), paid, read.lines(), above.ahead()));
         }
         List<OpenInvoice> wanted = said instanceof Said.Invoices named
                 ? named.references().stream()
@@ -185,29 +182,6 @@ class OutsideLook {
         return lines;
     }
 
-    private static ClaimLine ahead(
-            Said.Ahead said, Vendors.Called vendor, Money paid, OutsideReads.Read read, Set<Prepayments.Named> above) {
-        AccountId account = read.ahead();
-        if (account == null) {
-            throw said(
-                    "The ledger has no account for prepayments yet. A controller or an administrator says which one it is,"
-                            + " on the ledger's page of accounts.");
-        }
-        boolean here = read.named().stream()
-                .anyMatch(one -> one.vendor().equals(vendor.id())
-                        && one.invoice().reference().equalsIgnoreCase(said.reference()));
-        if (here) {
-            throw said("The invoice " + said.reference() + " is here already, so nothing is paid ahead of it. Type its"
-                    + " reference alone.");
-        }
-        Prepayments.Named named = Prepayments.Named.of(vendor.id(), said.reference());
-        if (read.prepaid().contains(named) || !above.add(named)) {
-            throw said("Something paid ahead of " + said.reference()
-                    + " stands already. Give this one a reference of its own.");
-        }
-        return new ClaimLine.Prepayment(said.reference(), account, paid, said.usableFrom());
-    }
-
     private static List<OpenInvoice> fitting(Vendors.Called vendor, OutsideReads.Read read, Set<Long> settled) {
         return read.fitting().stream()
                 .filter(one -> one.vendor().equals(vendor.id()))
@@ -218,7 +192,7 @@ class OutsideLook {
     }
 
     private static OpenInvoice named(String reference, Vendors.Called vendor, OutsideReads.Read read) {
-        return read.named().stream()
+        return read.lines().owed().stream()
                 .filter(one -> one.vendor().equals(vendor.id()))
                 .map(OpenItems.OwedTo::invoice)
                 .filter(one -> one.reference().equalsIgnoreCase(reference))
@@ -237,31 +211,6 @@ class OutsideLook {
             throw said(invoice.reference() + " is not in the ledger, or not open, on " + Dates.inWords(ledgerDate)
                     + ", so it cannot be paid then.");
         }
-    }
-
-    private static List<AccountLine> shares(
-            Said.Accounts direct, Money paid, LocalDate ledgerDate, OutsideReads.Read read) {
-        List<AccountLine> lines = new ArrayList<>();
-        for (Said.Share share : direct.shares()) {
-            LedgerAccount account = read.accounts().get(share.code());
-            AccountKind kind = account.facts().kind();
-            if (kind == AccountKind.CASH || kind == AccountKind.PAYABLES) {
-                throw said(account.inWords() + " is an account of "
-                        + (kind == AccountKind.CASH ? "cash" : "what is owed")
-                        + ". Name the expense it was, or the invoices.");
-            }
-            if (account.id().equals(read.ahead())) {
-                throw said(account.inWords() + " takes what is paid ahead. Say ahead of which invoice: ahead PO-118.");
-            }
-            account.mustTake(ledgerDate);
-            String typed = share.amount();
-            if (typed == null && direct.shares().size() > 1) {
-                throw said("Say how much of it is for " + account.inWords() + ".");
-            }
-            Money amount = typed == null ? paid : Money.typed(typed, paid.currency(), "said");
-            lines.add(new AccountLine(account.id(), share.job(), amount));
-        }
-        return lines;
     }
 
     private static Refusal said(String sentence) {

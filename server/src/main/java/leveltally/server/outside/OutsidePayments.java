@@ -14,6 +14,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
+import leveltally.core.batches.Purpose;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.outside.OutsideNumber;
@@ -26,7 +27,7 @@ import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.ClaimRows;
-import leveltally.server.batches.OutsideBatches;
+import leveltally.server.batches.TypedBatches;
 import leveltally.server.checks.Series;
 import leveltally.server.checks.WrittenChecks;
 import leveltally.server.ledger.BankAccount;
@@ -45,7 +46,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class OutsidePayments {
     private final OutsideLook looks;
     private final OutsideNumbers numbers;
-    private final OutsideBatches recording;
+    private final TypedBatches recording;
     private final Batches batches;
     private final ClaimRows claimRows;
     private final Sending sending;
@@ -59,7 +60,7 @@ public class OutsidePayments {
     OutsidePayments(
             OutsideLook looks,
             OutsideNumbers numbers,
-            OutsideBatches recording,
+            TypedBatches recording,
             Batches batches,
             ClaimRows claimRows,
             Sending sending,
@@ -125,7 +126,7 @@ public class OutsidePayments {
         days.keySet().stream().map(Day::ledgerDate).distinct().sorted().forEach(day -> periods.shareForNew(by, day));
         List<BatchId> made = new ArrayList<>();
         days.forEach((day, rows) -> {
-            OutsideBatches.Made batch = recording.make(
+            TypedBatches.Made batch = recording.make(
                     by,
                     batch(on, name(wanted.name(), on.way(), day.paidOn(), days.size()), wanted.note(), rows),
                     paid(rows));
@@ -150,21 +151,26 @@ public class OutsidePayments {
         return called.isEmpty() ? way.name() + " of " + day : days == 1 ? called : called + ", " + day;
     }
 
-    private static OutsideBatches.NewOutside batch(
-            OutsideReads.On on, String name, String note, List<OutsideSeen> rows) {
+    private static TypedBatches.NewTyped batch(OutsideReads.On on, String name, String note, List<OutsideSeen> rows) {
         if (name.length() > 80) {
             throw Refusal.invalidField("name-long", "name", "A batch's name has at most 80 characters.");
         }
         OutsideSeen first = rows.get(0);
-        return new OutsideBatches.NewOutside(
-                name, note.strip(), on.account(), on.way(), first.row().paidOn(), first.ledgerDate());
+        return new TypedBatches.NewTyped(
+                Purpose.OUTSIDE,
+                name,
+                note.strip(),
+                on.account(),
+                on.way(),
+                first.row().paidOn(),
+                first.ledgerDate());
     }
 
-    private static List<OutsideBatches.Paid> paid(List<OutsideSeen> rows) {
+    private static List<TypedBatches.Paid> paid(List<OutsideSeen> rows) {
         return rows.stream().map(row -> Objects.requireNonNull(row.paid())).toList();
     }
 
-    private void typed(OutsideBatches.Made made, List<OutsideSeen> rows) {
+    private void typed(TypedBatches.Made made, List<OutsideSeen> rows) {
         numbers.type(
                 made.claims(),
                 rows.stream()
@@ -207,7 +213,7 @@ public class OutsidePayments {
         }
         periods.shareForNew(by, seen.get(0).ledgerDate());
         String name = name(wanted.name(), on.way(), seen.get(0).row().paidOn(), 1);
-        OutsideBatches.Made made = recording.replace(by, id, version, batch(on, name, wanted.note(), seen), paid(seen));
+        TypedBatches.Made made = recording.replace(by, id, version, batch(on, name, wanted.note(), seen), paid(seen));
         typed(made, seen);
         audit.record(by, "record payments made elsewhere", "batch " + id.value(), Map.of("payments", seen.size()));
     }

@@ -12,25 +12,21 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import leveltally.core.Refusal;
+import leveltally.core.batches.Said;
 import leveltally.core.checks.NumberState;
-import leveltally.core.ledger.AccountId;
-import leveltally.core.ledger.AccountRole;
 import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.ledger.Period;
 import leveltally.core.money.Money;
 import leveltally.core.outside.OutsideNumber;
-import leveltally.core.outside.Said;
 import leveltally.core.people.Role;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.VendorId;
-import leveltally.server.batches.OutsideBatches;
+import leveltally.server.batches.TypedBatches;
+import leveltally.server.batches.TypedLines;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
 import leveltally.server.company.Companies;
 import leveltally.server.invoices.OpenItems;
-import leveltally.server.invoices.Prepayments;
-import leveltally.server.ledger.AccountRoles;
-import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.Periods;
 import leveltally.server.ledger.WayToPay;
@@ -43,34 +39,28 @@ import org.springframework.stereotype.Component;
 class OutsideReads {
     private final Vendors vendors;
     private final OpenItems openItems;
-    private final OutsideBatches batches;
+    private final TypedBatches batches;
     private final OutsideNumbers numbers;
     private final Series series;
-    private final Accounts accounts;
+    private final TypedLines lines;
     private final Periods periods;
     private final Companies companies;
-    private final AccountRoles roles;
-    private final Prepayments prepayments;
 
     OutsideReads(
             Vendors vendors,
             OpenItems openItems,
-            OutsideBatches batches,
+            TypedBatches batches,
             OutsideNumbers numbers,
             Series series,
-            Accounts accounts,
+            TypedLines lines,
             Periods periods,
-            Companies companies,
-            AccountRoles roles,
-            Prepayments prepayments) {
-        this.roles = roles;
-        this.prepayments = prepayments;
+            Companies companies) {
         this.vendors = vendors;
         this.openItems = openItems;
         this.batches = batches;
         this.numbers = numbers;
         this.series = series;
-        this.accounts = accounts;
+        this.lines = lines;
         this.periods = periods;
         this.companies = companies;
     }
@@ -81,19 +71,14 @@ class OutsideReads {
     /**
      * Everything that was read for all rows.
      *
-     * @param ahead the account of what is paid ahead; null while the ledger has none
-     * @param prepaid under which references something stands that was paid ahead
      * @param series null where the way has no check numbers
      */
     record Read(
             Map<String, Vendors.Called> vendors,
             Map<Long, Long> remitTos,
-            Map<String, LedgerAccount> accounts,
-            List<OpenItems.OwedTo> named,
+            TypedLines.Known lines,
             List<OpenItems.OwedTo> fitting,
             Map<Long, String> reserving,
-            @Nullable AccountId ahead,
-            Set<Prepayments.Named> prepaid,
             @Nullable NumberSeries series,
             Map<String, String> used,
             Map<Long, NumberState> known,
@@ -106,8 +91,7 @@ class OutsideReads {
         Map<String, Vendors.Called> called =
                 vendors.called(rows.stream().map(row -> row.vendor().strip()).collect(Collectors.toSet()));
         Set<VendorId> ids = called.values().stream().map(Vendors.Called::id).collect(Collectors.toSet());
-        Map<String, LedgerAccount> codes = accounts.all().stream()
-                .collect(Collectors.toMap(account -> account.facts().code(), account -> account, (a, b) -> a));
+        Map<String, LedgerAccount> codes = lines.accounts();
         Set<String> references = new HashSet<>();
         Set<Money> amounts = new HashSet<>();
         for (OutsideRow row : rows) {
@@ -116,9 +100,9 @@ class OutsideReads {
                 amount(row, on.account().currency()).ifPresent(amounts::add);
             }
         }
-        List<OpenItems.OwedTo> named = openItems.referenced(ids, references);
+        TypedLines.Known known = lines.know(codes, on.account().currency(), ids, references);
         List<OpenItems.OwedTo> fitting = openItems.owing(ids, amounts);
-        Set<Long> invoices = Stream.of(named, fitting)
+        Set<Long> invoices = Stream.of(known.owed(), fitting)
                 .flatMap(Collection::stream)
                 .map(one -> one.invoice().id().value())
                 .collect(Collectors.toSet());
@@ -127,12 +111,9 @@ class OutsideReads {
         return new Read(
                 called,
                 vendors.usualRemitTos(ids),
-                codes,
-                named,
+                known,
                 fitting,
                 batches.reserving(invoices, on.batch()),
-                roles.find(AccountRole.PREPAYMENTS, on.account().currency()).orElse(null),
-                prepayments.standing(ids, references),
                 of,
                 numbers.used(on.way().id(), typed, on.batch()),
                 of == null

@@ -9,7 +9,7 @@ import java.time.LocalDate;
  *
  * @param number as it stands on the check, or as the bank or the card's issuer gave it
  * @param vendor its number or its name
- * @param said what it was for, see {@link leveltally.core.outside.Said}
+ * @param said what it was for, see {@link leveltally.core.batches.Said}
  */
 public record OutsideRow(
         @NotNull @Size(max = 60) String number,

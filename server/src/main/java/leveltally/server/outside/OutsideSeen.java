@@ -4,7 +4,7 @@ import java.time.LocalDate;
 import leveltally.core.Refusal;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.VendorId;
-import leveltally.server.batches.OutsideBatches;
+import leveltally.server.batches.TypedBatches;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -22,6 +22,6 @@ record OutsideSeen(
         @Nullable VendorId vendor,
         String payee,
         @Nullable Money amount,
-        OutsideBatches.@Nullable Paid paid,
+        TypedBatches.@Nullable Paid paid,
         String says,
         @Nullable Refusal problem) {}

@@ -1,5 +1,7 @@
 package leveltally.server.vendors;
 
+import leveltally.core.vendors.BankDetails;
+import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.RemitTo;
 import org.jspecify.annotations.Nullable;
 
@@ -8,7 +10,8 @@ import org.jspecify.annotations.Nullable;
  *
  * @param inForce false while it waits for a second person
  * @param bankSealed the bank details, sealed; null where there are none
- * @param bankMask the end of them, to be shown
+ * @param bankMask the end of them, to be shown; {@code bankKind} null where there are none
+ * @param oneTime the payee is paid once
  */
 public record Place(
         long id,
@@ -18,4 +21,12 @@ public record Place(
         String postalCode,
         boolean inForce,
         @Nullable String bankSealed,
-        String bankMask) {}
+        String bankMask,
+        BankDetails.@Nullable Kind bankKind,
+        boolean oneTime) {
+
+    /** How far the payee can be reached there. */
+    public Reach reach() {
+        return new Reach(!remitTo.lines().isEmpty(), bankKind, inForce);
+    }
+}

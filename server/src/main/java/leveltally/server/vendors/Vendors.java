@@ -16,6 +16,7 @@ import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.vendors.BankDetails;
+import leveltally.core.vendors.KnownBank;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.audit.AuditTrail;
@@ -163,7 +164,7 @@ public class Vendors {
         String listed = ids.stream().distinct().map(String::valueOf).collect(Collectors.joining(",", "[", "]"));
         return jdbc.sql("""
                         SELECT r.id, r.vendor_id, v.number, r.payee, r.address, r.postal_code, r.bank_key, r.in_force,
-                          r.bank_details_sealed, r.bank_mask
+                          r.bank_details_sealed, r.bank_mask, r.bank_kind, v.one_time
                         FROM remit_to r JOIN vendor v ON v.id = r.vendor_id
                         WHERE r.id IN (SELECT n FROM JSON_TABLE(:ids, '$[*]' COLUMNS (n BIGINT PATH '$')) x)
                         """).param("ids", listed).query((r, n) -> place(r)).list().stream()
@@ -173,14 +174,26 @@ public class Vendors {
     /** All addresses of a vendor, the usual one first. */
     @Transactional(readOnly = true)
     public List<Place> placesOf(VendorId id) {
-        return jdbc.sql("""
+        return placesOf(List.of(id)).getOrDefault(id.value(), List.of());
+    }
+
+    /** All addresses of these vendors, by vendor, the usual one first. */
+    @Transactional(readOnly = true)
+    public Map<Long, List<Place>> placesOf(Collection<VendorId> ids) {
+        if (ids.isEmpty()) {
+            return Map.of();
+        }
+        return jdbc
+                .sql("""
                         SELECT r.id, r.vendor_id, v.number, r.payee, r.address, r.postal_code, r.bank_key, r.in_force,
-                          r.bank_details_sealed, r.bank_mask
-                        FROM remit_to r JOIN vendor v ON v.id = r.vendor_id WHERE r.vendor_id = :vendor ORDER BY r.id
+                          r.bank_details_sealed, r.bank_mask, r.bank_kind, v.one_time
+                        FROM remit_to r JOIN vendor v ON v.id = r.vendor_id WHERE r.vendor_id IN (:ids) ORDER BY r.id
                         """)
-                .param("vendor", id.value())
+                .param("ids", ids.stream().map(VendorId::value).toList())
                 .query((r, n) -> place(r))
-                .list();
+                .list()
+                .stream()
+                .collect(Collectors.groupingBy(Place::vendor));
     }
 
     private static Place place(java.sql.ResultSet r) throws java.sql.SQLException {
@@ -192,7 +205,9 @@ public class Vendors {
                 r.getString("postal_code"),
                 r.getBoolean("in_force"),
                 r.getString("bank_details_sealed"),
-                r.getString("bank_mask"));
+                r.getString("bank_mask"),
+                KnownBank.kind(r.getString("bank_kind")),
+                r.getBoolean("one_time"));
     }
 
     /** Ids of vendors by their numbers; those unknown are missing. */
@@ -207,8 +222,16 @@ public class Vendors {
                 .collect(Collectors.toMap(v -> v.number, Vendors::view));
     }
 
-    /** A vendor with the currency it is paid in. */
-    public record Called(VendorId id, String name, String currency) {}
+    /**
+     * A vendor with the currency it is paid in.
+     *
+     * @param held why it is held; null where it is not
+     */
+    public record Called(
+            VendorId id,
+            String name,
+            String currency,
+            @Nullable String held) {}
 
     /** Vendors by their numbers or whole names, in lower case; what is merged into another, and what two are called, is missing. */
     @Transactional(readOnly = true)
@@ -218,12 +241,15 @@ public class Vendors {
         if (texts.isEmpty()) {
             return found;
         }
-        jdbc.sql("SELECT id, number, name, currency FROM vendor WHERE merged_into_id IS NULL"
+        jdbc.sql("SELECT id, number, name, currency, hold_reason FROM vendor WHERE merged_into_id IS NULL"
                         + " AND (number IN (:texts) OR name IN (:texts)) ORDER BY id")
                 .param("texts", texts)
                 .query((ResultSet r) -> {
-                    Called one =
-                            new Called(new VendorId(r.getLong("id")), r.getString("name"), r.getString("currency"));
+                    Called one = new Called(
+                            new VendorId(r.getLong("id")),
+                            r.getString("name"),
+                            r.getString("currency"),
+                            r.getString("hold_reason"));
                     found.put(r.getString("number").toLowerCase(Locale.ROOT), one);
                     String name = one.name().toLowerCase(Locale.ROOT);
                     if (found.put(name, one) != null) {

@@ -33,9 +33,9 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Batches of payments that were made elsewhere: each claim is written with its lines as they were, nothing is reckoned anew. */
+/** Batches whose payments somebody typed: each claim is written with its lines as they stand, nothing is reckoned anew. */
 @Service
-public class OutsideBatches {
+public class TypedBatches {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final JdbcTemplate plain;
@@ -44,7 +44,7 @@ public class OutsideBatches {
     private final Vendors vendors;
     private final OpenItems openItems;
 
-    OutsideBatches(
+    TypedBatches(
             EntityManager entities,
             JdbcClient jdbc,
             JdbcTemplate plain,
@@ -61,9 +61,20 @@ public class OutsideBatches {
         this.batches = batches;
     }
 
-    /** @param ledgerDate when the ledger takes them: the day itself, or a later one where its month is locked */
-    public record NewOutside(
-            String name, String note, BankAccount account, WayToPay way, LocalDate paidOn, LocalDate ledgerDate) {}
+    /**
+     * A batch to be made.
+     *
+     * @param paidOn the day they are, or were, paid
+     * @param ledgerDate when the ledger takes them: the day itself, or a later one where its month is locked
+     */
+    public record NewTyped(
+            Purpose purpose,
+            String name,
+            String note,
+            BankAccount account,
+            WayToPay way,
+            LocalDate paidOn,
+            LocalDate ledgerDate) {}
 
     /** One payment; its lines come to what was paid. */
     public record Paid(VendorId vendor, long remitTo, List<ClaimLine> lines) {}
@@ -73,9 +84,9 @@ public class OutsideBatches {
 
     /** Makes the draft and reserves what its payments settled. */
     @Transactional
-    public Made make(Actor by, NewOutside wanted, List<Paid> payments) {
+    public Made make(Actor by, NewTyped wanted, List<Paid> payments) {
         BatchEntity batch = BatchEntity.draft(
-                by, Purpose.OUTSIDE, wanted.name(), wanted.note(), wanted.account(), wanted.way(), wanted.paidOn());
+                by, wanted.purpose(), wanted.name(), wanted.note(), wanted.account(), wanted.way(), wanted.paidOn());
         batch.ledgerDate = wanted.ledgerDate();
         entities.persist(batch);
         entities.flush();
@@ -89,12 +100,13 @@ public class OutsideBatches {
      * @throws Refusal when it was sent, or changed since it was looked at
      */
     @Transactional
-    public Made replace(Actor by, BatchId id, long version, NewOutside wanted, List<Paid> payments) {
+    public Made replace(Actor by, BatchId id, long version, NewTyped wanted, List<Paid> payments) {
         BatchEntity batch = batches.lock(id, version);
-        if (batch.purpose != Purpose.OUTSIDE || batch.state != BatchState.DRAFT) {
+        if (batch.purpose != wanted.purpose() || batch.state != BatchState.DRAFT) {
             throw Refusal.conflict(
                     "not-editable",
-                    "This batch is " + batch.state.words() + ", so what it records stands. Have it sent back first.");
+                    "This batch is " + batch.state.words()
+                            + ", so what was typed into it stands. Have it sent back first.");
         }
         batch.name = wanted.name();
         batch.note = wanted.note();
@@ -108,7 +120,7 @@ public class OutsideBatches {
                     .executeUpdate();
         }
         batches.addHand(batch, by);
-        Batches.touch(batch, by, "recorded its payments anew");
+        Batches.touch(batch, by, "typed its payments anew");
         entities.flush();
         return new Made(id, write(batch, payments));
     }
@@ -210,7 +222,7 @@ public class OutsideBatches {
         } catch (DuplicateKeyException taken) {
             throw Refusal.conflict(
                     "in-another-batch",
-                    "One of these invoices was taken into another batch meanwhile. Look at them again; nothing was recorded.");
+                    "One of these invoices was taken into another batch meanwhile. Look at them again; nothing was kept.");
         }
     }
 

@@ -1,4 +1,4 @@
-package leveltally.core.outside;
+package leveltally.core.batches;
 
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
@@ -10,7 +10,7 @@ import java.util.regex.Pattern;
 import leveltally.core.Refusal;
 import org.jspecify.annotations.Nullable;
 
-/** What a payment made elsewhere was for, as somebody typed it into one field. */
+/** What a payment is for, as somebody types it into one field. */
 public sealed interface Said {
     /** Nothing was typed: its amount may say it. */
     record Nothing() implements Said {}
@@ -39,7 +39,7 @@ public sealed interface Said {
 
     int LONGEST_REFERENCE = 40;
     Pattern AHEAD = Pattern.compile("(?i)ahead(?:\\s+(.*?))??(?:\\s+from\\s+(\\S+))?");
-    Pattern SHARE = Pattern.compile("([^\\s/]+)(?:/(\\S+))?(?:\\s+([0-9][0-9,.]*))?");
+    Pattern SHARE = Pattern.compile("([^\\s/]+)(?:/(\\S+))?(?:\\s+(-?[0-9][0-9,.]*))?");
 
     /**
      * References stand between commas or semicolons. Accounts stand between semicolons, each with its job behind a slash and
@@ -101,6 +101,6 @@ public sealed interface Said {
     }
 
     private static Refusal refused(String sentence) {
-        return Refusal.invalidField("outside-said", "said", sentence);
+        return Refusal.invalidField("typed-said", "said", sentence);
     }
 }

@@ -1,0 +1,393 @@
+package leveltally.server.direct;
+
+import static leveltally.server.App.TODAY;
+import static leveltally.server.App.bean;
+import static leveltally.server.App.ines;
+import static leveltally.server.App.jdbc;
+import static leveltally.server.App.number;
+import static leveltally.server.App.ruth;
+import static leveltally.server.App.tomas;
+import static leveltally.server.App.version;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import leveltally.core.Refusal;
+import leveltally.core.batches.BatchId;
+import leveltally.core.company.Company;
+import leveltally.core.direct.Rhythm;
+import leveltally.core.direct.Schedule;
+import leveltally.core.electronic.EntryClass;
+import leveltally.core.ledger.WayId;
+import leveltally.core.marks.Mark;
+import leveltally.core.marks.MarkKind;
+import leveltally.core.money.Money;
+import leveltally.core.payments.PaymentId;
+import leveltally.core.printing.Answer;
+import leveltally.core.vendors.BankDetails;
+import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.App;
+import leveltally.server.approval.Sending;
+import leveltally.server.bankfiles.BankAnswers;
+import leveltally.server.batches.Batches;
+import leveltally.server.batches.Withdrawing;
+import leveltally.server.company.Companies;
+import leveltally.server.electronic.Electronic;
+import leveltally.server.electronic.Filing;
+import leveltally.server.marks.MarkRows;
+import leveltally.server.posting.Posting;
+import leveltally.server.proof.Proof;
+import leveltally.server.vendors.ChangeViews;
+import leveltally.server.vendors.VendorChanges;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.dao.DataAccessException;
+
+/** Payments without an invoice, by any way, typed or from a schedule: approved first, posted to their accounts, undone. */
+class DirectTest {
+    private static final String PAYEE = "Pelorus Charts";
+    private static int count = 1;
+
+    @AfterEach
+    void everyLawHolds() {
+        assertThat(bean(Proof.class).run().laws())
+                .allSatisfy(law -> assertThat(law.findings()).isEmpty());
+    }
+
+    private static WayId checks() {
+        return new WayId(number(
+                "SELECT w.id FROM way_to_pay w WHERE w.bank_account_id = ? AND w.method = 'CHECK' AND NOT w.recorded_only",
+                App.operations().value()));
+    }
+
+    private static DirectRow row(String vendor, String said, String reference, String amount) {
+        return new DirectRow(vendor, said, reference, amount, null, null);
+    }
+
+    private static DirectPayments.Wanted of(WayId way, DirectRow... rows) {
+        return new DirectPayments.Wanted(App.operations(), way, TODAY, "", "", List.of(rows));
+    }
+
+    private static BatchId made(DirectRow... rows) {
+        return bean(DirectPayments.class).make(ines(), of(checks(), rows), false);
+    }
+
+    private static @Nullable String problem(WayId way, DirectRow... rows) {
+        List<DirectSeen> seen = bean(DirectPayments.class).look(ines(), of(way, rows), 0);
+        Refusal problem = seen.get(seen.size() - 1).problem();
+        return problem == null ? null : problem.sentence();
+    }
+
+    private static void approve(BatchId batch) {
+        bean(Sending.class).send(ines(), batch, version(batch));
+        App.approve(batch);
+    }
+
+    private static PaymentId posted(BatchId batch) {
+        approve(batch);
+        long run = App.numbered(batch);
+        App.handOver(run);
+        App.answer(batch, App.documents(run), Answer.GOOD, "");
+        bean(Posting.class).post(ines(), batch);
+        return new PaymentId(number("SELECT MIN(id) FROM payment WHERE batch_id = ?", batch.value()));
+    }
+
+    private static List<String> entry(String which, PaymentId payment) {
+        return jdbc().sql("SELECT CONCAT(a.code, ' ', l.debit_minor, ' ', l.credit_minor) FROM payment p"
+                        + " JOIN journal_line l ON l.entry_id = p." + which
+                        + " JOIN ledger_account a ON a.id = l.account_id WHERE p.id = ? ORDER BY l.id")
+                .param(payment.value())
+                .query(String.class)
+                .list();
+    }
+
+    private static String fresh(String prefix) {
+        return prefix + " " + count++ + "-" + System.nanoTime() % 100_000;
+    }
+
+    @Test
+    void severalLinesOverAccountsAndJobsArePaidByCheckAndUndone() {
+        String reference = fresh("BERTH");
+        BatchId batch = made(row(PAYEE, "5100/J-7 90.00; 5200 20.00; 5300 -10.00", reference, "100.00"));
+        assertThat(bean(Batches.class).get(batch).purpose().name()).isEqualTo("DIRECT");
+        PaymentId payment = posted(batch);
+        assertThat(entry("posted_entry_id", payment))
+                .containsExactly("5100 9000 0", "5200 2000 0", "5300 0 1000", "1010 0 10000");
+        assertThat(jdbc().sql("SELECT content FROM document_content d JOIN document o ON o.id = d.document_id"
+                                + " WHERE o.payment_id = ? LIMIT 1")
+                        .param(payment.value())
+                        .query(String.class)
+                        .single())
+                .contains(reference);
+        bean(Undoing.class).undo(ines(), Wanted.broughtBack(payment, TODAY), "paid twice");
+        assertThat(entry("undone_entry_id", payment)).contains("1010 10000 0", "5100 0 9000", "5300 1000 0");
+    }
+
+    @Test
+    void rejectsWhatCannotBePaidSo() {
+        assertThat(problem(checks(), row("Nobody Known", "5100", "R", "1.00")))
+                .contains("is called “Nobody Known”")
+                .contains("paid once");
+        assertThat(problem(checks(), row(PAYEE, "5100", "", "1.00"))).contains("what the payee shall read");
+        assertThat(problem(checks(), row(PAYEE, "5100", "R", ""))).contains("above zero");
+        assertThat(problem(checks(), row(PAYEE, "5100", "R", "-1.00"))).contains("above zero");
+        assertThat(problem(checks(), row(PAYEE, "", "R", "1.00"))).contains("Name the accounts");
+        assertThat(problem(checks(), row(PAYEE, "1010", "R", "1.00"))).contains("account of cash");
+        assertThat(problem(checks(), row(PAYEE, "5100 1.00; 5200 1.00", "R", "3.00")))
+                .contains("The shares come to 2.00");
+        assertThat(problem(checks(), row(PAYEE, "5100/A-JOB-THAT-IS-FAR-TOO-LONG", "R", "1.00")))
+                .contains("at most 20 characters");
+        assertThat(problem(checks(), row("Bollard Foundry", "5100", "R", "1.00")))
+                .isNull();
+        assertThat(problem(checks(), row("Île de Gorse Pêcheries", "5100", "R", "1.00")))
+                .contains("is paid in EUR");
+        String held = jdbc().sql("SELECT name FROM vendor WHERE hold_reason IS NOT NULL AND currency = 'USD' LIMIT 1")
+                .query(String.class)
+                .single();
+        assertThat(problem(checks(), row(held, "5100", "R", "1.00"))).contains("is held");
+        // the same twice is said, not refused: it may be meant
+        List<DirectSeen> twice = bean(DirectPayments.class)
+                .look(ines(), of(checks(), row(PAYEE, "5100", "R", "1.00"), row(PAYEE, "5200", "r", "1.00")), 0);
+        assertThat(twice.get(1).problem()).isNull();
+        assertThat(twice.get(1).says()).isEqualTo("the same as row 1");
+        assertThatThrownBy(() -> made(row(PAYEE, "5100", "R", "1.00"), row(PAYEE, "5100", "", "1.00")))
+                .hasMessageStartingWith("Row 2:")
+                .hasMessageEndingWith("Nothing was made.");
+    }
+
+    @Test
+    void whatIsPaidAheadByCheckIsMatchedWithItsInvoice() {
+        String order = "PO-" + System.nanoTime() % 1_000_000;
+        BatchId batch = made(row(PAYEE, "ahead " + order, "", "250.00"));
+        posted(batch);
+        assertThat(number("SELECT open_minor FROM invoice WHERE kind = 'PREPAYMENT' AND reference = ?", order))
+                .isEqualTo(25_000);
+        var invoice = App.invoice(PAYEE, "400.00", TODAY, order);
+        assertThat(number("SELECT open_minor FROM invoice WHERE id = ?", invoice.value()))
+                .isEqualTo(15_000);
+        assertThat(problem(checks(), row(PAYEE, "ahead " + order, "", "1.00"))).contains("is here already");
+    }
+
+    @Test
+    void itGoesByFileWhereTheBankDetailsReach() {
+        WayId way = Electronic.way(Electronic.wanted(Electronic.ach(EntryClass.CCD)));
+        String vendor = Electronic.vendor(PaymentMethod.CHECK, Electronic.account());
+        assertThat(problem(way, row(PAYEE, "5100", "R", "1.00"))).contains("cannot be paid by ACH: no bank details");
+        // paid by check as a rule, and by file this once: its details reach
+        BatchId batch =
+                bean(DirectPayments.class).make(ines(), of(way, row(vendor, "5100", "LEASE 11", "77.00")), true);
+        App.approve(batch);
+        bean(Filing.class).file(ines(), batch);
+        bean(BankAnswers.class).accepted(ines(), Electronic.file(batch), "");
+        bean(Posting.class).post(ines(), batch);
+        PaymentId payment = new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+        assertThat(entry("posted_entry_id", payment)).containsExactly("5100 7700 0", "1010 0 7700");
+    }
+
+    @Test
+    void whoIsPaidOnceWaitsForASecondPersonWhereTheCompanyAsksForIt() {
+        String name = fresh("Wreck Diver");
+        OneTimePayees.Entered entered = bean(OneTimePayees.class)
+                .enter(
+                        ines(),
+                        new OneTimePayees.Wanted(
+                                name, List.of("3 Slip Lane", "Skerrow"), "40011", App.operations(), checks(), null));
+        assertThat(entered.waits()).isTrue();
+        BatchId batch = made(row(entered.number(), "5100", "SALVAGE", "60.00"));
+        assertThatThrownBy(() -> bean(Sending.class).send(ines(), batch, version(batch)))
+                .hasMessageContaining("waits for a second person");
+        Company company = bean(Companies.class).company();
+        byTwo(company, false);
+        try {
+            // the approver is the second person then, and is told that nothing else proves the payee
+            bean(Sending.class).send(ines(), batch, version(batch));
+            assertThat(bean(MarkRows.class).of(batch, TODAY, List.of()).values())
+                    .singleElement()
+                    .satisfies(marks -> assertThat(marks).extracting(Mark::kind).contains(MarkKind.ONE_TIME));
+            App.approve(batch);
+        } finally {
+            byTwo(company, true);
+        }
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
+        // bank details take two in any case
+        WayId ach = Electronic.way(Electronic.wanted(Electronic.ach(EntryClass.PPD)));
+        BankDetails bank = Electronic.account();
+        assertThatThrownBy(() -> bean(OneTimePayees.class)
+                        .enter(
+                                ines(),
+                                new OneTimePayees.Wanted(
+                                        fresh("Diver"), List.of("3 Slip Lane"), "", App.operations(), ach, null)))
+                .hasMessageContaining("needs an account");
+        OneTimePayees.Entered byFile = bean(OneTimePayees.class)
+                .enter(
+                        ines(),
+                        new OneTimePayees.Wanted(
+                                fresh("Diver"), List.of("3 Slip Lane"), "", App.operations(), ach, bank));
+        assertThat(problem(ach, row(byFile.number(), "5100", "R", "1.00"))).contains("bank details not confirmed");
+        bean(ChangeViews.class).waiting().stream()
+                .filter(change -> change.vendor() == byFile.vendor())
+                .forEach(change -> bean(VendorChanges.class).confirm(ruth(), change.id(), bank));
+        assertThat(problem(ach, row(byFile.number(), "5100", "R", "1.00"))).isNull();
+    }
+
+    private static void byTwo(Company company, boolean byTwo) {
+        bean(Companies.class)
+                .set(
+                        ruth(),
+                        new Company(
+                                company.name(),
+                                company.address(),
+                                company.graceDays(),
+                                company.staleDays(),
+                                company.zone(),
+                                company.year(),
+                                byTwo),
+                        bean(Companies.class).seen().version());
+    }
+
+    @Test
+    void theSameExpenseTwiceIsMarked() {
+        String reference = fresh("TOW");
+        posted(made(row(PAYEE, "5100", reference, "812.00")));
+        BatchId again = made(row(PAYEE, "5200", reference.toLowerCase(), "812.00"));
+        List<Mark> marks = bean(MarkRows.class)
+                .of(again, TODAY, List.of())
+                .values()
+                .iterator()
+                .next();
+        assertThat(marks).extracting(Mark::kind).contains(MarkKind.DUPLICATE);
+        assertThat(marks.get(0).reason()).contains("may be a duplicate of " + reference);
+        bean(Withdrawing.class).withdraw(ines(), again, version(again));
+        // an invoice for what was paid without one is found as well, and the other way round
+        var invoice = App.invoice(PAYEE, "812.00", TODAY, reference);
+        BatchId late = App.draft(invoice);
+        assertThat(bean(MarkRows.class)
+                        .of(late, TODAY, List.of())
+                        .values()
+                        .iterator()
+                        .next())
+                .extracting(Mark::kind)
+                .contains(MarkKind.DUPLICATE);
+        bean(Withdrawing.class).withdraw(ines(), late, version(late));
+    }
+
+    @Test
+    void theDraftIsTypedAnewUntilItIsSent() {
+        BatchId batch = made(row(PAYEE, "5100", "A", "10.00"), row("Bollard Foundry", "5200", "B", "20.00"));
+        List<DirectRow> rows = bean(DirectPayments.class).rows(batch);
+        assertThat(rows).extracting(DirectRow::reference).containsExactlyInAnyOrder("A", "B");
+        bean(DirectPayments.class)
+                .makeAnew(ines(), batch, version(batch), of(checks(), row(PAYEE, "5300", "C", "5.00")));
+        assertThat(bean(DirectPayments.class).rows(batch))
+                .singleElement()
+                .extracting(DirectRow::said, DirectRow::reference, DirectRow::amount)
+                .containsExactly("5300", "C", "5.00");
+        bean(Sending.class).send(ines(), batch, version(batch));
+        assertThatThrownBy(() -> bean(DirectPayments.class)
+                        .makeAnew(ines(), batch, version(batch), of(checks(), row(PAYEE, "5300", "C", "6.00"))))
+                .hasMessageContaining("Have it sent back first");
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
+    }
+
+    private static long schedule(String first, Rhythm rhythm) {
+        return bean(Schedules.class)
+                .begin(
+                        tomas(),
+                        new Schedules.Wanted(
+                                App.operations(),
+                                checks(),
+                                App.vendor(PAYEE),
+                                new Schedule(
+                                        fresh("Quay"),
+                                        "QUAY {month}",
+                                        "5100",
+                                        Money.parse("900.00", Currency.getInstance("USD")),
+                                        rhythm,
+                                        LocalDate.parse(first),
+                                        null)));
+    }
+
+    private static List<LocalDate> waiting(long schedule) {
+        return bean(ScheduleViews.class).proposed(TODAY.plusDays(30)).stream()
+                .filter(one -> one.schedule() == schedule)
+                .map(ScheduleViews.Proposed::dueOn)
+                .toList();
+    }
+
+    private static DirectRow day(long schedule, String dueOn) {
+        return new DirectRow(
+                PAYEE, "5100", "QUAY " + dueOn.substring(0, 7), "900.00", schedule, LocalDate.parse(dueOn));
+    }
+
+    @Test
+    void eachDayOfAScheduleIsPaidOnceOrPassedOver() {
+        long rent = schedule("2026-10-01", Rhythm.MONTHLY);
+        assertThat(waiting(rent))
+                .containsExactly(LocalDate.of(2026, 10, 1), LocalDate.of(2026, 11, 1), LocalDate.of(2026, 12, 1));
+        bean(Schedules.class).passOver(ines(), rent, LocalDate.of(2026, 10, 1), "paid by the harbour office");
+        BatchId batch = made(day(rent, "2026-11-01"));
+        assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 12, 1));
+        // whoever keeps the schedule has a hand in what it pays
+        assertThat(bean(Batches.class).hands(batch)).contains(tomas().person());
+        assertThat(problem(checks(), day(rent, "2026-11-01"))).contains("is paid already, in the batch");
+        assertThat(problem(checks(), day(rent, "2026-10-01"))).contains("passed over");
+        assertThatThrownBy(() -> made(day(rent, "2026-11-02"))).hasMessageContaining("has no payment on");
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
+        assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 11, 1), LocalDate.of(2026, 12, 1));
+        PaymentId paid = posted(made(day(rent, "2026-11-01")));
+        assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 12, 1));
+        bean(Undoing.class).undo(ines(), Wanted.broughtBack(paid, TODAY), "lost in the mail");
+        assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 11, 1), LocalDate.of(2026, 12, 1));
+        bean(Schedules.class).end(ines(), rent, 0, "the lease ended");
+        assertThat(waiting(rent)).isEmpty();
+        assertThatThrownBy(() -> made(day(rent, "2026-12-01"))).hasMessageContaining("ended on");
+    }
+
+    @Test
+    void ofTwoWhoTakeTheSameDayOneIsRefused() throws Exception {
+        long rent = schedule("2026-11-05", Rhythm.MONTHLY);
+        var pool = Executors.newFixedThreadPool(2);
+        try {
+            Callable<Boolean> take = () -> {
+                try {
+                    made(day(rent, "2026-11-05"));
+                    return true;
+                } catch (Refusal refused) {
+                    assertThat(refused.sentence()).contains("was taken meanwhile");
+                    return false;
+                }
+            };
+            List<Boolean> took = new ArrayList<>();
+            for (Future<Boolean> one : pool.invokeAll(List.of(take, take))) {
+                took.add(one.get());
+            }
+            assertThat(took).containsExactlyInAnyOrder(true, false);
+        } finally {
+            pool.shutdown();
+        }
+        long claim = number("SELECT claim_id FROM direct_entry WHERE schedule_id = ?", rent);
+        BatchId other = made(row(PAYEE, "5100", "OTHER", "900.00"));
+        long free = number("SELECT id FROM claim WHERE batch_id = ?", other.value());
+        App.asRoot("DELETE FROM leveltally.direct_entry WHERE claim_id = " + free);
+        // not even by hand
+        assertThatThrownBy(() -> jdbc().sql(
+                                "INSERT INTO direct_entry (claim_id, said, schedule_id, due_on) VALUES (?, '5100', ?, '2026-11-05')")
+                        .params(free, rent)
+                        .update())
+                .isInstanceOf(DataAccessException.class)
+                .hasMessageContaining("paid or passed over already");
+        for (long of : List.of(claim, free)) {
+            BatchId batch = new BatchId(number("SELECT batch_id FROM claim WHERE id = ?", of));
+            bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
+        }
+    }
+}
