@@ -26,6 +26,7 @@ const ORDER = [
   "voiding",
   "checks",
   "outside",
+  "direct",
   "contacts",
   "printers",
   "paper",

@@ -4,6 +4,7 @@ import { NotFetched } from "./frame/Boundary";
 // one module of many pages is named once: each name costs the first load
 const reports = () => import("./reports/ReportPage");
 const record = () => import("./outside/RecordPage").then((m) => m.RecordPage);
+const direct = () => import("./direct/DirectPage").then((m) => m.DirectPage);
 
 /** Each address with the page that stands at it; a page is fetched when it is visited first. */
 const PAGES: Record<string, () => Promise<ComponentType>> = {
@@ -42,6 +43,9 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/outside": () => import("./outside/OutsidePage").then((m) => m.OutsidePage),
   "/outside/new": record,
   "/outside/:batch": record,
+  "/direct/new": direct,
+  "/direct/:batch": direct,
+  "/schedules": () => import("./direct/SchedulesPage").then((m) => m.SchedulesPage),
   "/stale": () => import("./contacts/StalePage").then((m) => m.StalePage),
   "/vendors": () => import("./vendors/VendorsPage").then((m) => m.VendorsPage),
   "/vendors/:id": () => import("./vendors/VendorPage").then((m) => m.VendorPage),

@@ -692,7 +692,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/routes": {
+    "/api/schedules": {
         parameters: {
             query?: never;
             header?: never;
@@ -700,6 +700,86 @@ export interface paths {
             cookie?: never;
         };
         get: operations["all_2"];
+        put?: never;
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schedules/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schedules/{id}/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["proposeAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schedules/{id}/pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["passOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schedules/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["end"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_3"];
         put?: never;
         post: operations["propose_2"];
         delete?: never;
@@ -797,7 +877,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_1"];
+        post: operations["change_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -939,7 +1019,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_3"];
+        get: operations["all_4"];
         put?: never;
         post: operations["add_2"];
         delete?: never;
@@ -957,7 +1037,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_2"];
+        post: operations["change_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1211,7 +1291,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_4"];
+        get: operations["all_5"];
         put?: never;
         post: operations["make"];
         delete?: never;
@@ -1277,7 +1357,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_3"];
+        post: operations["change_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1469,7 +1549,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_4"];
+        post: operations["change_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1588,6 +1668,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/direct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["make_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/direct/payees": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["enter_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/direct/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/direct/batches/{batch}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["typed"];
+        put?: never;
+        post: operations["again_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deputies": {
         parameters: {
             query?: never;
@@ -1595,7 +1739,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_5"];
+        get: operations["all_6"];
         put?: never;
         post: operations["name"];
         delete?: never;
@@ -1613,7 +1757,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["end"];
+        post: operations["end_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1725,7 +1869,7 @@ export interface paths {
         };
         get: operations["list_2"];
         put?: never;
-        post: operations["make_1"];
+        post: operations["make_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2299,9 +2443,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["look_1"];
+        get: operations["look_2"];
         put?: never;
-        post: operations["make_2"];
+        post: operations["make_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2397,7 +2541,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["again_2"];
+        post: operations["again_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2427,7 +2571,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_6"];
+        get: operations["all_7"];
         put?: never;
         post: operations["keep_2"];
         delete?: never;
@@ -2557,7 +2701,7 @@ export interface paths {
         };
         get: operations["list_3"];
         put?: never;
-        post: operations["make_3"];
+        post: operations["make_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2605,7 +2749,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["again_3"];
+        post: operations["again_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2733,7 +2877,7 @@ export interface paths {
         };
         get: operations["account"];
         put?: never;
-        post: operations["change_5"];
+        post: operations["change_6"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2925,7 +3069,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["look_2"];
+        post: operations["look_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3435,7 +3579,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_7"];
+        get: operations["all_8"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3484,6 +3628,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["search"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schedules/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["days"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3611,7 +3771,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["look_3"];
+        get: operations["look_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4172,6 +4332,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["page_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/direct/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ways_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5335,6 +5511,40 @@ export interface components {
             /** Format: int64 */
             printer: number;
         };
+        ScheduleWanted: {
+            name: string;
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            /** Format: int64 */
+            vendor: number;
+            reference: string;
+            said: string;
+            amount: string;
+            /** @enum {string} */
+            rhythm: "WEEKLY" | "TWO_WEEKS" | "MONTHLY" | "QUARTERLY" | "YEARLY";
+            /** Format: date */
+            first: string;
+            /** Format: date */
+            until?: string;
+            /** Format: int64 */
+            version: number;
+        };
+        ProposedAgain: {
+            /** Format: date */
+            dueOn: string;
+        };
+        PassedOver: {
+            /** Format: date */
+            dueOn: string;
+            reason: string;
+        };
+        ScheduleEnd: {
+            reason: string;
+            /** Format: int64 */
+            version: number;
+        };
         KeepRoutes: {
             /** Format: date */
             from: string;
@@ -5916,6 +6126,82 @@ export interface components {
             falls: boolean;
             reason: string;
         };
+        DirectRow: {
+            vendor: string;
+            said: string;
+            reference: string;
+            amount: string;
+            /** Format: int64 */
+            schedule?: number;
+            /** Format: date */
+            dueOn?: string;
+        };
+        DirectWanted: {
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            /** Format: date */
+            checkDate: string;
+            name: string;
+            note: string;
+            send: boolean;
+            /** Format: int64 */
+            version: number;
+            rows: components["schemas"]["DirectRow"][];
+        };
+        OneTimePayee: {
+            name: string;
+            address: string[];
+            postalCode: string;
+            /** Format: int64 */
+            way: number;
+            /** Format: int64 */
+            bankAccount: number;
+            routing: string;
+            account: string;
+            savings: boolean;
+            bic?: string;
+        };
+        Entered: {
+            /** Format: int64 */
+            vendor: number;
+            number: string;
+            waits: boolean;
+        };
+        DirectAsked: {
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            /** Format: int64 */
+            batch: number;
+            /** Format: date */
+            checkDate: string;
+            rows: components["schemas"]["DirectRow"][];
+        };
+        DirectDebit: {
+            what: string;
+            amount: string;
+        };
+        DirectLooked: {
+            rows: components["schemas"]["LookedDirect"][];
+            total: string;
+            /** Format: int32 */
+            problems: number;
+        };
+        LookedDirect: {
+            /** Format: int64 */
+            vendor?: number;
+            payee: string;
+            debits: components["schemas"]["DirectDebit"][];
+            says: string;
+            problem?: string;
+            code?: string;
+            fields: {
+                [key: string]: string;
+            };
+        };
         NameDeputy: {
             /** Format: int64 */
             person: number;
@@ -5992,6 +6278,7 @@ export interface components {
             zone: string;
             /** Format: int32 */
             firstMonth: number;
+            oneTimeByTwo: boolean;
             /** Format: int64 */
             version: number;
         };
@@ -6005,6 +6292,7 @@ export interface components {
             zone: string;
             /** Format: int32 */
             firstMonth: number;
+            oneTimeByTwo: boolean;
             /** Format: int64 */
             version: number;
             mayChange: boolean;
@@ -7275,6 +7563,75 @@ export interface components {
             detail: string;
             address: string;
         };
+        DayView: {
+            /** Format: date */
+            dueOn: string;
+            /** Format: int64 */
+            batch?: number;
+            words: string;
+        };
+        RhythmChoice: {
+            value: string;
+            words: string;
+        };
+        ScheduleView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            paidBy: string;
+            /** Format: int64 */
+            vendor: number;
+            vendorName: string;
+            vendorNumber: string;
+            reference: string;
+            said: string;
+            amount: components["schemas"]["MoneyView"];
+            rhythm: string;
+            rhythmWords: string;
+            /** Format: date */
+            first: string;
+            /** Format: date */
+            until?: string;
+            /** Format: date */
+            endedOn?: string;
+            endedWhy: string;
+            /** Format: date */
+            nextDay?: string;
+            days: components["schemas"]["DayView"][];
+            keptBy: string;
+            /** Format: int64 */
+            version: number;
+        };
+        SchedulesView: {
+            schedules: components["schemas"]["ScheduleView"][];
+            rhythms: components["schemas"]["RhythmChoice"][];
+        };
+        DaysView: {
+            /** Format: date */
+            until: string;
+            days: components["schemas"]["Proposed"][];
+        };
+        Proposed: {
+            /** Format: int64 */
+            schedule: number;
+            name: string;
+            /** Format: date */
+            dueOn: string;
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            paidBy: string;
+            vendor: string;
+            vendorName: string;
+            said: string;
+            reference: string;
+            amount: components["schemas"]["MoneyView"];
+        };
         KeptRoutes: {
             /** Format: int64 */
             id: number;
@@ -7918,6 +8275,35 @@ export interface components {
             date: string;
             text: string;
             amount: string;
+        };
+        DirectWay: {
+            /** Format: int64 */
+            account: number;
+            accountName: string;
+            currency: string;
+            /** Format: int64 */
+            way: number;
+            name: string;
+            methodWords: string;
+            byCheck: boolean;
+            byIban: boolean;
+        };
+        DirectBatch: {
+            /** Format: int64 */
+            batch: number;
+            /** Format: int64 */
+            version: number;
+            stateWords: string;
+            name: string;
+            note: string;
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            /** Format: date */
+            checkDate: string;
+            editable: boolean;
+            rows: components["schemas"]["DirectRow"][];
         };
         DeputyView: {
             /** Format: int64 */
@@ -9870,6 +10256,146 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": components["schemas"]["SchedulesView"];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScheduleWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
+                };
+            };
+        };
+    };
+    change_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScheduleWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    proposeAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposedAgain"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    passOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassedOver"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScheduleEnd"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    all_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
                     "application/json": components["schemas"]["RoutesView"];
                 };
             };
@@ -10031,7 +10557,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -10233,7 +10759,7 @@ export interface operations {
             };
         };
     };
-    all_3: {
+    all_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -10277,7 +10803,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10721,7 +11247,7 @@ export interface operations {
             };
         };
     };
-    all_4: {
+    all_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -10853,7 +11379,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -11174,7 +11700,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -11440,7 +11966,125 @@ export interface operations {
             };
         };
     };
-    all_5: {
+    make_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DirectWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
+                };
+            };
+        };
+    };
+    enter_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneTimePayee"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+        };
+    };
+    look_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DirectAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DirectLooked"];
+                };
+            };
+        };
+    };
+    typed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DirectBatch"];
+                };
+            };
+        };
+    };
+    again_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DirectWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    all_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -11482,7 +12126,7 @@ export interface operations {
             };
         };
     };
-    end: {
+    end_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -11710,7 +12354,7 @@ export interface operations {
             };
         };
     };
-    make_1: {
+    make_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -12661,7 +13305,7 @@ export interface operations {
             };
         };
     };
-    look_1: {
+    look_2: {
         parameters: {
             query?: {
                 account?: number;
@@ -12708,7 +13352,7 @@ export interface operations {
             };
         };
     };
-    make_2: {
+    make_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -12908,7 +13552,7 @@ export interface operations {
             };
         };
     };
-    again_2: {
+    again_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -12952,7 +13596,7 @@ export interface operations {
             };
         };
     };
-    all_6: {
+    all_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -13184,7 +13828,7 @@ export interface operations {
             };
         };
     };
-    make_3: {
+    make_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -13252,7 +13896,7 @@ export interface operations {
             };
         };
     };
-    again_3: {
+    again_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -13478,7 +14122,7 @@ export interface operations {
             };
         };
     };
-    change_5: {
+    change_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -13785,7 +14429,7 @@ export interface operations {
             };
         };
     };
-    look_2: {
+    look_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -14571,7 +15215,7 @@ export interface operations {
             };
         };
     };
-    all_7: {
+    all_8: {
         parameters: {
             query?: never;
             header?: never;
@@ -14656,6 +15300,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundView"][];
+                };
+            };
+        };
+    };
+    days: {
+        parameters: {
+            query?: {
+                until?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaysView"];
                 };
             };
         };
@@ -14831,7 +15497,7 @@ export interface operations {
             };
         };
     };
-    look_3: {
+    look_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -15818,6 +16484,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PageView"];
+                };
+            };
+        };
+    };
+    ways_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DirectWay"][];
                 };
             };
         };

@@ -84,6 +84,14 @@ export function BatchBar({
           Change what is recorded…
         </Link>
       )}
+      {batch.purpose === "DIRECT" && batch.state === "DRAFT" && clerk && (
+        <Link
+          to={`/direct/${batch.id}`}
+          className="text-harbour border-faint bg-sheet inline-flex min-h-8 items-center border px-3"
+        >
+          Change what it pays…
+        </Link>
+      )}
       {batch.kept && ["DRAFT", "IN_APPROVAL", "APPROVED"].includes(batch.state) && clerk && (
         <Button onClick={() => setAsking("withdraw")}>Withdraw…</Button>
       )}

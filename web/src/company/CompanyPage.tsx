@@ -83,6 +83,7 @@ function CompanyForm({ company }: { company: Company }) {
             staleDays: whole(typed.staleDays),
             zone: typed.zone,
             firstMonth: Number(typed.firstMonth),
+            oneTimeByTwo: typed.oneTimeByTwo === "yes",
             version: company.version,
           },
         }),
@@ -128,6 +129,14 @@ function CompanyForm({ company }: { company: Company }) {
             label="Time zone of the business day; empty: the machine’s"
           />
           <ChoiceEntry name="firstMonth" choices={MONTHS} label="The year of account begins with" />
+          <ChoiceEntry
+            name="oneTimeByTwo"
+            label="The address of a payee who is paid once by check"
+            choices={[
+              { value: "yes", text: "a second person confirms it" },
+              { value: "no", text: "whoever approves the payment sees it" },
+            ]}
+          />
         </div>
         <p className="text-faint">
           Grace days count for lists and drafts from now on; a draft keeps its amounts until it is edited, and
@@ -150,6 +159,7 @@ function asTyped(company: Company) {
     staleDays: String(company.staleDays),
     zone: company.zone,
     firstMonth: String(company.firstMonth),
+    oneTimeByTwo: company.oneTimeByTwo ? "yes" : "no",
   };
 }
 

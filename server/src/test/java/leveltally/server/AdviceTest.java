@@ -17,20 +17,27 @@ import java.util.Set;
 import java.util.stream.Stream;
 import leveltally.core.DateStyle;
 import leveltally.core.batches.BatchId;
+import leveltally.core.electronic.EntryClass;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.printing.Answer;
 import leveltally.core.printing.Turn;
 import leveltally.core.vendors.Advice;
 import leveltally.core.vendors.Delivery;
 import leveltally.core.vendors.Paperwork;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.VendorFacts;
 import leveltally.server.advice.Advices;
 import leveltally.server.approval.Sending;
+import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.batches.Deliveries;
 import leveltally.server.batches.Drafting;
+import leveltally.server.electronic.Electronic;
+import leveltally.server.electronic.Filing;
 import leveltally.server.mail.Outbox;
 import leveltally.server.mail.Postman;
+import leveltally.server.outside.OutsideRow;
 import leveltally.server.posting.Posting;
 import leveltally.server.printing.Numbered;
 import leveltally.server.printing.Numbering;
@@ -48,12 +55,16 @@ class AdviceTest {
     private static final String DESK = "receivables@pelorus.example";
 
     private static void wishes(Paperwork papers) {
+        wishes(VENDOR, papers);
+    }
+
+    private static void wishes(String vendor, Paperwork papers) {
         VendorRecords records = bean(VendorRecords.class);
-        VendorRecords.Kept kept = records.kept(App.vendor(VENDOR));
+        VendorRecords.Kept kept = records.kept(App.vendor(vendor));
         VendorFacts was = kept.facts();
         records.change(
                 ines(),
-                App.vendor(VENDOR),
+                App.vendor(vendor),
                 new VendorFacts(
                         was.name(), was.group(), was.priority(), was.method(), was.terms(), papers, was.reportable()),
                 null,
@@ -166,6 +177,57 @@ class AdviceTest {
     }
 
     @Test
+    void whoIsPaidByFileIsToldOnceTheBankTookItAndItIsPosted() throws Exception {
+        WayId way = Electronic.way(Electronic.wanted(Electronic.ach(EntryClass.CCD)));
+        String vendor = Electronic.vendor(PaymentMethod.ACH, Electronic.account());
+        wishes(vendor, new Paperwork(Advice.MAIL, "books@filed.example", Delivery.MAIL, null));
+        InvoiceId[] both = {App.invoice(vendor, "20.00"), App.invoice(vendor, "21.50")};
+        BatchId batch = Electronic.approved(way, both);
+        bean(Filing.class).file(ines(), batch);
+        PaymentId payment = new PaymentId(App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+        bean(BankAnswers.class).accepted(ines(), Electronic.file(batch), "");
+        assertThat(mails(payment)).as("nothing is told before it is posted").isEmpty();
+        // the vendor is called otherwise by then: what was kept stands
+        bean(Posting.class).post(ines(), batch);
+        carry();
+        assertThat(mails(payment)).containsExactly("books@filed.example SENT ");
+        MimeMessage mail = last("filed.example");
+        String called = App.jdbc()
+                .sql("SELECT called FROM electronic_item WHERE payment_id = ?")
+                .param(payment.value())
+                .query(String.class)
+                .single();
+        assertThat(mail.getSubject()).startsWith("Remittance advice, ACH " + called + ": 41.50 USD from ");
+        List<String> references = App.jdbc()
+                .sql("SELECT l.reference FROM claim_line l JOIN claim c ON c.id = l.claim_id WHERE c.batch_id = ?")
+                .param(batch.value())
+                .query(String.class)
+                .list();
+        assertThat(references).hasSize(2);
+        assertThat(enclosed(mail)).contains(called, vendor, "41.50").contains(references);
+        Http http = Http.signedIn("ines");
+        assertThat(http.get("/api/payments/" + payment.value() + "/advice/pdf").status())
+                .isEqualTo(200);
+        assertThat(http.get("/api/stubs/pdf?payments=" + payment.value()).status())
+                .isEqualTo(200);
+    }
+
+    @Test
+    void aWireMadeElsewhereIsToldAsWell() {
+        wishes(new Paperwork(Advice.MAIL, DESK, Delivery.MAIL, null));
+        String number = "FT " + System.nanoTime() % 1_000_000;
+        BatchId batch = App.elsewhere("Wires", new OutsideRow(number, App.TODAY, VENDOR, "5100", "66.00"));
+        bean(Posting.class).post(ines(), batch);
+        PaymentId payment = new PaymentId(App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+        carry();
+        assertThat(mails(payment)).containsExactly(DESK + " SENT ");
+        assertThat(Http.signedIn("ines")
+                        .get("/api/payments/" + payment.value() + "/advice")
+                        .body())
+                .contains("\"maySend\":true");
+    }
+
+    @Test
     void whoWishesBothGetsBothAndTheOthersPaperOnly() {
         wishes(new Paperwork(Advice.BOTH, DESK, Delivery.MAIL, null));
         BatchId both = App.approved(invoices(30));
@@ -188,12 +250,15 @@ class AdviceTest {
         wishes(Paperwork.USUAL);
         PaymentId payment = post(batch, numbered);
         assertThat(mails(payment)).singleElement().asString().contains("GIVEN_UP no mail address is known");
-        long check = App.number("SELECT id FROM check_number WHERE payment_id = ?", payment.value());
         Http http = Http.signedIn("ines");
-        assertThat(http.post("/api/checks/" + check + "/advice/mail", "{\"address\": \"Desk <a@b.example>\"}")
+        assertThat(http.post(
+                                "/api/payments/" + payment.value() + "/advice/mail",
+                                "{\"address\": \"Desk <a@b.example>\"}")
                         .body())
                 .contains("This is no mail address");
-        assertThat(http.post("/api/checks/" + check + "/advice/mail", "{\"address\": \" books@pelorus.example \"}")
+        assertThat(http.post(
+                                "/api/payments/" + payment.value() + "/advice/mail",
+                                "{\"address\": \" books@pelorus.example \"}")
                         .status())
                 .isEqualTo(200);
         carry();
@@ -203,14 +268,15 @@ class AdviceTest {
         assertThat(mails(payment)).last().isEqualTo("books@pelorus.example RETURNED no such mailbox");
         assertThatThrownBy(() -> bean(Outbox.class).returned(ines(), sent, "again"))
                 .hasMessageContaining("Only advice that was sent");
-        String seen = http.get("/api/checks/" + check + "/advice").body();
+        String seen = http.get("/api/payments/" + payment.value() + "/advice").body();
         assertThat(seen).contains("came back", "no such mailbox", "\"maySend\":true");
         // what is in trouble comes first, among people's mail it is not listed
         assertThat(http.get("/api/mail?whose=PAYEES").body().split("\"id\":")[1])
                 .contains("\"inTrouble\":true");
         assertThat(http.get("/api/mail?whose=PEOPLE").body()).doesNotContain("books@pelorus.example");
         bean(Advices.class).again(ines(), payment, DESK);
-        assertThat(http.get("/api/checks/" + check + "/advice").body()).contains("came back, sent again since");
+        assertThat(http.get("/api/payments/" + payment.value() + "/advice").body())
+                .contains("came back, sent again since");
     }
 
     @Test

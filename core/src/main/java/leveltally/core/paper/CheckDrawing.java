@@ -176,8 +176,9 @@ public final class CheckDrawing {
             case BANK -> lines(block, top, List.of(payer.bank()));
             case NUMBER -> {
                 // on numbered stock it stands on the check already, and nowhere else
-                if ((numbered || part != Part.CHECK) && text.number() != null) {
-                    lines(block, top, List.of("" + text.number()));
+                String called = text.numberOrReference();
+                if ((numbered || part != Part.CHECK) && !called.isEmpty()) {
+                    lines(block, top, List.of(called));
                 }
             }
             case DATE -> lines(block, top, List.of(text.dates(layout).alone(text.checkDate())));

@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param number null while it has none
  * @param dates how the payee wants dates written; null for the layout's own way
+ * @param called the reference of a payment without paper; empty for a check
  */
 public record CheckText(
         Payer payer,
@@ -23,7 +24,21 @@ public record CheckText(
         LocalDate checkDate,
         @Nullable Long number,
         Stub stub,
-        @Nullable DateStyle dates) {
+        @Nullable DateStyle dates,
+        String called) {
+
+    /** One of a check: its number says what it is called. */
+    public CheckText(
+            Payer payer,
+            String payee,
+            List<String> address,
+            Money amount,
+            LocalDate checkDate,
+            @Nullable Long number,
+            Stub stub,
+            @Nullable DateStyle dates) {
+        this(payer, payee, address, amount, checkDate, number, stub, dates, "");
+    }
 
     /**
      * The company and its bank, as the check names them.
@@ -43,22 +58,32 @@ public record CheckText(
 
     /** The same on another number. */
     public CheckText numbered(long now) {
-        return new CheckText(payer, payee, address, amount, checkDate, now, stub, dates);
+        return new CheckText(payer, payee, address, amount, checkDate, now, stub, dates, called);
     }
 
     /** The same from another company, or with another logo. */
     public CheckText withPayer(Payer other) {
-        return new CheckText(other, payee, address, amount, checkDate, number, stub, dates);
+        return new CheckText(other, payee, address, amount, checkDate, number, stub, dates, called);
     }
 
     /** The same to somebody else. */
     public CheckText withPayee(String other) {
-        return new CheckText(payer, other, address, amount, checkDate, number, stub, dates);
+        return new CheckText(payer, other, address, amount, checkDate, number, stub, dates, called);
     }
 
     /** The same for something else. */
     public CheckText withPayment(Money other, Stub listed) {
-        return new CheckText(payer, payee, address, other, checkDate, number, listed, dates);
+        return new CheckText(payer, payee, address, other, checkDate, number, listed, dates, called);
+    }
+
+    /** The same of a payment without paper, which is called so. */
+    public CheckText called(String reference) {
+        return new CheckText(payer, payee, address, amount, checkDate, null, stub, dates, reference);
+    }
+
+    /** What its number or reference is; empty while it has none. */
+    String numberOrReference() {
+        return number == null ? called : String.valueOf(number);
     }
 
     DateStyle dates(CheckLayout layout) {

@@ -3,7 +3,7 @@ package leveltally.server.advice;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import leveltally.core.checks.CheckNumberId;
+import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Needs;
@@ -17,9 +17,9 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** The remittance advice of a check. */
+/** The remittance advice of a payment. */
 @RestController
-@RequestMapping("/api/checks/{id}/advice")
+@RequestMapping("/api/payments/{id}/advice")
 @Needs(Deed.READ)
 class AdviceController {
     private final AdviceRows rows;
@@ -35,14 +35,14 @@ class AdviceController {
     @GetMapping
     AdvisedView advice(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
-        return rows.of(by, new CheckNumberId(id));
+        return rows.of(by, new PaymentId(id));
     }
 
     /** The same list that goes by mail, to look at or to print. */
     @GetMapping(value = "/pdf", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> pdf(Actor by, @PathVariable long id) {
         by.mayDo(Deed.READ);
-        var list = pdf.of(rows.payment(new CheckNumberId(id)));
+        var list = pdf.of(new PaymentId(id));
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"" + list.name() + "\"")
                 .body(list.pdf());
@@ -53,7 +53,7 @@ class AdviceController {
     @PostMapping("/mail")
     @Needs(Deed.MAIL_ADVICE)
     AdvisedView mail(Actor by, @PathVariable long id, @Valid @RequestBody AdviceWanted wanted) {
-        advices.again(by, rows.payment(new CheckNumberId(id)), wanted.address());
-        return rows.of(by, new CheckNumberId(id));
+        advices.again(by, new PaymentId(id), wanted.address());
+        return rows.of(by, new PaymentId(id));
     }
 }

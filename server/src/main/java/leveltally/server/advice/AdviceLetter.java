@@ -8,19 +8,22 @@ import leveltally.core.company.Company;
 import leveltally.core.money.Money;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.vendors.Delivery;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.mail.ToPayee;
 import org.springframework.web.util.HtmlUtils;
 
 /**
  * What a payee is told by mail about one payment.
  *
- * @param link where its check is seen here
- * @param goes how the check reaches the payee
+ * @param link where it is seen here
+ * @param number of its check, or its reference
+ * @param goes how a check reaches the payee
  */
 record AdviceLetter(
         PaymentId payment,
         String link,
-        long number,
+        PaymentMethod method,
+        String number,
         String payee,
         Money amount,
         LocalDate date,
@@ -31,18 +34,17 @@ record AdviceLetter(
     /** @param again whether it was sent before */
     ToPayee from(Company company, String address, boolean again) {
         String what = amount + " " + amount.currency().getCurrencyCode();
-        String subject = "Remittance advice, check " + number + ": " + what + " from " + company.name();
+        String subject = "Remittance advice, " + called() + ": " + what + " from " + company.name();
         List<String> sentences = new ArrayList<>();
-        sentences.add(company.name() + " pays " + payee + " " + what + " by check " + number + " of "
-                + Dates.inWords(date) + ".");
+        sentences.add(company.name() + " pays " + payee + " " + what + " by "
+                + (method == PaymentMethod.CHECK
+                        ? called() + " of " + Dates.inWords(date)
+                        : method.words() + " on " + Dates.inWords(date) + ", reference " + number)
+                + ".");
         sentences.add("What it is for, "
                 + (entries == 1 ? "1 entry" : entries + " entries")
                 + ", is listed in the PDF that comes with this mail. "
-                + switch (goes) {
-                    case MAIL -> "The check is on its way by letter post.";
-                    case HAND_OVER -> "The check will be handed over.";
-                    case COURIER -> "The check is on its way by courier.";
-                });
+                + onItsWay());
         if (again) {
             sentences.add("This is sent once more; nothing is paid twice.");
         }
@@ -69,6 +71,25 @@ record AdviceLetter(
                 text.toString(),
                 html.toString(),
                 link);
+    }
+
+    /** What people call it: {@code check 41237}. */
+    String called() {
+        return method.words() + " " + number;
+    }
+
+    private String onItsWay() {
+        return switch (method) {
+            case CHECK ->
+                switch (goes) {
+                    case MAIL -> "The check is on its way by letter post.";
+                    case HAND_OVER -> "The check will be handed over.";
+                    case COURIER -> "The check is on its way by courier.";
+                };
+            case ACH, CREDIT_TRANSFER -> "The bank has the order; when your account has the money, your own bank says.";
+            case WIRE -> "The bank has sent it.";
+            case CARD -> "The card was charged.";
+        };
     }
 
     private static String escape(String text) {

@@ -1,7 +1,6 @@
 package leveltally.server.advice;
 
 import java.util.List;
-import leveltally.core.checks.CheckNumberId;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
@@ -23,19 +22,13 @@ class AdviceRows {
         this.mails = mails;
     }
 
-    private record Found(PaymentId payment, Advice wish, String address, PaymentState state) {}
-
-    /** The payment that a number carries. */
-    @Transactional(readOnly = true)
-    public PaymentId payment(CheckNumberId check) {
-        return found(check).payment();
-    }
+    private record Found(Advice wish, String address, PaymentState state) {}
 
     @Transactional(readOnly = true)
-    public AdvisedView of(Actor by, CheckNumberId check) {
-        Found found = found(check);
+    public AdvisedView of(Actor by, PaymentId payment) {
+        Found found = found(payment);
         boolean stands = found.state() == PaymentState.OUTSTANDING || found.state() == PaymentState.CLEARED;
-        List<AdvisedView.AdviceMail> written = mails.ofPayment(found.payment()).stream()
+        List<AdvisedView.AdviceMail> written = mails.ofPayment(payment).stream()
                 .map(one -> new AdvisedView.AdviceMail(
                         one.id(),
                         one.address(),
@@ -49,13 +42,11 @@ class AdviceRows {
                 found.wish().words(), found.address(), stands && Deed.MAIL_ADVICE.allowedTo(by.roles()), written);
     }
 
-    private Found found(CheckNumberId check) {
+    private Found found(PaymentId payment) {
         return jdbc.sql(
-                        "SELECT p.id, p.advice, p.state, v.email FROM check_number n"
-                                + " JOIN payment p ON p.id = n.payment_id JOIN vendor v ON v.id = p.vendor_id WHERE n.id = :check")
-                .param("check", check.value())
+                        "SELECT p.advice, p.state, v.email FROM payment p JOIN vendor v ON v.id = p.vendor_id WHERE p.id = :payment")
+                .param("payment", payment.value())
                 .query((r, n) -> new Found(
-                        new PaymentId(r.getLong("id")),
                         Advice.valueOf(r.getString("advice")),
                         r.getString("email"),
                         PaymentState.valueOf(r.getString("state"))))

@@ -15,6 +15,7 @@ import leveltally.core.people.Deed;
 import leveltally.core.vendors.Advice;
 import leveltally.core.vendors.Delivery;
 import leveltally.core.vendors.Paperwork;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.company.Companies;
 import leveltally.server.mail.Outbox;
@@ -75,14 +76,14 @@ public class Advices {
         audit.record(
                 by,
                 "send advice",
-                "check " + one.letter().number(),
+                one.letter().called(),
                 Map.of("payee", one.letter().payee(), "to", to, "sent before", one.sent()));
     }
 
     /**
-     * Sends the list of several checks again, each to the address kept for its vendor.
+     * Sends the list of several payments again, each to the address kept for its vendor.
      *
-     * @return the payees who have none, or whose check is no payment any more; the others are told
+     * @return the payees who have none, or whose payment does not stand any more; the others are told
      */
     @Transactional
     public List<String> again(Actor by, Collection<PaymentId> payments) {
@@ -100,7 +101,7 @@ public class Advices {
             audit.record(
                     by,
                     "send advice",
-                    "check " + one.letter().number(),
+                    one.letter().called(),
                     Map.of("payee", one.letter().payee(), "to", one.address(), "sent before", one.sent()));
         }
         if (!mails.isEmpty()) {
@@ -110,16 +111,20 @@ public class Advices {
     }
 
     static Refusal notThere() {
-        return Refusal.notFound("no-payment", "No payment stands behind this number, so there is no advice.");
+        return Refusal.notFound("no-payment", "There is no such payment, so there is no advice.");
     }
 
     private List<Addressed> addressed(Collection<PaymentId> payments) {
         return jdbc.sql("""
-                        SELECT p.id, n.id AS check_id, n.series_id, n.number, p.payee, p.amount_minor, p.currency, p.check_date, p.advice,
-                          p.state, v.email, COALESCE(d.delivery, v.check_delivery) AS delivery,
+                        SELECT p.id, p.batch_id, k.method, k.check_id, k.series_id, COALESCE(n.number, k.number) AS number, p.payee,
+                          p.amount_minor, p.currency, COALESCE(f.pays_on, p.check_date) AS paid_on, p.advice, p.state, v.email,
+                          COALESCE(d.delivery, v.check_delivery) AS delivery,
                           (SELECT COUNT(*) FROM claim_line l WHERE l.claim_id = p.claim_id) AS entries,
                           EXISTS (SELECT 1 FROM mail m WHERE m.payment_id = p.id) AS sent
-                        FROM payment p JOIN check_number n ON n.live_payment_id = p.id JOIN vendor v ON v.id = p.vendor_id
+                        FROM payment p JOIN payment_carried k ON k.payment_id = p.id AND k.number <> ''
+                        JOIN vendor v ON v.id = p.vendor_id
+                        LEFT JOIN check_number n ON n.id = k.check_id
+                        LEFT JOIN electronic_item i ON i.payment_id = p.id LEFT JOIN bank_file f ON f.id = i.file_id
                         LEFT JOIN claim_delivery d ON d.claim_id = p.claim_id
                         WHERE p.id IN (:payments) ORDER BY p.id
                         """)
@@ -127,11 +132,15 @@ public class Advices {
                 .query((r, n) -> new Addressed(
                         new AdviceLetter(
                                 new PaymentId(r.getLong("id")),
-                                "/register?series=" + r.getLong("series_id") + "&check=" + r.getLong("check_id"),
-                                r.getLong("number"),
+                                r.getObject("check_id") == null
+                                        ? "/batches/" + r.getLong("batch_id")
+                                        : "/register?series=" + r.getLong("series_id") + "&check="
+                                                + r.getLong("check_id"),
+                                PaymentMethod.valueOf(r.getString("method")),
+                                r.getString("number"),
                                 r.getString("payee"),
                                 Money.ofMinor(r.getLong("amount_minor"), r.getString("currency")),
-                                r.getObject("check_date", LocalDate.class),
+                                r.getObject("paid_on", LocalDate.class),
                                 Delivery.valueOf(r.getString("delivery")),
                                 r.getInt("entries")),
                         Advice.valueOf(r.getString("advice")),

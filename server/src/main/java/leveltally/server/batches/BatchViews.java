@@ -11,6 +11,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.ClaimLine;
 import leveltally.core.batches.LineTotals;
+import leveltally.core.batches.Purpose;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
 import leveltally.core.people.PersonId;
@@ -138,7 +139,7 @@ class BatchViews {
         Map<Long, Head> heads = new LinkedHashMap<>();
         Map<Long, List<BatchController.LineView>> lines = new HashMap<>();
         jdbc.sql("""
-                        SELECT c.id, c.vendor_id, c.payee, c.address, c.remit_to_id, c.amount_minor, c.apart, c.stub_note,
+                        SELECT c.id, c.vendor_id, c.payee, c.address, c.remit_to_id, c.amount_minor, c.apart, b.purpose, c.stub_note,
                           COALESCE(v.hold_reason, '') AS vendor_held, COALESCE(l.invoice_id, -l.id) AS entry, l.kind, l.reference, l.usable_from,
                           COALESCE(l.invoice_date, b.check_date) AS invoice_date, COALESCE(i.due_date, b.check_date) AS due_date,
                           COALESCE(i.open_minor, 0) AS open_minor, l.gross_minor, l.discount_minor, l.credit_minor, l.cash_minor, l.part, l.by_hand,
@@ -165,7 +166,9 @@ class BatchViews {
                                 r.getString("address"),
                                 r.getLong("remit_to_id"),
                                 amount,
-                                r.getBoolean("apart"),
+                                r.getBoolean("apart")
+                                        && Purpose.valueOf(r.getString("purpose"))
+                                                .isEdited(),
                                 r.getString("stub_note"),
                                 r.getString("vendor_held"),
                                 r.getString("outside_number")));
@@ -217,11 +220,15 @@ class BatchViews {
     /** What a line without an invoice is for. */
     private static String debits(java.sql.ResultSet r) throws java.sql.SQLException {
         String accounts = r.getString("accounts");
-        return r.getString("kind").equals("PREPAYMENT")
-                ? accounts + ", "
-                        + ClaimLine.Prepayment.inWords(
-                                r.getString("reference"), r.getObject("usable_from", LocalDate.class))
-                : accounts;
+        if (r.getString("kind").equals("PREPAYMENT")) {
+            return accounts + ", "
+                    + ClaimLine.Prepayment.inWords(
+                            r.getString("reference"), r.getObject("usable_from", LocalDate.class));
+        }
+        // what was paid elsewhere is called by its number already
+        return accounts.isEmpty() || !r.getString("outside_number").isEmpty()
+                ? accounts
+                : r.getString("reference") + ": " + accounts;
     }
 
     private List<BatchController.ApprovalView> approvals(Batch batch) {

@@ -93,6 +93,7 @@ class DemoStory {
     private final DemoWishes wishes;
     private final DemoElsewhere elsewhere;
     private final DemoElectronic electronic;
+    private final DemoDirect direct;
     private final DemoBank bank;
     private int serial = 100;
 
@@ -122,10 +123,12 @@ class DemoStory {
             DemoWishes wishes,
             DemoElsewhere elsewhere,
             DemoElectronic electronic,
+            DemoDirect direct,
             DemoBank bank) {
         this.bank = bank;
         this.elsewhere = elsewhere;
         this.electronic = electronic;
+        this.direct = direct;
         this.wishes = wishes;
         this.entering = entering;
         this.holds = holds;
@@ -427,6 +430,7 @@ class DemoStory {
         BatchId ready = groupOf(stage, "Harbour dues", "Harbour dues, November", "ines");
         approve(stage, ready, TODAY, "ines");
         electronic.tell(stage);
+        direct.make(stage.cast().on(TODAY, "tomas"));
         bank.practise(stage.cast().on(TODAY, "joss"), stage.operations());
         bank.ask(stage.cast().on(TODAY, "ines"), stage.operations(), LocalDate.of(2026, 11, 11));
     }

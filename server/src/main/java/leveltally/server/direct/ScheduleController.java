@@ -30,6 +30,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/schedules")
 @Needs(Deed.READ)
 class ScheduleController {
+    private static final int USUAL_DAYS = 7;
+
     private final Schedules schedules;
     private final ScheduleViews views;
     private final BankAccounts accounts;
@@ -59,6 +61,8 @@ class ScheduleController {
             @Nullable LocalDate until,
             long version) {}
 
+    record DaysView(LocalDate until, List<ScheduleViews.Proposed> days) {}
+
     record ScheduleEnd(@NotNull @Size(max = 200) String reason, long version) {}
 
     record PassedOver(
@@ -77,12 +81,13 @@ class ScheduleController {
                         .toList());
     }
 
-    /** The days that wait to be paid up to a day. */
+    /** The days that wait to be paid up to a day; where none is named, to that of the week ahead. */
     @GetMapping("/days")
-    List<ScheduleViews.Proposed> days(Actor by, @RequestParam LocalDate until) {
+    DaysView days(Actor by, @RequestParam(required = false) @Nullable LocalDate until) {
         by.mayDo(Deed.READ);
         LocalDate furthest = by.today().plusYears(1);
-        return views.proposed(until.isAfter(furthest) ? furthest : until);
+        LocalDate last = until == null ? by.today().plusDays(USUAL_DAYS) : until.isAfter(furthest) ? furthest : until;
+        return new DaysView(last, views.proposed(last));
     }
 
     @PostMapping

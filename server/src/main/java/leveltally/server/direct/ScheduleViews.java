@@ -132,35 +132,50 @@ public class ScheduleViews {
                 .toList();
     }
 
-    /** The days that wait up to and with {@code last}, the earliest first. */
-    @Transactional(readOnly = true)
-    public List<Proposed> proposed(LocalDate last) {
+    /** A day that waits. */
+    private record Waiting(Schedules.Kept kept, LocalDate day) {}
+
+    private List<Waiting> waitingTo(LocalDate last) {
         List<Schedules.Kept> going =
                 schedules.all().stream().filter(kept -> kept.endedOn() == null).toList();
         Map<Schedules.Day, String> taken =
                 schedules.taken(going.stream().map(Schedules.Kept::id).toList(), 0);
-        Map<Long, Payee> payees = payees(going);
+        return going.stream()
+                .flatMap(kept -> kept.schedule().daysTo(last).stream()
+                        .filter(day -> !taken.containsKey(new Schedules.Day(kept.id(), day)))
+                        .map(day -> new Waiting(kept, day)))
+                .toList();
+    }
+
+    /** How many days wait up to and with {@code last}. */
+    @Transactional(readOnly = true)
+    public int waiting(LocalDate last) {
+        return waitingTo(last).size();
+    }
+
+    /** The days that wait up to and with {@code last}, the earliest first. */
+    @Transactional(readOnly = true)
+    public List<Proposed> proposed(LocalDate last) {
+        List<Waiting> waiting = waitingTo(last);
+        Map<Long, Payee> payees = payees(waiting.stream().map(Waiting::kept).toList());
         Map<Long, String> ways = ways();
         List<Proposed> proposed = new ArrayList<>();
-        for (Schedules.Kept kept : going) {
+        for (Waiting one : waiting) {
+            Schedules.Kept kept = one.kept();
             Schedule s = kept.schedule();
             Payee payee = Objects.requireNonNull(payees.get(kept.vendor().value()));
-            for (LocalDate day : s.daysTo(last)) {
-                if (!taken.containsKey(new Schedules.Day(kept.id(), day))) {
-                    proposed.add(new Proposed(
-                            kept.id(),
-                            s.name(),
-                            day,
-                            kept.account().value(),
-                            kept.way().value(),
-                            ways.getOrDefault(kept.way().value(), ""),
-                            payee.number(),
-                            payee.name(),
-                            s.said(),
-                            s.referenceOn(day),
-                            MoneyView.of(s.amount())));
-                }
-            }
+            proposed.add(new Proposed(
+                    kept.id(),
+                    s.name(),
+                    one.day(),
+                    kept.account().value(),
+                    kept.way().value(),
+                    ways.getOrDefault(kept.way().value(), ""),
+                    payee.number(),
+                    payee.name(),
+                    s.said(),
+                    s.referenceOn(one.day()),
+                    MoneyView.of(s.amount())));
         }
         proposed.sort(Comparator.comparing(Proposed::dueOn).thenComparing(Proposed::name));
         return proposed;

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.LongStream;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.FileState;
@@ -32,6 +33,7 @@ import leveltally.server.electronic.FilingLook.Ready;
 import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Periods;
 import leveltally.server.payments.Payments;
+import leveltally.server.printing.Paperless;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -52,6 +54,7 @@ public class Filing {
     private final PaymentFileStore store;
     private final Verification verification;
     private final Payments payments;
+    private final Paperless paperless;
     private final BusinessDay day;
     private final JdbcClient jdbc;
     private final AuditTrail audit;
@@ -66,6 +69,7 @@ public class Filing {
             PaymentFileStore store,
             Verification verification,
             Payments payments,
+            Paperless paperless,
             BusinessDay day,
             JdbcClient jdbc,
             AuditTrail audit) {
@@ -78,6 +82,7 @@ public class Filing {
         this.store = store;
         this.verification = verification;
         this.payments = payments;
+        this.paperless = paperless;
         this.day = day;
         this.jdbc = jdbc;
         this.audit = audit;
@@ -182,6 +187,13 @@ public class Filing {
         ways.take(way, fresh.size());
         long trace = accounts.takeTraces(way.account(), fresh.size());
         items.refer(way, made, way.nextReference(), trace);
+        paperless.keep(
+                batch,
+                fresh.stream().map(Ready::claim).toList(),
+                made,
+                LongStream.range(0, fresh.size())
+                        .mapToObj(i -> way.called(way.nextReference() + i))
+                        .toList());
         for (int i = 0; i < fresh.size(); i++) {
             going.put(
                     fresh.get(i).claim().id(),

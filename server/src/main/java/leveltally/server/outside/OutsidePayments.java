@@ -35,6 +35,7 @@ import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Periods;
 import leveltally.server.ledger.WayToPay;
 import leveltally.server.payments.Payments;
+import leveltally.server.printing.Paperless;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -51,6 +52,7 @@ public class OutsidePayments {
     private final ClaimRows claimRows;
     private final Sending sending;
     private final Payments payments;
+    private final Paperless paperless;
     private final WrittenChecks written;
     private final Series series;
     private final BankAccounts accounts;
@@ -65,6 +67,7 @@ public class OutsidePayments {
             ClaimRows claimRows,
             Sending sending,
             Payments payments,
+            Paperless paperless,
             WrittenChecks written,
             Series series,
             BankAccounts accounts,
@@ -77,6 +80,7 @@ public class OutsidePayments {
         this.claimRows = claimRows;
         this.sending = sending;
         this.payments = payments;
+        this.paperless = paperless;
         this.written = written;
         this.series = series;
         this.accounts = accounts;
@@ -256,6 +260,11 @@ public class OutsidePayments {
         List<Claim> claims = claimRows.of(batch.id());
         Map<ClaimId, OutsideNumbers.Typed> typed = numbers.typed(batch.id());
         List<PaymentId> made = payments.prepare(by, batch, claims);
+        paperless.keep(
+                batch,
+                claims,
+                made,
+                claims.stream().map(claim -> typed.get(claim.id()).number()).toList());
         Map<PaymentId, String> numbered = new HashMap<>();
         List<Prepared> prepared = new ArrayList<>();
         for (int i = 0; i < claims.size(); i++) {

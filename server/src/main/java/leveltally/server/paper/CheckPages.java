@@ -16,6 +16,7 @@ import leveltally.core.paper.Page;
 import leveltally.core.paper.Paper;
 import leveltally.core.paper.Signature;
 import leveltally.core.paper.StandardLayouts;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.checks.NumberSeries;
 import leveltally.server.checks.Series;
 import leveltally.server.company.Companies;
@@ -42,11 +43,15 @@ public class CheckPages {
         this.typefaces = typefaces;
     }
 
-    /** Who pays by the checks of this way, as they name it today. */
+    /** Who pays this way, as its checks or advices name it today. */
     public CheckText.Payer payer(BankAccountId from, WayId way) {
         BankAccount account = accounts.get(from);
-        NumberSeries numbers = series.of(way);
         Company company = companies.company();
+        if (account.way(way).method() != PaymentMethod.CHECK) {
+            return new CheckText.Payer(
+                    company.name(), company.address(), account.bankName(), "", "", companies.logo(), null);
+        }
+        NumberSeries numbers = series.of(way);
         Long second = numbers.signing().secondAbove();
         return new CheckText.Payer(
                 company.name(),

@@ -25,6 +25,7 @@ import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.vendors.Advice;
 import leveltally.core.vendors.Paperwork;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.batches.Batch;
 import leveltally.server.vendors.VendorPapers;
@@ -64,8 +65,8 @@ public class Payments {
             payment.payee = claim.remitTo().payee();
             payment.currency = claim.amount().currency().getCurrencyCode();
             payment.amountMinor = claim.amount().minor();
-            // nothing is sent of what was paid elsewhere
-            payment.advice = batch.purpose().isAfterTheFact()
+            // nothing is sent of a check handed over or a card charged elsewhere: whoever got it knows
+            payment.advice = batch.purpose().isAfterTheFact() && batch.method() != PaymentMethod.WIRE
                     ? Advice.PAPER
                     : wishes.get(claim.vendor()).advice();
             payment.checkDate = batch.checkDate();

@@ -169,6 +169,8 @@ public class Posting {
                 prepared.stream()
                         .map(one -> new PaymentEntries.Ready(one.payment(), one.claim(), one.name(), one.payee(), null))
                         .toList());
+        advices.tell(
+                by, prepared.stream().map(OutsidePayments.Prepared::payment).toList());
         if (batch.method() == PaymentMethod.CHECK) {
             Map<PaymentId, Check> written = checks.carrying(
                     prepared.stream().map(OutsidePayments.Prepared::payment).toList());

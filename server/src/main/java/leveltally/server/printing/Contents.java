@@ -3,6 +3,7 @@ package leveltally.server.printing;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -14,6 +15,7 @@ import leveltally.core.paper.CheckLayout;
 import leveltally.core.paper.CheckText;
 import leveltally.core.paper.Picture;
 import leveltally.core.paper.StandardLayouts;
+import leveltally.core.payments.PaymentId;
 import leveltally.server.paper.Layouts;
 import leveltally.server.paper.PaperLayout;
 import org.jspecify.annotations.Nullable;
@@ -60,6 +62,34 @@ class Contents {
                             json.writeValueAsString(Content.of(one.getValue()))
                         })
                         .toList());
+    }
+
+    /** Keeps what payments without paper say. */
+    void keepPaperless(Map<PaymentId, CheckText> texts) {
+        many.batchUpdate(
+                "INSERT INTO payment_content (payment_id, content) VALUES (?, ?)",
+                texts.entrySet().stream()
+                        .map(one ->
+                                new Object[] {one.getKey().value(), json.writeValueAsString(Content.of(one.getValue()))
+                                })
+                        .toList());
+    }
+
+    /** By payment without paper, in the order of their ids; others are missing. */
+    Map<PaymentId, CheckText> paperless(Collection<PaymentId> payments) {
+        Map<PaymentId, CheckText> found = new LinkedHashMap<>();
+        if (!payments.isEmpty()) {
+            jdbc.sql(
+                            "SELECT payment_id, content FROM payment_content WHERE payment_id IN (:payments) ORDER BY payment_id")
+                    .param("payments", payments.stream().map(PaymentId::value).toList())
+                    .query((java.sql.ResultSet r) -> {
+                        found.put(
+                                new PaymentId(r.getLong("payment_id")),
+                                json.readValue(r.getString("content"), Content.class)
+                                        .text());
+                    });
+        }
+        return found;
     }
 
     /** By document; two statements. */
@@ -117,7 +147,8 @@ class Contents {
             List<Row> rows,
             @Nullable Logo logo,
             @Nullable Long secondAboveMinor,
-            @Nullable DateStyle dates) {
+            @Nullable DateStyle dates,
+            @Nullable String called) {
 
         /** By its id, with its proportion. */
         private record Logo(long picture, double width, double height) {
@@ -156,7 +187,8 @@ class Contents {
                     text.payer().secondAbove() == null
                             ? null
                             : text.payer().secondAbove().minor(),
-                    text.dates());
+                    text.dates(),
+                    text.called().isEmpty() ? null : text.called());
         }
 
         CheckText text() {
@@ -185,7 +217,8 @@ class Contents {
                                     .toList(),
                             note,
                             entries),
-                    dates);
+                    dates,
+                    called == null ? "" : called);
         }
 
         private Money money(long minor) {

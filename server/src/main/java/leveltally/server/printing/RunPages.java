@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import java.util.stream.StreamSupport;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.checks.CheckNumberId;
@@ -16,6 +17,7 @@ import leveltally.core.paper.CheckText;
 import leveltally.core.paper.Page;
 import leveltally.core.paper.Paper;
 import leveltally.core.paper.Signature;
+import leveltally.core.paper.StandardLayouts;
 import leveltally.core.payments.PaymentId;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
@@ -101,10 +103,10 @@ public class RunPages {
     }
 
     /**
-     * The checks of these payments as they were printed last, marked, each with what its stub had no room for: a stub given
-     * again, whatever became of the check since.
+     * The checks of these payments as they were printed last, marked, each with what its stub had no room for, and the advice of
+     * those without paper: a stub given again, whatever became of the payment since.
      *
-     * @throws Refusal while nothing was printed for one of them
+     * @throws Refusal while nothing was kept of one of them
      */
     @Transactional(readOnly = true)
     public byte[] stubs(List<PaymentId> payments) {
@@ -116,15 +118,21 @@ public class RunPages {
                 .setParameter(
                         "payments", payments.stream().map(PaymentId::value).toList())
                 .getResultList();
-        if (printed.size() < payments.stream().distinct().count()) {
-            throw Refusal.notFound("not-printed", "Nothing was printed for one of these payments, so it has no stub.");
+        Map<PaymentId, CheckText> paperless = contents.paperless(payments);
+        if (printed.size() + paperless.size() < payments.stream().distinct().count()) {
+            throw Refusal.notFound("not-printed", "Nothing was kept of one of these payments, so it has no stub.");
         }
+        Iterable<Page> stubs = draw(
+                printed,
+                (text, layout) ->
+                        Stream.concat(Stream.of(pages.toLookAt(text, layout)), pages.advice(text, layout).stream()));
         return pages.pdf(
                 "Stubs again, copies",
-                draw(
-                        printed,
-                        (text, layout) -> Stream.concat(
-                                Stream.of(pages.toLookAt(text, layout)), pages.advice(text, layout).stream())));
+                () -> Stream.concat(
+                                StreamSupport.stream(stubs.spliterator(), false),
+                                paperless.values().stream()
+                                        .flatMap(text -> pages.wholeAdvice(text, StandardLayouts.LETTER).stream()))
+                        .iterator());
     }
 
     /** The first page of one document as it lies in the tray, marked. */
@@ -138,12 +146,17 @@ public class RunPages {
     }
 
     /**
-     * Everything a payment is for, as its payee is told: drawn from what was printed last.
+     * Everything a payment is for, as its payee is told: drawn from what was printed last, or kept when it was made.
      *
-     * @throws Refusal while nothing was printed for it
+     * @throws Refusal while neither was
      */
     @Transactional(readOnly = true)
     public byte[] advice(PaymentId payment) {
+        CheckText paperless = contents.paperless(List.of(payment)).get(payment);
+        if (paperless != null) {
+            return pages.pdf(
+                    "Remittance advice, " + paperless.called(), pages.wholeAdvice(paperless, StandardLayouts.LETTER));
+        }
         DocumentEntity printed = entities.createQuery(
                         "select d from DocumentEntity d where d.paymentId = :payment and d.kind = CHECK order by d.id desc",
                         DocumentEntity.class)

@@ -17,6 +17,7 @@ import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Purpose;
 import leveltally.core.checks.NumberState;
 import leveltally.core.vendors.PaymentMethod;
+import leveltally.server.direct.ScheduleViews;
 import leveltally.server.frame.MoneyView;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -28,8 +29,10 @@ class WorkRows {
     static final int DUE_WITHIN_DAYS = 7;
 
     private final JdbcClient jdbc;
+    private final ScheduleViews schedules;
 
-    WorkRows(JdbcClient jdbc) {
+    WorkRows(JdbcClient jdbc, ScheduleViews schedules) {
+        this.schedules = schedules;
         this.jdbc = jdbc;
     }
 
@@ -102,9 +105,10 @@ class WorkRows {
                 .optional()
                 .orElse("");
         List<WorkView.StationView> views = new ArrayList<>();
-        String bank = atTheBank(today);
-        stations.forEach((station, sql) -> views.add(
-                station(station, counted.get(station), sql, main, today, station.equals("bank") ? bank : "")));
+        int again = schedules.waiting(today.plusDays(DUE_WITHIN_DAYS));
+        Map<String, String> looks = Map.of("bank", atTheBank(today), "due", again == 0 ? "" : again + " by schedule");
+        stations.forEach((station, sql) ->
+                views.add(station(station, counted.get(station), sql, main, today, looks.getOrDefault(station, ""))));
         return new WorkView(today, main, views);
     }
 
