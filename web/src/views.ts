@@ -49,6 +49,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/stale": () => import("./contacts/StalePage").then((m) => m.StalePage),
   "/vendors": () => import("./vendors/VendorsPage").then((m) => m.VendorsPage),
   "/vendors/:id": () => import("./vendors/VendorPage").then((m) => m.VendorPage),
+  "/vendors/:id/paid": () => import("./reports/PaidToPage").then((m) => m.PaidToPage),
   "/vendors/new": () => import("./vendors/NewVendor").then((m) => m.NewVendor),
   "/enter": () => import("./invoices/EnterInvoice").then((m) => m.EnterInvoice),
   "/invoices/:id": () => import("./invoices/InvoicePage").then((m) => m.InvoicePage),

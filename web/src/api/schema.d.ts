@@ -52,6 +52,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vendors/{id}/paid/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mail"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vendors/{id}/merge": {
         parameters: {
             query?: never;
@@ -269,7 +285,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["mail"];
+        post: operations["mail_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -333,7 +349,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["mail_1"];
+        post: operations["mail_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1156,6 +1172,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/payments/{id}/advice/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mail_3"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outside": {
         parameters: {
             query?: never;
@@ -1838,22 +1870,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["explain"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/checks/{id}/advice/mail": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["mail_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3236,6 +3252,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vendors/{id}/paid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sent"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vendors/{id}/kept": {
         parameters: {
             query?: never;
@@ -3892,6 +3924,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/payments/{id}/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["advice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/payments/{id}/advice/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pdf_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/payment-files": {
         parameters: {
             query?: never;
@@ -4380,38 +4444,6 @@ export interface paths {
             cookie?: never;
         };
         get: operations["history_1"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/checks/{id}/advice": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["advice"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/checks/{id}/advice/pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["pdf_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5021,6 +5053,13 @@ export interface components {
             paid: components["schemas"]["PaidYear"][];
             offsets: components["schemas"]["OffsetView"][];
             mergedInto?: components["schemas"]["MergedInto"];
+        };
+        PaidSheetWanted: {
+            /** Format: date */
+            from?: string;
+            /** Format: date */
+            to: string;
+            address: string;
         };
         MergeWanted: {
             /** Format: int64 */
@@ -5734,6 +5773,27 @@ export interface components {
             /** Format: int64 */
             batch: number;
         };
+        AdviceWanted: {
+            address: string;
+        };
+        AdviceMail: {
+            /** Format: int64 */
+            id: number;
+            address: string;
+            state: string;
+            stateWords: string;
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            sentAt?: string;
+            trouble: string;
+        };
+        AdvisedView: {
+            words: string;
+            address: string;
+            maySend: boolean;
+            mails: components["schemas"]["AdviceMail"][];
+        };
         OutsideRow: {
             number: string;
             /** Format: date */
@@ -6384,27 +6444,6 @@ export interface components {
             expires?: string;
             words: string;
             look: boolean;
-        };
-        AdviceWanted: {
-            address: string;
-        };
-        AdviceMail: {
-            /** Format: int64 */
-            id: number;
-            address: string;
-            state: string;
-            stateWords: string;
-            /** Format: date-time */
-            madeAt: string;
-            /** Format: date-time */
-            sentAt?: string;
-            trouble: string;
-        };
-        AdvisedView: {
-            words: string;
-            address: string;
-            maySend: boolean;
-            mails: components["schemas"]["AdviceMail"][];
         };
         MakeBatch: {
             name: string;
@@ -7304,6 +7343,32 @@ export interface components {
             name: string;
             group: string;
         };
+        MailView: {
+            /** Format: int64 */
+            id: number;
+            to: string;
+            address: string;
+            subject: string;
+            link: string;
+            text: string;
+            /** Format: date-time */
+            madeAt: string;
+            state: string;
+            stateWords: string;
+            /** Format: int32 */
+            tries: number;
+            /** Format: date-time */
+            nextTryAt: string;
+            /** Format: date-time */
+            sentAt?: string;
+            trouble: string;
+            advice: boolean;
+            inTrouble: boolean;
+        };
+        PaidSheetView: {
+            address: string;
+            sent: components["schemas"]["MailView"][];
+        };
         PaperworkView: {
             advice: string;
             email: string;
@@ -7905,28 +7970,6 @@ export interface components {
             way: number;
             editable: boolean;
             rows: components["schemas"]["OutsideRow"][];
-        };
-        MailView: {
-            /** Format: int64 */
-            id: number;
-            to: string;
-            address: string;
-            subject: string;
-            link: string;
-            text: string;
-            /** Format: date-time */
-            madeAt: string;
-            state: string;
-            stateWords: string;
-            /** Format: int32 */
-            tries: number;
-            /** Format: date-time */
-            nextTryAt: string;
-            /** Format: date-time */
-            sentAt?: string;
-            trouble: string;
-            advice: boolean;
-            inTrouble: boolean;
         };
         BalanceLine: {
             account: string;
@@ -9110,6 +9153,30 @@ export interface operations {
             };
         };
     };
+    mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaidSheetWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     merge: {
         parameters: {
             query?: never;
@@ -9484,7 +9551,7 @@ export interface operations {
             };
         };
     };
-    mail: {
+    mail_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9580,7 +9647,7 @@ export interface operations {
             };
         };
     };
-    mail_1: {
+    mail_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -11012,6 +11079,32 @@ export interface operations {
             };
         };
     };
+    mail_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdviceWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdvisedView"];
+                };
+            };
+        };
+    };
     listed: {
         parameters: {
             query?: {
@@ -12302,32 +12395,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryView"];
-                };
-            };
-        };
-    };
-    mail_2: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AdviceWanted"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AdvisedView"];
                 };
             };
         };
@@ -14711,6 +14778,28 @@ export interface operations {
             };
         };
     };
+    sent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaidSheetView"];
+                };
+            };
+        };
+    };
     kept: {
         parameters: {
             query?: never;
@@ -15356,6 +15445,9 @@ export interface operations {
                 on?: string | null;
                 account?: number | null;
                 signed?: number | null;
+                vendor?: number | null;
+                from?: string | null;
+                to?: string | null;
             };
             header?: never;
             path: {
@@ -15384,6 +15476,9 @@ export interface operations {
                 on?: string | null;
                 account?: number | null;
                 signed?: number | null;
+                vendor?: number | null;
+                from?: string | null;
+                to?: string | null;
             };
             header?: never;
             path: {
@@ -15412,6 +15507,9 @@ export interface operations {
                 on?: string | null;
                 account?: number | null;
                 signed?: number | null;
+                vendor?: number | null;
+                from?: string | null;
+                to?: string | null;
             };
             header?: never;
             path: {
@@ -15659,6 +15757,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonChangeView"][];
+                };
+            };
+        };
+    };
+    advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdvisedView"];
+                };
+            };
+        };
+    };
+    pdf_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
         };
@@ -16558,50 +16700,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryView"];
-                };
-            };
-        };
-    };
-    advice: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AdvisedView"];
-                };
-            };
-        };
-    };
-    pdf_2: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/pdf": string;
                 };
             };
         };

@@ -5,7 +5,7 @@ import { useRest } from "../parts/useRest";
 import { TrailFold } from "../audit/TrailOf";
 import { useSession } from "../frame/session";
 import { clock, longDate, shortDate } from "../parts/dates";
-import { AdvicePart } from "./AdvicePart";
+import { AdvicePart } from "../mail/AdvicePart";
 import { Explained } from "./Explained";
 import { Chain, ReissuePart } from "../voiding/ReissuePart";
 import { StopPart } from "../voiding/StopPart";
@@ -97,7 +97,9 @@ export function CheckSlip({ id }: { id: number }) {
         </>
       )}
       {number.state === "UNACCOUNTED" && <Explained id={id} number={number} />}
-      {number.payee && invoices.length > 0 && !number.byHand && <AdvicePart id={rested} number={number} />}
+      {number.payment && invoices.length > 0 && !number.byHand && (
+        <AdvicePart key={number.payment} payment={number.payment} name={`check ${number.number}`} />
+      )}
       {number.payment && number.state !== "TAKEN" && !number.byHand && (
         <p>
           <a

@@ -10,6 +10,7 @@ import { longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
 import { Grid } from "../parts/Grid";
 import { Loaded } from "../parts/Loaded";
+import { AdvicePart } from "../mail/AdvicePart";
 import { LevelStrip } from "../proof/LevelStrip";
 import { UndoPart } from "../voiding/UndoPart";
 import { FilesOfBatch } from "./FilesOfBatch";
@@ -252,6 +253,9 @@ function OnePayment({ line }: { line: FilingLine }) {
       <p className={line.why ? "callout" : ""}>
         <Stands line={line} />
       </p>
+      {line.step === "POSTED" && line.payment && (
+        <AdvicePart key={line.payment} payment={line.payment} name={line.called} />
+      )}
       {line.step === "POSTED" && line.payment && clerk && (
         <UndoPart key={line.payment} payment={line.payment} name={line.called} />
       )}

@@ -11,6 +11,7 @@ import { Grid, type Column } from "../parts/Grid";
 import { Loaded } from "../parts/Loaded";
 import { writeRanges } from "../parts/ranges";
 import { ChoiceWord, DayWord } from "../parts/Word";
+import { AdvicePart } from "../mail/AdvicePart";
 import { UndoPart } from "../voiding/UndoPart";
 import { Amount } from "../workline/Amount";
 
@@ -222,6 +223,9 @@ function OutsideSlip({ row }: { row: Row }) {
         <Link className="go" to={`/register?series=all&check=${row.check}`}>
           Its number in the register, to be stopped or paid once more
         </Link>
+      )}
+      {row.payment && row.inTheLedger && !row.check && (
+        <AdvicePart key={row.payment} payment={row.payment} name={row.number} />
       )}
       {row.payment && row.inTheLedger && roles.includes("CLERK") && (
         <UndoPart key={row.payment} payment={row.payment} name="this payment" />

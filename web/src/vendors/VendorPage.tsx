@@ -96,7 +96,10 @@ function Page({ vendor }: { vendor: Vendor }) {
               <b>Held:</b> {vendor.held}
             </span>
           )}
-          <Link className="go ml-auto" to={`/due?vendors=${vendor.id}`}>
+          <Link className="go ml-auto" to={`/vendors/${vendor.id}/paid`}>
+            What it was paid
+          </Link>
+          <Link className="go" to={`/due?vendors=${vendor.id}`}>
             What is due
           </Link>
           <Download path={`/api/vendors/${vendor.id}/account/csv`} params={{ show }} />

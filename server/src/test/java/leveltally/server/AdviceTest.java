@@ -44,6 +44,8 @@ import leveltally.server.printing.Numbering;
 import leveltally.server.printing.Turns;
 import leveltally.server.proof.Proof;
 import leveltally.server.vendors.VendorRecords;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.AfterEach;
@@ -225,6 +227,53 @@ class AdviceTest {
                         .get("/api/payments/" + payment.value() + "/advice")
                         .body())
                 .contains("\"maySend\":true");
+    }
+
+    @Test
+    void whenWasIPaidIsAnsweredOnOneSheetWhateverCarriedIt() throws Exception {
+        WayId way = Electronic.way(Electronic.wanted(Electronic.ach(EntryClass.CCD)));
+        String vendor = Electronic.vendor(PaymentMethod.ACH, Electronic.account());
+        BatchId byFile = Electronic.approved(way, App.invoice(vendor, "10.00"), App.invoice(vendor, "5.00"));
+        bean(Filing.class).file(ines(), byFile);
+        bean(BankAnswers.class).accepted(ines(), Electronic.file(byFile), "");
+        bean(Posting.class).post(ines(), byFile);
+        BatchId wire = App.elsewhere(
+                "Wires", new OutsideRow("W " + System.nanoTime() % 1_000_000, App.TODAY, vendor, "5100", "66.00"));
+        bean(Posting.class).post(ines(), wire);
+        PaymentId gone = new PaymentId(App.number("SELECT id FROM payment WHERE batch_id = ?", wire.value()));
+        Http http = Http.signedIn("ines");
+        String asked = "/api/reports/paid-to?vendor=" + App.vendor(vendor).value() + "&to=2026-11-30";
+        assertThat(http.get(asked).body())
+                .contains(
+                        "ACH payment", "10.00", "5.00", "15.00 USD", "Wire W ", "66.00 USD", "together, USD", "81.00");
+        bean(Undoing.class)
+                .undo(
+                        ines(),
+                        new Wanted(
+                                List.of(new Wanted.One(gone.value(), List.of())),
+                                App.TODAY,
+                                Wanted.Fate.OPEN,
+                                null,
+                                "RET 1"),
+                        "came back");
+        // it is listed as undone, and counts nothing
+        assertThat(http.get(asked).body()).contains("reversed", "66.00 USD").doesNotContain("81.00");
+        assertThat(http.get(asked + "&from=2026-12-01").body()).contains("begins before it ends");
+        assertThat(http.get("/api/reports/paid-to/pdf?vendor="
+                                + App.vendor(vendor).value())
+                        .status())
+                .isEqualTo(200);
+        String path = "/api/vendors/" + App.vendor(vendor).value() + "/paid";
+        assertThat(http.post(path + "/mail", "{\"to\": \"2026-11-30\", \"address\": \"nobody\"}")
+                        .body())
+                .contains("This is no mail address");
+        assertThat(http.post(path + "/mail", "{\"to\": \"2026-11-30\", \"address\": \"ar@sheet.example\"}")
+                        .status())
+                .isEqualTo(200);
+        carry();
+        assertThat(enclosed(last("sheet.example"))).contains("Paid to " + vendor, "ACH payment", "reversed");
+        assertThat(http.get(path).body()).contains("ar@sheet.example", "\"state\":\"SENT\"");
+        assertThat(http.get("/api/mail?whose=PAYEES").body()).contains("ar@sheet.example");
     }
 
     @Test

@@ -4,6 +4,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.List;
 import leveltally.core.payments.PaymentId;
+import leveltally.core.vendors.VendorId;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -12,10 +13,11 @@ import org.springframework.stereotype.Component;
 public class MailRows {
     private static final int MOST_LISTED = 300;
     private static final String ROW = """
-            SELECT m.id, COALESCE(p.name, y.payee) AS name, m.payment_id, m.address, m.subject, m.link, m.text, m.made_at,
+            SELECT m.id, COALESCE(p.name, y.payee, v.name) AS name, m.person_id, m.payment_id, m.address, m.subject, m.link, m.text, m.made_at,
               m.state, m.tries, m.next_try_at, m.sent_at, m.trouble,
               EXISTS (SELECT 1 FROM mail l WHERE l.payment_id = m.payment_id AND l.id > m.id) AS sent_since
             FROM mail m LEFT JOIN person p ON p.id = m.person_id LEFT JOIN payment y ON y.id = m.payment_id
+            LEFT JOIN vendor v ON v.id = m.vendor_id
             """;
 
     private final JdbcClient jdbc;
@@ -28,7 +30,7 @@ public class MailRows {
     enum Whose {
         EVERYBODY("TRUE"),
         PEOPLE("m.person_id IS NOT NULL"),
-        PAYEES("m.payment_id IS NOT NULL");
+        PAYEES("m.person_id IS NULL");
 
         private final String condition;
 
@@ -60,6 +62,14 @@ public class MailRows {
                 .list();
     }
 
+    /** The sheets a vendor was sent of what it was paid, the newest first. */
+    public List<MailView> sheetsOf(VendorId vendor) {
+        return jdbc.sql(ROW + " WHERE m.vendor_id = :vendor ORDER BY m.id DESC LIMIT 20")
+                .param("vendor", vendor.value())
+                .query((r, n) -> view(r))
+                .list();
+    }
+
     private static MailView view(ResultSet r) throws SQLException {
         var sent = r.getTimestamp("sent_at");
         MailState state = MailState.valueOf(r.getString("state"));
@@ -78,7 +88,7 @@ public class MailRows {
                 r.getTimestamp("next_try_at").toInstant(),
                 sent == null ? null : sent.toInstant(),
                 r.getString("trouble"),
-                r.getObject("payment_id") != null,
+                r.getObject("person_id") == null,
                 state != MailState.SENT && !r.getString("trouble").isEmpty() && !sentSince);
     }
 }

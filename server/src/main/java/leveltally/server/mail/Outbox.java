@@ -77,7 +77,6 @@ public class Outbox {
     @Transactional
     public void put(Collection<ToPayee> mails, Instant now) {
         WorkIds.Supply supply = ids.supply();
-        String domain = settings.mail().from().replaceAll("^.*@|>$", "");
         many.batchUpdate(
                 """
                 INSERT INTO mail (id, payment_id, address, subject, text, html, link, message_id, made_at, state, tries,
@@ -92,13 +91,40 @@ public class Outbox {
                             one.text(),
                             one.html(),
                             one.link(),
-                            "<" + UUID.randomUUID() + "@" + domain + ">",
+                            messageId(),
                             Timestamp.from(now),
                             (one.address().isEmpty() ? MailState.GIVEN_UP : MailState.WAITING).name(),
                             Timestamp.from(now),
                             one.address().isEmpty() ? NO_ADDRESS : ""
                         })
                         .toList());
+    }
+
+    /** Sends a vendor the sheet of what it was paid. */
+    @Transactional
+    public void put(PaidSheetMail mail, Instant now) {
+        jdbc.sql("""
+                        INSERT INTO mail (id, vendor_id, paid_from, paid_to, address, subject, text, html, link, message_id, made_at,
+                          state, tries, next_try_at, trouble)
+                        VALUES (:id, :vendor, :from, :to, :address, :subject, :text, :html, :link, :message, :now, :state, 0, :now, '')
+                        """)
+                .param("id", ids.supply().next())
+                .param("vendor", mail.vendor().value())
+                .param("from", mail.from())
+                .param("to", mail.to())
+                .param("address", mail.address())
+                .param("subject", mail.subject())
+                .param("text", mail.text())
+                .param("html", mail.html())
+                .param("link", mail.link())
+                .param("message", messageId())
+                .param("now", Timestamp.from(now))
+                .param("state", MailState.WAITING.name())
+                .update();
+    }
+
+    private String messageId() {
+        return "<" + UUID.randomUUID() + "@" + settings.mail().from().replaceAll("^.*@|>$", "") + ">";
     }
 
     /** Says that a mail which was sent came back. */
@@ -111,7 +137,7 @@ public class Outbox {
                     "reason-missing", "why", "Say what came back, such as “no such mailbox”, so that others know.");
         }
         int sent = jdbc.sql("UPDATE mail SET state = :returned, trouble = :why WHERE id = :id AND state = :sent"
-                        + " AND payment_id IS NOT NULL")
+                        + " AND person_id IS NULL")
                 .param("returned", MailState.RETURNED.name())
                 .param("why", reason)
                 .param("id", id)

@@ -2,13 +2,17 @@ package leveltally.server.mail;
 
 import jakarta.mail.MessagingException;
 import jakarta.mail.internet.MimeMessage;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.UUID;
 import leveltally.core.Refusal;
 import leveltally.core.payments.PaymentId;
+import leveltally.core.vendors.VendorId;
 import leveltally.server.frame.Settings;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -38,10 +42,12 @@ public class Postman {
     private final JdbcClient jdbc;
     private final JavaMailSender server;
     private final Enclosing enclosing;
+    private final EnclosingSheet sheets;
     private final String from;
     private final boolean mayCarry;
 
-    Postman(JdbcClient jdbc, JavaMailSender server, Enclosing enclosing, Settings settings) {
+    Postman(JdbcClient jdbc, JavaMailSender server, Enclosing enclosing, EnclosingSheet sheets, Settings settings) {
+        this.sheets = sheets;
         this.enclosing = enclosing;
         this.jdbc = jdbc;
         this.server = server;
@@ -57,7 +63,23 @@ public class Postman {
             String html,
             int tries,
             @Nullable Long payment,
-            @Nullable String messageId) {}
+            @Nullable Sheet sheet,
+            @Nullable String messageId) {
+        boolean goesToPayee() {
+            return payment != null || sheet != null;
+        }
+    }
+
+    private record Sheet(VendorId vendor, LocalDate from, LocalDate to) {
+        static @Nullable Sheet of(ResultSet r) throws SQLException {
+            return r.getObject("vendor_id") == null
+                    ? null
+                    : new Sheet(
+                            new VendorId(r.getLong("vendor_id")),
+                            r.getObject("paid_from", LocalDate.class),
+                            r.getObject("paid_to", LocalDate.class));
+        }
+    }
 
     @Scheduled(fixedDelayString = "${leveltally.mail.every}", initialDelayString = "${leveltally.mail.every}")
     void rounds() {
@@ -73,7 +95,8 @@ public class Postman {
             return 0;
         }
         List<Waiting> waiting = jdbc.sql("""
-                        SELECT id, address, subject, text, html, tries, payment_id, message_id FROM mail
+                        SELECT id, address, subject, text, html, tries, payment_id, vendor_id, paid_from, paid_to,
+                          message_id FROM mail
                         WHERE state = 'WAITING' AND next_try_at <= :now AND (taken_until IS NULL OR taken_until <= NOW(6))
                         ORDER BY next_try_at, id LIMIT :most
                         """)
@@ -87,6 +110,7 @@ public class Postman {
                         r.getString("html"),
                         r.getInt("tries"),
                         r.getObject("payment_id", Long.class),
+                        Sheet.of(r),
                         r.getString("message_id")))
                 .list();
         int sent = 0;
@@ -122,8 +146,8 @@ public class Postman {
             if (mail.messageId() != null) {
                 message.setHeader("Message-ID", mail.messageId());
             }
-            if (mail.payment() != null) {
-                Enclosing.Enclosure list = enclosing.of(new PaymentId(mail.payment()));
+            Enclosing.Enclosure list = enclosed(mail);
+            if (list != null) {
                 parts.addAttachment(list.name(), new ByteArrayResource(list.pdf()), "application/pdf");
             }
             server.send(message);
@@ -150,9 +174,17 @@ public class Postman {
         return true;
     }
 
+    private Enclosing.@Nullable Enclosure enclosed(Waiting mail) {
+        Sheet sheet = mail.sheet();
+        if (sheet != null) {
+            return sheets.of(sheet.vendor(), sheet.from(), sheet.to());
+        }
+        return mail.payment() == null ? null : enclosing.of(new PaymentId(mail.payment()));
+    }
+
     private void later(Waiting mail, String lease, Instant now, Exception failed, String said) {
         int tries = mail.tries() + 1;
-        boolean refused = mail.payment() != null && AddressRefused.in(failed);
+        boolean refused = mail.goesToPayee() && AddressRefused.in(failed);
         Duration wait = Duration.ofSeconds(30).multipliedBy(1L << Math.min(tries, 12));
         String trouble = said.lines().findFirst().orElse("");
         LOG.info("mail {} failed for the {}. time: {}", mail.id(), tries, trouble);

@@ -3,6 +3,7 @@ package leveltally.server.reports;
 import java.time.LocalDate;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
+import leveltally.core.vendors.VendorId;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -11,15 +12,20 @@ import org.jspecify.annotations.Nullable;
  * @param on the day as of which it holds; absent: today
  * @param account of a bank
  * @param signed the reconciliation as it was signed; absent: as it is now
+ * @param vendor whom it is about
+ * @param from the first day of a period; {@code to} its last
  */
 public record ReportAsked(
         @Nullable Long batch,
         @Nullable Integer year,
         @Nullable LocalDate on,
         @Nullable Long account,
-        @Nullable Long signed) {
+        @Nullable Long signed,
+        @Nullable Long vendor,
+        @Nullable LocalDate from,
+        @Nullable LocalDate to) {
     public ReportAsked(@Nullable Long batch, @Nullable Integer year, @Nullable LocalDate on) {
-        this(batch, year, on, null, null);
+        this(batch, year, on, null, null, null, null, null);
     }
 
     BatchId mustNameBatch() {
@@ -27,6 +33,13 @@ public record ReportAsked(
             throw Refusal.invalidField("batch-missing", "batch", "Say of which batch.");
         }
         return new BatchId(batch);
+    }
+
+    VendorId mustNameVendor() {
+        if (vendor == null) {
+            throw Refusal.invalidField("vendor-missing", "vendor", "Say of which vendor.");
+        }
+        return new VendorId(vendor);
     }
 
     public LocalDate day(LocalDate today) {
@@ -43,6 +56,7 @@ public record ReportAsked(
     /** What tells one file of it from another. */
     String fileName(String name) {
         return name + (batch == null ? "" : "-batch-" + batch) + (year == null ? "" : "-" + year)
-                + (on == null ? "" : "-" + on) + ".csv";
+                + (on == null ? "" : "-" + on) + (vendor == null ? "" : "-vendor-" + vendor)
+                + (from == null ? "" : "-" + from) + ".csv";
     }
 }

@@ -29,9 +29,15 @@ class ReportFiles {
 
     /** On US letter, to be read and filed. */
     ResponseEntity<byte[]> pdf(Actor by, Report report) {
-        String foot = companies.company().name() + ", " + Dates.inWords(by.today()) + ", by " + by.name();
-        byte[] pdf = Pdf.of(report.title(), ReportPages.of(report, PageSize.LETTER, foot, measure));
+        byte[] pdf = drawn(report, Dates.inWords(by.today()) + ", by " + by.name());
         return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).body(pdf);
+    }
+
+    /** @param foot what its pages say beside the company */
+    byte[] drawn(Report report, String foot) {
+        return Pdf.of(
+                report.title(),
+                ReportPages.of(report, PageSize.LETTER, companies.company().name() + ", " + foot, measure));
     }
 
     /** Each row with the group it stands in; figures plain, totals named in the first column. */

@@ -31,7 +31,7 @@ class PostmanTest {
         JavaMailSender dead = mock(JavaMailSender.class);
         when(dead.createMimeMessage()).thenAnswer(call -> new MimeMessage((jakarta.mail.Session) null));
         doThrow(new MailSendException("Connection refused")).when(dead).send(any(MimeMessage.class));
-        return new Postman(App.jdbc(), dead, bean(Enclosing.class), bean(Settings.class));
+        return new Postman(App.jdbc(), dead, bean(Enclosing.class), bean(EnclosingSheet.class), bean(Settings.class));
     }
 
     private static void drain() {

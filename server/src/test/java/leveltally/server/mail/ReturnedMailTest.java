@@ -162,7 +162,8 @@ class ReturnedMailTest {
         doThrow(new MailSendException(Map.of(new Object(), failed)))
                 .when(refusing)
                 .send(any(MimeMessage.class));
-        new Postman(jdbc, refusing, App.bean(Enclosing.class), App.bean(Settings.class)).carry(Instant.now());
+        new Postman(jdbc, refusing, App.bean(Enclosing.class), App.bean(EnclosingSheet.class), App.bean(Settings.class))
+                .carry(Instant.now());
         assertThat(state(mail)).startsWith("RETURNED ");
     }
 
@@ -172,7 +173,13 @@ class ReturnedMailTest {
         Enclosing breaks = payment -> {
             throw new IllegalStateException("not drawn");
         };
-        new Postman(jdbc, App.bean(JavaMailSender.class), breaks, App.bean(Settings.class)).carry(Instant.now());
+        new Postman(
+                        jdbc,
+                        App.bean(JavaMailSender.class),
+                        breaks,
+                        App.bean(EnclosingSheet.class),
+                        App.bean(Settings.class))
+                .carry(Instant.now());
         assertThat(state(broken)).isEqualTo("WAITING the list it encloses could not be drawn; the log says why");
     }
 }

@@ -1,18 +1,18 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, call, type Schemas } from "../api/client";
+import { api, call } from "../api/client";
 import { Button } from "../parts/Button";
 import { clock } from "../parts/dates";
 import { Dialog } from "../parts/Dialog";
 import { Entry, Form } from "../parts/Form";
 import { useKeptForm } from "../parts/useKeptForm";
 
-/** How the payee of a check learns what it is for, and what became of it. */
-export function AdvicePart({ id, number }: { id: number; number: Schemas["NumberView"] }) {
+/** How the payee of a payment learns what it is for, and what became of it. */
+export function AdvicePart({ payment: id, name }: { payment: number; name: string }) {
   const [asking, setAsking] = useState(false);
   const advice = useQuery({
     queryKey: ["advice", id],
-    queryFn: () => call(api.GET("/api/checks/{id}/advice", { params: { path: { id } } })),
+    queryFn: () => call(api.GET("/api/payments/{id}/advice", { params: { path: { id } } })),
   });
   if (advice.error) return <p className="text-rust">{advice.error.message}</p>;
   if (!advice.data) return null;
@@ -22,7 +22,7 @@ export function AdvicePart({ id, number }: { id: number; number: Schemas["Number
       <h3 className="text-faint mb-1 text-note font-semibold">Remittance advice</h3>
       <p>
         goes {words}.{" "}
-        <a className="go" href={`/api/checks/${id}/advice/pdf`} target="_blank" rel="noreferrer">
+        <a className="go" href={`/api/payments/${id}/advice/pdf`} target="_blank" rel="noreferrer">
           All lines as PDF
         </a>
       </p>
@@ -40,11 +40,7 @@ export function AdvicePart({ id, number }: { id: number; number: Schemas["Number
           {mails.length > 0 ? "Send it again by mail…" : "Send it by mail…"}
         </Button>
       )}
-      <Dialog
-        open={asking}
-        onClose={() => setAsking(false)}
-        title={`Send the advice of check ${number.number} by mail`}
-      >
+      <Dialog open={asking} onClose={() => setAsking(false)} title={`Send the advice of ${name} by mail`}>
         <Send key={mails.length} id={id} address={address} onClose={() => setAsking(false)} />
       </Dialog>
     </section>
@@ -58,7 +54,7 @@ function Send({ id, address, onClose }: { id: number; address: string; onClose: 
     { address },
     (typed) =>
       call(
-        api.POST("/api/checks/{id}/advice/mail", {
+        api.POST("/api/payments/{id}/advice/mail", {
           params: { path: { id } },
           body: { address: typed.address },
         }),
@@ -74,7 +70,10 @@ function Send({ id, address, onClose }: { id: number; address: string; onClose: 
   );
   return (
     <Form form={form} label="Advice by mail" deed="Send it" onClose={onClose}>
-      <p>All lines as a PDF, as the check was printed. The address kept for the vendor does not change.</p>
+      <p>
+        All lines as a PDF, as they were when the payment was made. The address kept for the vendor does not
+        change.
+      </p>
       <Entry name="address" label="To" inputMode="email" autoFocus />
     </Form>
   );
