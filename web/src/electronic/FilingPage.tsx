@@ -17,6 +17,9 @@ import { FilesOfBatch } from "./FilesOfBatch";
 import { COLUMNS, Stands } from "./filingRows";
 import { taken, useFiling, type Filing, type FilingLine } from "./useFiling";
 
+/** As many as one PDF holds. */
+const MOST_ADVICES = 500;
+
 /** The payments of a batch that go by file: into a file, to the bank, and what the bank said of each. */
 export function FilingPage() {
   const id = Number(useParams().id);
@@ -58,6 +61,12 @@ function View({ batch, filing }: { batch: Schemas["BatchView"]; filing: Filing }
   const part = selected.size > 0 ? chosen.filter((line) => line.step === "WAITS") : [];
   const path = { params: { path: { id: batch.id } } };
   const many = part.length > 0 ? part.length : filing.toFile;
+  // of the selected ones, or of all
+  const posted = filing.payments.flatMap((line) =>
+    line.step === "POSTED" && line.payment && (selected.size === 0 || selected.has(String(line.claim)))
+      ? [line.payment]
+      : [],
+  );
   const what = `${many} ${many === 1 ? "payment" : "payments"}`;
   return (
     <Station
@@ -89,6 +98,16 @@ function View({ batch, filing }: { batch: Schemas["BatchView"]; filing: Filing }
               <Button disabled={removable.length === 0} onClick={() => setAsking("out")}>
                 Take out…
               </Button>
+            )}
+            {posted.length > 0 && (
+              <a
+                className="go"
+                href={`/api/stubs/pdf?payments=${posted.slice(0, MOST_ADVICES).join(",")}`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                Print the advice of {Math.min(posted.length, MOST_ADVICES)}
+              </a>
             )}
             {taken(filing).length > 0 && (
               <Link to={`/post?at=${batch.id}`} className="go ml-auto font-bold">

@@ -22,7 +22,14 @@ class AdviceRows {
         this.mails = mails;
     }
 
-    private record Found(Advice wish, String address, PaymentState state) {}
+    private record Found(Advice wish, String address, PaymentState state, boolean onPaper) {
+        String words() {
+            if (onPaper) {
+                return wish.words();
+            }
+            return wish.isMailed() ? "by mail" : "when somebody prints it or sends it by mail";
+        }
+    }
 
     @Transactional(readOnly = true)
     public AdvisedView of(Actor by, PaymentId payment) {
@@ -39,17 +46,19 @@ class AdviceRows {
                         one.trouble()))
                 .toList();
         return new AdvisedView(
-                found.wish().words(), found.address(), stands && Deed.MAIL_ADVICE.allowedTo(by.roles()), written);
+                found.words(), found.address(), stands && Deed.MAIL_ADVICE.allowedTo(by.roles()), written);
     }
 
     private Found found(PaymentId payment) {
         return jdbc.sql(
-                        "SELECT p.advice, p.state, v.email FROM payment p JOIN vendor v ON v.id = p.vendor_id WHERE p.id = :payment")
+                        "SELECT p.advice, p.state, v.email, EXISTS (SELECT 1 FROM check_number n WHERE n.payment_id = p.id) AS on_paper"
+                                + " FROM payment p JOIN vendor v ON v.id = p.vendor_id WHERE p.id = :payment")
                 .param("payment", payment.value())
                 .query((r, n) -> new Found(
                         Advice.valueOf(r.getString("advice")),
                         r.getString("email"),
-                        PaymentState.valueOf(r.getString("state"))))
+                        PaymentState.valueOf(r.getString("state")),
+                        r.getBoolean("on_paper")))
                 .optional()
                 .orElseThrow(Advices::notThere);
     }
