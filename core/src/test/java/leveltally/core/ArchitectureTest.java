@@ -34,6 +34,7 @@ class ArchitectureTest {
             "direct",
             "printing",
             "electronic",
+            "wires",
             "posting",
             "contacts",
             "voiding",

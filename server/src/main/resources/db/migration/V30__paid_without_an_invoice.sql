@@ -21,6 +21,8 @@ CREATE TABLE payment_schedule (
   ended_why VARCHAR(200) NOT NULL DEFAULT '',
   kept_by BIGINT NOT NULL REFERENCES person (id),
   kept_at TIMESTAMP(6) NOT NULL,
+  -- how often a day of it was taken into a batch; counted so that of two who do it at once one begins again
+  takings INT NOT NULL DEFAULT 0,
   version BIGINT NOT NULL,
   CHECK (until_on IS NULL OR until_on >= first_on),
   CHECK (ended_on IS NULL OR ended_why <> '')
@@ -44,26 +46,38 @@ CREATE TABLE direct_entry (
   INDEX (schedule_id, due_on),
   CHECK ((schedule_id IS NULL) = (due_on IS NULL))
 );
+-- The days that are paid: by a payment that stands, or one that replaces it, in a batch that is not withdrawn.
+CREATE VIEW schedule_paid AS
+  WITH RECURSIVE chain AS (
+    SELECT d.schedule_id, d.due_on, d.claim_id FROM direct_entry d WHERE d.schedule_id IS NOT NULL
+    UNION ALL
+    SELECT k.schedule_id, k.due_on, l.claim_id FROM chain k JOIN claim_line l ON l.kept_of_claim_id = k.claim_id)
+  SELECT DISTINCT k.schedule_id, k.due_on, b.id AS batch_id, b.name FROM chain k
+  JOIN claim c ON c.id = k.claim_id JOIN batch b ON b.id = c.batch_id AND b.state <> 'WITHDRAWN'
+  LEFT JOIN payment p ON p.claim_id = c.id WHERE COALESCE(p.state, '') NOT IN ('TAKEN_OUT', 'VOIDED', 'REVERSED');
+GRANT SELECT ON schedule_paid TO ${appUser};
+
 DELIMITER //
--- A day of a schedule is paid once: by a payment that stands, in a batch that is not withdrawn. The schedule's row is held
--- meanwhile, so that of two who take the same day one is refused.
+-- A day of a schedule is paid once. Its row counts each taking, so that whoever read it before another's is refused here.
 CREATE TRIGGER direct_entry_pays_its_day_once BEFORE INSERT ON direct_entry FOR EACH ROW
 BEGIN
-  DECLARE held BIGINT;
   IF NOT EXISTS (SELECT 1 FROM claim c JOIN batch b ON b.id = c.batch_id
       WHERE c.id = NEW.claim_id AND b.purpose = 'DIRECT' AND b.state = 'DRAFT') THEN
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L6: what was typed is written in the draft of its batch';
   END IF;
   IF NEW.schedule_id IS NOT NULL THEN
-    SELECT id INTO held FROM payment_schedule WHERE id = NEW.schedule_id FOR UPDATE;
+    UPDATE payment_schedule SET takings = takings + 1 WHERE id = NEW.schedule_id;
     IF EXISTS (SELECT 1 FROM schedule_pass s WHERE s.schedule_id = NEW.schedule_id AND s.due_on = NEW.due_on)
-      OR EXISTS (
-        SELECT 1 FROM direct_entry d JOIN claim c ON c.id = d.claim_id JOIN batch b ON b.id = c.batch_id
-        LEFT JOIN payment p ON p.claim_id = c.id
-        WHERE d.schedule_id = NEW.schedule_id AND d.due_on = NEW.due_on AND b.state <> 'WITHDRAWN'
-          AND COALESCE(p.state, '') NOT IN ('TAKEN_OUT', 'VOIDED', 'REVERSED') LOCK IN SHARE MODE) THEN
+      OR EXISTS (SELECT 1 FROM schedule_paid x WHERE x.schedule_id = NEW.schedule_id AND x.due_on = NEW.due_on) THEN
       SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L9: this day of the schedule is paid or passed over already';
     END IF;
+  END IF;
+END//
+CREATE TRIGGER pass_of_a_day_that_waits BEFORE INSERT ON schedule_pass FOR EACH ROW
+BEGIN
+  UPDATE payment_schedule SET takings = takings + 1 WHERE id = NEW.schedule_id;
+  IF EXISTS (SELECT 1 FROM schedule_paid x WHERE x.schedule_id = NEW.schedule_id AND x.due_on = NEW.due_on) THEN
+    SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L9: this day of the schedule is paid already';
   END IF;
 END//
 CREATE TRIGGER direct_entry_stands BEFORE UPDATE ON direct_entry FOR EACH ROW

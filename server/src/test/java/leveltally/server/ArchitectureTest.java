@@ -38,6 +38,7 @@ class ArchitectureTest {
             "direct",
             "bankfiles",
             "electronic",
+            "wires",
             "contacts",
             "voiding",
             "posting",

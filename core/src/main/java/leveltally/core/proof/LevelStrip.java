@@ -17,6 +17,7 @@ public record LevelStrip(List<Tally> tallies, List<Vial> vials) {
         PAYMENTS("Payments"),
         ON_PAPER("On paper"),
         IN_FILE("In file"),
+        ORDERED("Ordered"),
         LEDGER("Ledger"),
         TOLD_THE_BANK("Told the bank"),
         PAID_BY_THE_BANK("Paid by the bank");

@@ -54,6 +54,7 @@ class BatchList {
                             s.isPartlyPosted(r.getInt("posted")),
                             elsewhere,
                             by.isElectronic() && !elsewhere,
+                            by == PaymentMethod.WIRE && !elsewhere,
                             by.words(),
                             r.getInt("claims"),
                             MoneyView.of(r.getLong("amount"), r.getString("currency")),

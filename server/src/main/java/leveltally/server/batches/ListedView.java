@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param elsewhere true where its payments were made elsewhere, so that nothing of it is printed
  * @param byFile true where a file for the bank carries its payments
+ * @param byList true where its payments are ordered at the bank from a list
  * @param by what carries them, in words
  */
 public record ListedView(
@@ -21,6 +22,7 @@ public record ListedView(
         boolean partlyPosted,
         boolean elsewhere,
         boolean byFile,
+        boolean byList,
         String by,
         int claims,
         MoneyView amount,

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
-import leveltally.core.batches.BatchState;
 import leveltally.core.direct.Schedule;
 import leveltally.server.frame.MoneyView;
 import leveltally.server.ledger.BankAccount;
@@ -207,21 +206,16 @@ public class ScheduleViews {
     private Map<Long, List<DayView>> days() {
         Map<Long, List<DayView>> days = new HashMap<>();
         jdbc.sql("""
-                        SELECT d.schedule_id, d.due_on, b.id AS batch, CONCAT('in “', b.name, '”') AS words FROM direct_entry d
-                        JOIN claim c ON c.id = d.claim_id JOIN batch b ON b.id = c.batch_id LEFT JOIN payment p ON p.claim_id = c.id
-                        WHERE d.schedule_id IS NOT NULL AND b.state <> :withdrawn AND COALESCE(p.state, '') NOT IN (:gone)
+                        SELECT schedule_id, due_on, batch_id AS batch, CONCAT('in “', name, '”') AS words FROM schedule_paid
                         UNION ALL SELECT schedule_id, due_on, NULL, CONCAT('passed over: ', why) FROM schedule_pass
                         ORDER BY due_on DESC
-                        """)
-                .param("withdrawn", BatchState.WITHDRAWN.name())
-                .param("gone", Schedules.GONE)
-                .query((ResultSet r) -> {
-                    days.computeIfAbsent(r.getLong("schedule_id"), none -> new ArrayList<>())
-                            .add(new DayView(
-                                    r.getObject("due_on", LocalDate.class),
-                                    r.getObject("batch", Long.class),
-                                    r.getString("words")));
-                });
+                        """).query((ResultSet r) -> {
+            days.computeIfAbsent(r.getLong("schedule_id"), none -> new ArrayList<>())
+                    .add(new DayView(
+                            r.getObject("due_on", LocalDate.class),
+                            r.getObject("batch", Long.class),
+                            r.getString("words")));
+        });
         return days;
     }
 

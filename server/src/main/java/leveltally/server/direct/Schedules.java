@@ -17,13 +17,11 @@ import java.util.stream.Collectors;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
-import leveltally.core.batches.BatchState;
 import leveltally.core.direct.Rhythm;
 import leveltally.core.direct.Schedule;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
-import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.people.PersonId;
@@ -290,28 +288,15 @@ public class Schedules {
             return taken;
         }
         jdbc.sql("""
-                        SELECT d.schedule_id, d.due_on, CONCAT('in the batch “', b.name, '”') AS place FROM direct_entry d
-                        JOIN claim c ON c.id = d.claim_id JOIN batch b ON b.id = c.batch_id LEFT JOIN payment p ON p.claim_id = c.id
-                        WHERE d.schedule_id IN (:schedules) AND b.id <> :but AND b.state <> :withdrawn
-                          AND COALESCE(p.state, '') NOT IN (:gone)
+                        SELECT schedule_id, due_on, CONCAT('in the batch “', name, '”') AS place FROM schedule_paid
+                        WHERE schedule_id IN (:schedules) AND batch_id <> :but
                         UNION ALL SELECT schedule_id, due_on, CONCAT('passed over: ', why) FROM schedule_pass
                         WHERE schedule_id IN (:schedules)
-                        """)
-                .param("schedules", schedules)
-                .param("but", but)
-                .param("withdrawn", BatchState.WITHDRAWN.name())
-                .param("gone", GONE)
-                .query((ResultSet r) -> {
-                    taken.put(
-                            new Day(r.getLong("schedule_id"), r.getObject("due_on", LocalDate.class)),
-                            r.getString("place"));
-                });
+                        """).param("schedules", schedules).param("but", but).query((ResultSet r) -> {
+            taken.put(new Day(r.getLong("schedule_id"), r.getObject("due_on", LocalDate.class)), r.getString("place"));
+        });
         return taken;
     }
-
-    /** The states of payments whose day is to be paid again. */
-    static final List<String> GONE =
-            List.of(PaymentState.TAKEN_OUT.name(), PaymentState.VOIDED.name(), PaymentState.REVERSED.name());
 
     /**
      * Holds the schedules of rows that were written.

@@ -28,6 +28,7 @@ import leveltally.server.outside.OutsidePayments;
 import leveltally.server.payments.Called;
 import leveltally.server.payments.Payment;
 import leveltally.server.payments.Payments;
+import leveltally.server.wires.WireOrders;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -42,6 +43,7 @@ public class Posting {
     private final OutsidePayments outside;
     private final Filing filing;
     private final ElectronicItems items;
+    private final WireOrders wires;
     private final PaymentEntries entries;
     private final Periods periods;
     private final AuditTrail audit;
@@ -56,6 +58,7 @@ public class Posting {
             OutsidePayments outside,
             Filing filing,
             ElectronicItems items,
+            WireOrders wires,
             PaymentEntries entries,
             Periods periods,
             AuditTrail audit,
@@ -68,6 +71,7 @@ public class Posting {
         this.outside = outside;
         this.filing = filing;
         this.items = items;
+        this.wires = wires;
         this.entries = entries;
         this.periods = periods;
         this.audit = audit;
@@ -81,9 +85,10 @@ public class Posting {
      * What of a batch can be posted, whatever carries it.
      *
      * @param during the state of a batch of which something waits to be posted
+     * @param first what comes before it can be posted
      * @param nothing what is said when nothing is good yet
      */
-    private record Carried(BatchState during, List<PaymentEntries.Ready> good, String nothing) {}
+    private record Carried(BatchState during, List<PaymentEntries.Ready> good, String first, String nothing) {}
 
     /**
      * Posts what is good: settlement rows, an entry per payment, payments outstanding, what the bank must hear. The batch's
@@ -97,16 +102,18 @@ public class Posting {
         if (batch.purpose().isAfterTheFact()) {
             return recorded(by, batch);
         }
-        List<Check> good =
-                batch.method().isElectronic() ? List.of() : checks.unposted(id, EnumSet.of(NumberState.PRINTED));
-        Carried carried = batch.method().isElectronic() ? inFiles(batch) : onPaper(good);
+        List<Check> good = batch.method() == PaymentMethod.CHECK
+                ? checks.unposted(id, EnumSet.of(NumberState.PRINTED))
+                : List.of();
+        Carried carried = switch (batch.method()) {
+            case CHECK, CARD -> onPaper(good);
+            case ACH, CREDIT_TRANSFER -> inFiles(batch);
+            case WIRE -> wired(batch);
+        };
         if (batch.state() != carried.during() && batch.state() != BatchState.POSTED) {
             throw Refusal.conflict(
                     "wrong-state",
-                    "This batch is " + batch.state().words() + ", so there is nothing to post. "
-                            + (batch.method().isElectronic()
-                                    ? "It goes into a file first."
-                                    : "Its checks are printed first."));
+                    "This batch is " + batch.state().words() + ", so there is nothing to post. " + carried.first());
         }
         List<PaymentEntries.Ready> ready = carried.good();
         if (!ready.isEmpty()) {
@@ -131,21 +138,34 @@ public class Posting {
         return new Carried(
                 BatchState.NUMBERED,
                 good.stream().map(Posting::ready).toList(),
+                "Its checks are printed first.",
                 "No sheet of this batch is answered good yet. Answer for the sheets, then post.");
     }
 
     private Carried inFiles(Batch batch) {
         List<PaymentId> took = filing.took(batch.id());
-        Map<PaymentId, Called> names = items.called(took);
         return new Carried(
                 BatchState.FILED,
-                took.isEmpty()
-                        ? List.of()
-                        : payments.all(took).stream()
-                                .map(payment ->
-                                        ready(payment, names.get(payment.id()).name()))
-                                .toList(),
+                ready(took, items.called(took)),
+                "It goes into a file first.",
                 "The bank took no file of this batch yet, as far as anybody said. Record its answer, then post.");
+    }
+
+    private Carried wired(Batch batch) {
+        List<PaymentId> confirmed = wires.confirmed(batch.id());
+        return new Carried(
+                BatchState.FILED,
+                ready(confirmed, wires.called(confirmed)),
+                "It goes onto the list of wires first.",
+                "The bank confirmed no wire of this batch yet. Order them at the bank, write down what it says, then post.");
+    }
+
+    private List<PaymentEntries.Ready> ready(List<PaymentId> ids, Map<PaymentId, Called> names) {
+        return ids.isEmpty()
+                ? List.of()
+                : payments.all(ids).stream()
+                        .map(payment -> ready(payment, names.get(payment.id()).name()))
+                        .toList();
     }
 
     private static PaymentEntries.Ready ready(Check check) {
@@ -184,6 +204,9 @@ public class Posting {
     private int waiting(Batch batch) {
         if (batch.method().isElectronic()) {
             return filing.unposted(batch.id(), claimRows.of(batch.id()));
+        }
+        if (batch.method() == PaymentMethod.WIRE) {
+            return wires.unposted(batch.id(), claimRows.of(batch.id()));
         }
         int numbered = checks.unposted(batch.id(), EnumSet.of(NumberState.TAKEN, NumberState.PRINTED))
                 .size();

@@ -176,6 +176,11 @@ final class LawQueries {
                 """,
                 FiledQueries.OF_ITS_AMOUNT,
                 """
+                SELECT CONCAT('Wire ', w.called, ' to ', p.payee, ' was ordered over ', w.amount_minor, ', its payment is ', p.amount_minor)
+                FROM wire_order w JOIN payment p ON p.id = w.payment_id
+                WHERE w.amount_minor <> p.amount_minor OR w.currency <> p.currency
+                """,
+                """
                 SELECT CONCAT('Check ', n.number, ' shows ', d.amount_minor, ', its payment is ', p.amount_minor)
                 FROM document d JOIN payment p ON p.id = d.payment_id JOIN check_number n ON n.id = d.check_number_id
                 WHERE d.amount_minor <> p.amount_minor OR d.currency <> p.currency

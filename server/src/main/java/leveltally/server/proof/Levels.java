@@ -48,6 +48,10 @@ public class Levels {
                             + " JOIN electronic_item i ON i.payment_id = p.id"
                             + " JOIN bank_file_item x ON x.file_id = i.file_id AND x.payment_id = p.id"
                             + " WHERE p.batch_id = :batch AND p.standing AND p.id NOT IN (:unsaid)",
+            Step.ORDERED,
+                    "SELECT COUNT(*) AS items, COALESCE(SUM(w.amount_minor), 0) AS amount_minor FROM wire_order w"
+                            + " JOIN payment p ON p.id = w.payment_id AND p.standing"
+                            + " WHERE p.batch_id = :batch AND w.bank_reference IS NOT NULL",
             Step.LEDGER,
                     "SELECT COUNT(*) AS items, COALESCE(SUM(l.credit_minor), 0) AS amount_minor FROM journal_entry e"
                             + " JOIN journal_line l ON l.entry_id = e.id JOIN batch b ON b.id = e.batch_id"
@@ -71,6 +75,7 @@ public class Levels {
                  AND d.answer = 'GOOD') AS ON_PAPER,
               (SELECT x.amount_minor FROM electronic_item i JOIN bank_file_item x ON x.file_id = i.file_id
                  AND x.payment_id = i.payment_id WHERE i.payment_id = p.id AND p.id NOT IN (:unsaid)) AS IN_FILE,
+              (SELECT w.amount_minor FROM wire_order w WHERE w.payment_id = p.id AND w.bank_reference IS NOT NULL) AS ORDERED,
               (SELECT SUM(l.credit_minor) FROM journal_entry e JOIN journal_line l ON l.entry_id = e.id
                  AND l.account_id = f.account_id WHERE e.payment_id = p.id AND e.kind = 'PAYMENT') AS LEDGER,
               (SELECT SUM(v.amount_minor) FROM bank_event v JOIN bank_file_item x ON x.event_id = v.id AND x.refused_why IS NULL
@@ -146,6 +151,7 @@ public class Levels {
         return switch (step) {
             case ON_PAPER -> checks && !elsewhere;
             case IN_FILE -> batch.method().isElectronic() && !elsewhere;
+            case ORDERED -> batch.method() == PaymentMethod.WIRE && !elsewhere;
             case TOLD_THE_BANK -> checks && (!elsewhere || account.positivePay());
             default -> true;
         };

@@ -18,7 +18,7 @@ import org.springframework.stereotype.Component;
 
 /** Reports as files. */
 @Component
-class ReportFiles {
+public class ReportFiles {
     private final Companies companies;
     private final Measure measure;
 
@@ -34,7 +34,7 @@ class ReportFiles {
     }
 
     /** @param foot what its pages say beside the company */
-    byte[] drawn(Report report, String foot) {
+    public byte[] drawn(Report report, String foot) {
         return Pdf.of(
                 report.title(),
                 ReportPages.of(report, PageSize.LETTER, companies.company().name() + ", " + foot, measure));

@@ -106,7 +106,8 @@ class BankAccountSetupController {
             @NotNull @Size(max = 200) String wayName,
             @NotNull PaymentMethod method,
             @Nullable Long owed,
-            @Nullable @Size(max = 120) String issuer) {}
+            @Nullable @Size(max = 120) String issuer,
+            @Nullable Boolean fromList) {}
 
     record NextNumberWanted(
             long next, @NotNull @Size(max = 400) String reason) {}
@@ -202,7 +203,9 @@ class BankAccountSetupController {
                 by,
                 new BankAccountId(id),
                 new BankAccountSetup.WantedWay(
-                        wanted.wayName(), wanted.method(), !wanted.method().isElectronic()));
+                        wanted.wayName(),
+                        wanted.method(),
+                        !wanted.method().isElectronic() && !Boolean.TRUE.equals(wanted.fromList())));
     }
 
     private VendorId issuer(@Nullable String typed) {

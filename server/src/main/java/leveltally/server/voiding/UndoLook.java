@@ -40,6 +40,7 @@ import leveltally.server.outside.CardStatements;
 import leveltally.server.outside.OutsideNumbers;
 import leveltally.server.payments.Called;
 import leveltally.server.payments.Payment;
+import leveltally.server.wires.WireOrders;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -55,6 +56,7 @@ class UndoLook {
     private final Reissues reissues;
     private final OutsideNumbers numbers;
     private final ElectronicItems electronic;
+    private final WireOrders wires;
     private final CardStatements statements;
     private final Unclaimed unclaimed;
     private final Prepayments prepayments;
@@ -69,6 +71,7 @@ class UndoLook {
             Reissues reissues,
             OutsideNumbers numbers,
             ElectronicItems electronic,
+            WireOrders wires,
             CardStatements statements,
             Unclaimed unclaimed,
             Prepayments prepayments) {
@@ -76,6 +79,7 @@ class UndoLook {
         this.unclaimed = unclaimed;
         this.numbers = numbers;
         this.electronic = electronic;
+        this.wires = wires;
         this.statements = statements;
         this.checks = checks;
         this.ledger = ledger;
@@ -166,6 +170,7 @@ class UndoLook {
     private Map<PaymentId, Called> called(Set<PaymentId> ids) {
         Map<PaymentId, Called> called = new HashMap<>(numbers.called(ids));
         called.putAll(electronic.called(ids));
+        called.putAll(wires.called(List.copyOf(ids)));
         return called;
     }
 

@@ -60,6 +60,7 @@ class Search {
         sought.lettered().ifPresent(check -> found.addAll(checks(check.digits(), check.prefix())));
         found.addAll(elsewhere(sought));
         found.addAll(byFile(sought));
+        found.addAll(wired(sought));
         found.addAll(vendors(sought));
         found.addAll(invoices(sought));
         found.addAll(amounts(sought));
@@ -108,6 +109,24 @@ class Search {
                                 + MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))
                                         .text(),
                         "/outside?text=" + URLEncoder.encode(r.getString("number"), StandardCharsets.UTF_8)))
+                .list();
+    }
+
+    /** Wires ordered from a list, by our reference or the bank's. */
+    private List<FoundView> wired(Sought sought) {
+        return jdbc.sql(
+                        "SELECT COALESCE(w.bank_reference, w.called) AS called, p.payee, p.amount_minor, p.currency, p.batch_id,"
+                                + " p.claim_id FROM wire_order w JOIN payment p ON p.id = w.payment_id"
+                                + " WHERE w.called LIKE :beginning OR w.bank_reference LIKE :beginning ORDER BY p.id DESC LIMIT :most")
+                .param("beginning", sought.beginning())
+                .param("most", MOST_FOUND)
+                .query((r, n) -> new FoundView(
+                        "Payment",
+                        PaymentMethod.WIRE.called(r.getString("called")),
+                        r.getString("payee") + ", "
+                                + MoneyView.of(r.getLong("amount_minor"), r.getString("currency"))
+                                        .text(),
+                        "/wires/" + r.getLong("batch_id") + "?at=" + r.getLong("claim_id")))
                 .list();
     }
 

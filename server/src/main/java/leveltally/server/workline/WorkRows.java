@@ -47,9 +47,9 @@ class WorkRows {
                 "approval",
                 "Batches that wait for an answer",
                 "print",
-                "Payments approved, and not on paper or in a file yet",
+                "Payments approved, and not on paper, in a file or ordered yet",
                 "post",
-                "Checks that came out well, payments by file that the bank took, and payments made elsewhere that are agreed to: not in the ledger yet",
+                "Checks that came out well, payments by file that the bank took, wires it confirmed, and payments made elsewhere that are agreed to: not in the ledger yet",
                 "bank",
                 "Checks and voids in no file yet, with the amount of the checks; late is what the bank has not heard of and may be asked to pay");
         Map<String, String> stations = new LinkedHashMap<>();
@@ -65,22 +65,25 @@ class WorkRows {
                 SELECT x.currency, SUM(x.items) AS items, SUM(x.amount_minor) AS amount_minor FROM (
                 SELECT c.currency, COUNT(*) AS items, SUM(c.amount_minor) AS amount_minor FROM standing_claim c JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN check_number n ON n.live_payment_id = p.id
-                WHERE b.state IN ('%s', '%s') AND b.method = '%s' AND b.purpose <> '%s' AND p.posted_entry_id IS NULL
-                  AND (n.id IS NULL OR n.state = '%s') GROUP BY c.currency
+                WHERE b.state IN ('%1$s', '%2$s') AND b.method = '%3$s' AND b.purpose <> '%4$s' AND p.posted_entry_id IS NULL
+                  AND (n.id IS NULL OR n.state = '%5$s') GROUP BY c.currency
                 UNION ALL SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM standing_claim c JOIN batch b ON b.id = c.batch_id
                 LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN electronic_item i ON i.payment_id = p.id
-                WHERE b.state IN ('%s', '%s') AND b.method IN (%s) AND b.purpose <> '%s' AND p.posted_entry_id IS NULL
-                  AND i.file_id IS NULL GROUP BY c.currency) x GROUP BY x.currency
+                WHERE b.state IN ('%1$s', '%6$s') AND b.method IN (%7$s) AND b.purpose <> '%4$s' AND p.posted_entry_id IS NULL
+                  AND i.file_id IS NULL GROUP BY c.currency
+                UNION ALL SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM standing_claim c JOIN batch b ON b.id = c.batch_id
+                LEFT JOIN payment p ON p.claim_id = c.id LEFT JOIN wire_order w ON w.payment_id = p.id
+                WHERE b.state IN ('%1$s', '%6$s') AND b.method = '%8$s' AND b.purpose <> '%4$s' AND p.posted_entry_id IS NULL
+                  AND w.bank_reference IS NULL GROUP BY c.currency) x GROUP BY x.currency
                 """.formatted(
                         BatchState.APPROVED,
                         BatchState.NUMBERED,
                         PaymentMethod.CHECK,
                         Purpose.OUTSIDE,
                         NumberState.TAKEN,
-                        BatchState.APPROVED,
                         BatchState.FILED,
                         electronic(),
-                        Purpose.OUTSIDE));
+                        PaymentMethod.WIRE));
         stations.put(
                 "post", """
                 SELECT x.currency, SUM(x.items) AS items, SUM(x.amount_minor) AS amount_minor FROM (
@@ -90,6 +93,9 @@ class WorkRows {
                   UNION ALL SELECT p.currency, COUNT(*), SUM(p.amount_minor) FROM electronic_item i
                   JOIN payment p ON p.id = i.payment_id AND p.posted_entry_id IS NULL AND p.standing
                   JOIN bank_file f ON f.id = i.file_id AND f.state = '%s' GROUP BY p.currency
+                  UNION ALL SELECT p.currency, COUNT(*), SUM(p.amount_minor) FROM wire_order w
+                  JOIN payment p ON p.id = w.payment_id AND p.posted_entry_id IS NULL AND p.standing
+                  WHERE w.bank_reference IS NOT NULL GROUP BY p.currency
                   -- what was made elsewhere is posted once it is agreed to
                   UNION ALL SELECT c.currency, COUNT(*), SUM(c.amount_minor) FROM batch b
                   JOIN standing_claim c ON c.batch_id = b.id WHERE b.purpose = '%s' AND b.state = '%s' GROUP BY c.currency) x

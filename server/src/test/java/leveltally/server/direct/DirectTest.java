@@ -15,11 +15,14 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
+import leveltally.core.batches.BatchState;
+import leveltally.core.batches.ClaimId;
 import leveltally.core.company.Company;
 import leveltally.core.direct.Rhythm;
 import leveltally.core.direct.Schedule;
@@ -33,6 +36,7 @@ import leveltally.core.printing.Answer;
 import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.App;
+import leveltally.server.approval.Approvals;
 import leveltally.server.approval.Sending;
 import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.batches.Batches;
@@ -42,9 +46,11 @@ import leveltally.server.electronic.Electronic;
 import leveltally.server.electronic.Filing;
 import leveltally.server.marks.MarkRows;
 import leveltally.server.posting.Posting;
+import leveltally.server.printing.TakingOut;
 import leveltally.server.proof.Proof;
 import leveltally.server.vendors.ChangeViews;
 import leveltally.server.vendors.VendorChanges;
+import leveltally.server.voiding.Reissuing;
 import leveltally.server.voiding.Undoing;
 import leveltally.server.voiding.Wanted;
 import org.jspecify.annotations.Nullable;
@@ -88,7 +94,9 @@ class DirectTest {
     }
 
     private static void approve(BatchId batch) {
-        bean(Sending.class).send(ines(), batch, version(batch));
+        if (bean(Batches.class).get(batch).state() == BatchState.DRAFT) {
+            bean(Sending.class).send(ines(), batch, version(batch));
+        }
         App.approve(batch);
     }
 
@@ -298,6 +306,42 @@ class DirectTest {
         bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
     }
 
+    @Test
+    void singlePaymentsAreStruckOrTakenOutAndTheOthersGoOn() {
+        BatchId batch = made(
+                row(PAYEE, "5100", "ONE", "11.00"),
+                row("Bollard Foundry", "5200", "TWO", "12.00"),
+                row("Ebb Tide Linen", "5300", "THREE", "13.00"));
+        bean(Sending.class).send(ines(), batch, version(batch));
+        bean(Approvals.class).strike(App.maren(), batch, Set.of(claim(batch, "ONE")), "not agreed");
+        App.approve(batch);
+        bean(TakingOut.class).takeOut(ines(), batch, Set.of(claim(batch, "TWO")), false, "paid at the quay");
+        long run = App.numbered(batch);
+        App.handOver(run);
+        assertThat(App.documents(run)).hasSize(1);
+        App.answer(batch, App.documents(run), Answer.GOOD, "");
+        bean(Posting.class).post(ines(), batch);
+        assertThat(number("SELECT SUM(amount_minor) FROM payment WHERE batch_id = ?", batch.value()))
+                .isEqualTo(1_300);
+    }
+
+    private static ClaimId claim(BatchId batch, String reference) {
+        return new ClaimId(number(
+                "SELECT c.id FROM claim c JOIN claim_line l ON l.claim_id = c.id WHERE c.batch_id = ? AND l.reference = ?",
+                batch.value(),
+                reference));
+    }
+
+    @Test
+    void aDirectPaymentIsReissuedWithItsLines() {
+        PaymentId lost = posted(made(row(PAYEE, "5100/J-9 30.00; 5200 3.00", fresh("LOST"), "33.00")));
+        BatchId again = bean(Reissuing.class)
+                .reissue(ines(), lost, new Reissuing.Once(TODAY, null, null, null, "never arrived"));
+        PaymentId paid = posted(again);
+        assertThat(entry("posted_entry_id", paid)).containsExactly("5100 3000 0", "5200 300 0", "1010 0 3300");
+        assertThat(entry("undone_entry_id", lost)).contains("1010 3300 0");
+    }
+
     private static long schedule(String first, Rhythm rhythm) {
         return bean(Schedules.class)
                 .begin(
@@ -346,6 +390,14 @@ class DirectTest {
         PaymentId paid = posted(made(day(rent, "2026-11-01")));
         assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 12, 1));
         bean(Undoing.class).undo(ines(), Wanted.broughtBack(paid, TODAY), "lost in the mail");
+        assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 11, 1), LocalDate.of(2026, 12, 1));
+        // what is paid once more pays its day
+        PaymentId lost = posted(made(day(rent, "2026-11-01")));
+        BatchId again = bean(Reissuing.class)
+                .reissue(ines(), lost, new Reissuing.Once(TODAY, null, null, null, "never arrived"));
+        PaymentId second = posted(again);
+        assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 12, 1));
+        bean(Undoing.class).undo(ines(), Wanted.broughtBack(second, TODAY), "the hall is closed");
         assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 11, 1), LocalDate.of(2026, 12, 1));
         bean(Schedules.class).end(ines(), rent, 0, "the lease ended");
         assertThat(waiting(rent)).isEmpty();

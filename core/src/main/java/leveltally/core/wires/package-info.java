@@ -1,0 +1,5 @@
+/** Wires that are ordered at the bank from a list of ours. */
+@NullMarked
+package leveltally.core.wires;
+
+import org.jspecify.annotations.NullMarked;
