@@ -32,6 +32,7 @@ const ORDER = [
   "paper",
   "bankfiles",
   "electronic",
+  "wires",
   "printing",
   "reports",
   "posting",

@@ -17,6 +17,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/print": () => import("./printing/PrintStation").then((m) => m.PrintStation),
   "/print/:id": () => import("./printing/PrintPage").then((m) => m.PrintPage),
   "/file/:id": () => import("./electronic/FilingPage").then((m) => m.FilingPage),
+  "/wires/:id": () => import("./wires/WiresPage").then((m) => m.WiresPage),
   "/print/:id/register": () => reports().then((m) => m.RunRegisterPage),
   "/batches/:id/posted": () => reports().then((m) => m.PostingRegisterPage),
   "/batches/:id/jobs": () => reports().then((m) => m.PostingJobsPage),

@@ -4,6 +4,38 @@
  */
 
 export interface paths {
+    "/api/wires/{payment}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wires/{payment}/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vendors": {
         parameters: {
             query?: never;
@@ -189,7 +221,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm"];
+        post: operations["confirm_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -333,7 +365,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm_1"];
+        post: operations["confirm_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -493,7 +525,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["open"];
+        post: operations["open_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -589,7 +621,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm_2"];
+        post: operations["confirm_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -813,7 +845,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm_3"];
+        post: operations["confirm_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -989,7 +1021,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["open_1"];
+        post: operations["open_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1149,7 +1181,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["confirm_4"];
+        post: operations["confirm_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1908,6 +1940,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/wires": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["view"];
+        put?: never;
+        post: operations["list_3"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/wires/take-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/undo": {
         parameters: {
             query?: never;
@@ -1933,7 +1997,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["takeOut"];
+        post: operations["takeOut_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1949,7 +2013,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["takeOut_1"];
+        post: operations["takeOut_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2045,7 +2109,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["open_2"];
+        post: operations["open_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2283,7 +2347,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["view"];
+        get: operations["view_1"];
         put?: never;
         post: operations["file"];
         delete?: never;
@@ -2301,7 +2365,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["takeOut_2"];
+        post: operations["takeOut_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2715,7 +2779,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_3"];
+        get: operations["list_4"];
         put?: never;
         post: operations["make_4"];
         delete?: never;
@@ -2877,7 +2941,7 @@ export interface paths {
         };
         get: operations["bankAccounts"];
         put?: never;
-        post: operations["open_3"];
+        post: operations["open_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3323,7 +3387,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_4"];
+        get: operations["list_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3995,7 +4059,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_5"];
+        get: operations["list_6"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4267,7 +4331,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_6"];
+        get: operations["list_7"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4508,6 +4572,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["one_3"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/wires/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pdf_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4952,6 +5032,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        WireField: {
+            label: string;
+            value: string;
+        };
+        WireConfirmed: {
+            bankReference: string;
+            fee: string;
+            /** Format: date */
+            sentOn: string;
+        };
         NewVendor: {
             number: string;
             facts: components["schemas"]["VendorWanted"];
@@ -6505,6 +6595,8 @@ export interface components {
             gathered: boolean;
             kept: boolean;
             purpose: string;
+            /** @enum {string} */
+            leaves: "ON_PAPER" | "BY_FILE" | "FROM_LIST" | "ELSEWHERE";
         };
         ClaimView: {
             /** Format: int64 */
@@ -6552,6 +6644,41 @@ export interface components {
             ownCheck: boolean;
             held: string;
             accounts: string;
+        };
+        WireLine: {
+            /** Format: int64 */
+            claim: number;
+            /** Format: int64 */
+            payment?: number;
+            called: string;
+            payee: string;
+            bank: string;
+            amount: string;
+            /** @enum {string} */
+            step: "WAITS" | "KEPT_BACK" | "LISTED" | "CONFIRMED" | "POSTED" | "UNDONE";
+            why: string;
+            bankReference: string;
+            fee: string;
+            /** Format: date */
+            listedOn?: string;
+            /** Format: date */
+            sentOn?: string;
+            confirmedBy: string;
+        };
+        WiresView: {
+            accountName: string;
+            currency: string;
+            way: string;
+            listable: boolean;
+            /** Format: int32 */
+            toList: number;
+            toListAmount: string;
+            fees: string;
+            payments: components["schemas"]["WireLine"][];
+        };
+        OutOfWires: {
+            claims: number[];
+            why: string;
         };
         DraftLines: {
             /** Format: int64 */
@@ -7188,6 +7315,7 @@ export interface components {
             /** Format: int64 */
             owed?: number;
             issuer?: string;
+            fromList?: boolean;
         };
         AchTyped: {
             destination: string;
@@ -8399,8 +8527,8 @@ export interface components {
             state: string;
             stateWords: string;
             partlyPosted: boolean;
-            elsewhere: boolean;
-            byFile: boolean;
+            /** @enum {string} */
+            leaves: "ON_PAPER" | "BY_FILE" | "FROM_LIST" | "ELSEWHERE";
             by: string;
             /** Format: int32 */
             claims: number;
@@ -9035,6 +9163,52 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                payment: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WireField"][];
+                };
+            };
+        };
+    };
+    confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                payment: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WireConfirmed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     named: {
         parameters: {
             query?: {
@@ -9389,7 +9563,7 @@ export interface operations {
             };
         };
     };
-    confirm: {
+    confirm_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9623,7 +9797,7 @@ export interface operations {
             };
         };
     };
-    confirm_1: {
+    confirm_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -9951,7 +10125,7 @@ export interface operations {
             };
         };
     };
-    open: {
+    open_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -10086,7 +10260,7 @@ export interface operations {
             };
         };
     };
-    confirm_2: {
+    confirm_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10490,7 +10664,7 @@ export interface operations {
             };
         };
     };
-    confirm_3: {
+    confirm_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -10762,7 +10936,7 @@ export interface operations {
             };
         };
     };
-    open_1: {
+    open_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -11011,7 +11185,7 @@ export interface operations {
             };
         };
     };
-    confirm_4: {
+    confirm_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -12471,6 +12645,76 @@ export interface operations {
             };
         };
     };
+    view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiresView"];
+                };
+            };
+        };
+    };
+    list_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiresView"];
+                };
+            };
+        };
+    };
+    takeOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutOfWires"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiresView"];
+                };
+            };
+        };
+    };
     undo_2: {
         parameters: {
             query?: never;
@@ -12497,7 +12741,7 @@ export interface operations {
             };
         };
     };
-    takeOut: {
+    takeOut_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -12523,7 +12767,7 @@ export interface operations {
             };
         };
     };
-    takeOut_1: {
+    takeOut_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -12674,7 +12918,7 @@ export interface operations {
             };
         };
     };
-    open_2: {
+    open_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -13063,7 +13307,7 @@ export interface operations {
             };
         };
     };
-    view: {
+    view_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -13111,7 +13355,7 @@ export interface operations {
             };
         };
     };
-    takeOut_2: {
+    takeOut_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -13873,7 +14117,7 @@ export interface operations {
             };
         };
     };
-    list_3: {
+    list_4: {
         parameters: {
             query: {
                 account: number;
@@ -14143,7 +14387,7 @@ export interface operations {
             };
         };
     };
-    open_3: {
+    open_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -14870,7 +15114,7 @@ export interface operations {
             };
         };
     };
-    list_4: {
+    list_5: {
         parameters: {
             query?: {
                 text?: string | null;
@@ -15847,7 +16091,7 @@ export interface operations {
             };
         };
     };
-    list_5: {
+    list_6: {
         parameters: {
             query?: {
                 whose?: "EVERYBODY" | "PEOPLE" | "PAYEES";
@@ -16232,7 +16476,7 @@ export interface operations {
             };
         };
     };
-    list_6: {
+    list_7: {
         parameters: {
             query?: {
                 account?: number;
@@ -16804,6 +17048,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchView"];
+                };
+            };
+        };
+    };
+    pdf_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
         };

@@ -6,7 +6,15 @@ import { Button } from "../parts/Button";
 import { AboutBatch } from "./AboutBatch";
 import type { Batch, Deeds, Edits } from "./draftDeeds";
 import { ChangeMenu } from "./ChangeMenu";
+import { WORKS_AT } from "./leaving";
 import { Questions } from "./BatchQuestions";
+
+const GOES: Record<Schemas["BatchView"]["leaves"], string> = {
+  ON_PAPER: "Go to printing",
+  BY_FILE: "Go to its files",
+  FROM_LIST: "Go to its wires",
+  ELSEWHERE: "Go to posting",
+};
 
 /** What can be done with the batch as it is, and with what is selected in it. */
 export function BatchBar({
@@ -108,12 +116,12 @@ export function BatchBar({
           Look and answer
         </Link>
       )}
-      {(batch.state === "APPROVED" || batch.state === "NUMBERED") && clerk && (
+      {["APPROVED", "NUMBERED", "FILED"].includes(batch.state) && clerk && (
         <Link
-          to={batch.purpose === "OUTSIDE" ? `/post?at=${batch.id}` : `/print/${batch.id}`}
+          to={batch.leaves === "ELSEWHERE" ? `/post?at=${batch.id}` : `${WORKS_AT[batch.leaves]}/${batch.id}`}
           className="bg-harbour text-onharbour inline-flex min-h-8 items-center px-3 font-bold"
         >
-          {batch.purpose === "OUTSIDE" ? "Go to posting" : "Go to printing"}
+          {GOES[batch.leaves]}
         </Link>
       )}
       {asking === "about" && (

@@ -18,7 +18,6 @@ export function BatchList({
   columns = BATCH_COLUMNS,
   list,
   opens,
-  opensFiles = opens,
   empty,
   slip,
   strip,
@@ -31,10 +30,8 @@ export function BatchList({
   columns?: Column<Listed>[];
   /** The name its columns are kept under. */
   list: string;
-  /** The view Enter opens, such as `/print`. */
-  opens: string;
-  /** The view it opens of a batch that goes by file, where that is another. */
-  opensFiles?: string;
+  /** The view Enter opens of a batch. */
+  opens: (batch: Listed) => string;
   empty: string;
   slip: (batch: Listed) => ReactNode;
   strip?: (batch: Listed) => ReactNode;
@@ -62,8 +59,7 @@ export function BatchList({
               onCursor={(key) => change({ at: key })}
               onEnter={(key) => {
                 const batch = rows.find((row) => String(row.id) === key);
-                const view = batch?.elsewhere ? "/batches" : batch?.byFile ? opensFiles : opens;
-                navigate(`${view}/${key}`);
+                if (batch) navigate(`${opens(batch)}/${key}`);
               }}
               empty={empty}
             />

@@ -32,6 +32,7 @@ const batch = (more: Partial<Schemas["BatchView"]> = {}): Schemas["BatchView"] =
   currency: "USD",
   by: "check",
   purpose: "RUN",
+  leaves: "ON_PAPER",
   checkDate: "2026-11-13",
   ledgerDate: "2026-11-13",
   state: "DRAFT",

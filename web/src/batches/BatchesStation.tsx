@@ -39,7 +39,7 @@ export function BatchesStation() {
         </>
       }
       states={choice.states}
-      opens="/batches"
+      opens={() => "/batches"}
       empty="No batch here. Take invoices at Due and make one."
       slip={(batch) => <BatchSlip batch={batch} />}
     />

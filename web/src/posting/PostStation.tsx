@@ -5,11 +5,13 @@ import { toast } from "sonner";
 import { api, call } from "../api/client";
 import { BatchList, type Listed } from "../batches/BatchList";
 import { useSession } from "../frame/session";
+import { WORKS_AT } from "../batches/leaving";
 import { taken, useFiling } from "../electronic/useFiling";
 import { Button } from "../parts/Button";
 import { DeedDialog } from "../parts/DeedDialog";
 import { usePrinting } from "../printing/usePrinting";
 import { LevelStrip } from "../proof/LevelStrip";
+import { useWires } from "../wires/useWires";
 
 /** Numbered batches: what came out good is posted, the rest waits; and what was made elsewhere, once it is agreed to. */
 export function PostStation() {
@@ -17,20 +19,23 @@ export function PostStation() {
     <BatchList
       list="post"
       title="Post"
-      sentence={<>Batches with their numbers, in a file, or made elsewhere and agreed to, to be posted.</>}
+      sentence={
+        <>
+          Batches with their numbers, in a file, ordered at the bank, or made elsewhere and agreed to, to be
+          posted.
+        </>
+      }
       states={["NUMBERED", "FILED", "APPROVED"]}
-      which={(batch) => batch.state !== "APPROVED" || batch.elsewhere}
-      opens="/print"
-      opensFiles="/file"
+      which={(batch) => batch.state !== "APPROVED" || batch.leaves === "ELSEWHERE"}
+      opens={(batch) => WORKS_AT[batch.leaves]}
       empty="Nothing to post. Batches come here when their checks are printed, when they stand in a file, or when what they record is agreed to."
       slip={(batch) =>
-        batch.elsewhere ? (
-          <ElsewhereSlip batch={batch} />
-        ) : batch.byFile ? (
-          <FiledSlip batch={batch} />
-        ) : (
-          <PostSlip batch={batch} />
-        )
+        ({
+          ELSEWHERE: <ElsewhereSlip batch={batch} />,
+          BY_FILE: <FiledSlip batch={batch} />,
+          FROM_LIST: <WiredSlip batch={batch} />,
+          ON_PAPER: <PostSlip batch={batch} />,
+        })[batch.leaves]
       }
       strip={(batch) => <LevelStrip batch={batch.id} />}
     />
@@ -113,6 +118,36 @@ function FiledSlip({ batch }: { batch: Listed }) {
           : ""
       }
       look={{ words: "Look at its files", to: `/file/${batch.id}` }}
+      says="The invoices are settled and the ledger is written as of the batch's ledger date. Whoever wishes it is told by mail."
+    />
+  );
+}
+
+/** What the bank confirmed is posted; the rest waits to be ordered. */
+function WiredSlip({ batch }: { batch: Listed }) {
+  const wires = useWires(batch.id).data;
+  if (!wires) return null;
+  const open = wires.payments.filter((one) => ["WAITS", "KEPT_BACK", "LISTED"].includes(one.step)).length;
+  return (
+    <Postable
+      batch={batch}
+      good={wires.payments
+        .filter((one) => one.step === "CONFIRMED")
+        .map((one) => ({
+          key: one.claim,
+          number: one.bankReference,
+          payee: one.payee,
+          amount: one.amount,
+        }))}
+      came="was confirmed by the bank and can be posted"
+      cameMany="were confirmed by the bank and can be posted"
+      caption="Confirmed, not posted"
+      waits={
+        open > 0
+          ? `${open} still ${open === 1 ? "waits" : "wait"} to be ordered or confirmed; posting the others blocks nobody.`
+          : ""
+      }
+      look={{ words: "Look at its wires", to: `/wires/${batch.id}` }}
       says="The invoices are settled and the ledger is written as of the batch's ledger date. Whoever wishes it is told by mail."
     />
   );

@@ -1,7 +1,9 @@
 import { useNavigate } from "react-router";
 import { BatchList, type Listed } from "../batches/BatchList";
+import { WORKS_AT } from "../batches/leaving";
 import { taken, useFiling } from "../electronic/useFiling";
 import { Button } from "../parts/Button";
+import { useWires } from "../wires/useWires";
 import { usePrinting } from "./usePrinting";
 
 /** Approved batches, those whose sheets wait for an answer, and those whose files do. */
@@ -11,14 +13,23 @@ export function PrintStation() {
       list="print"
       title="Print"
       sentence={
-        <>Batches that can be printed or put into a file, or whose sheets or files wait for an answer.</>
+        <>
+          Batches that can be printed, filed or ordered, or whose sheets, files or wires wait for an answer.
+        </>
       }
       states={["APPROVED", "NUMBERED", "FILED"]}
-      which={(batch) => !batch.elsewhere}
-      opens="/print"
-      opensFiles="/file"
-      empty="Nothing to print or to file. Approved batches appear here."
-      slip={(batch) => (batch.byFile ? <FileSlip batch={batch} /> : <PrintSlip batch={batch} />)}
+      which={(batch) => batch.leaves !== "ELSEWHERE"}
+      opens={(batch) => WORKS_AT[batch.leaves]}
+      empty="Nothing to print, to file or to order. Approved batches appear here."
+      slip={(batch) =>
+        batch.leaves === "BY_FILE" ? (
+          <FileSlip batch={batch} />
+        ) : batch.leaves === "FROM_LIST" ? (
+          <WireSlip batch={batch} />
+        ) : (
+          <PrintSlip batch={batch} />
+        )
+      }
     />
   );
 }
@@ -42,6 +53,29 @@ function FileSlip({ batch }: { batch: Listed }) {
       {filing.notSetUp && <p className="text-rust">{filing.notSetUp}</p>}
       <Button look="deed" className="self-start" onClick={() => navigate(`/file/${batch.id}`)}>
         Open its files
+      </Button>
+    </div>
+  );
+}
+
+function WireSlip({ batch }: { batch: Listed }) {
+  const navigate = useNavigate();
+  const wires = useWires(batch.id).data;
+  if (!wires) return null;
+  const listed = wires.payments.filter((one) => one.step === "LISTED").length;
+  const confirmed = wires.payments.filter((one) => one.step === "CONFIRMED").length;
+  return (
+    <div className="flex flex-col gap-3">
+      <h2 className="text-base font-bold">{batch.name}</h2>
+      <p>
+        {wires.toList > 0 &&
+          `${wires.toList} can go onto the list, ${wires.toListAmount} from ${wires.accountName}. `}
+        {listed > 0 &&
+          `${listed} ${listed === 1 ? "waits" : "wait"} to be ordered at the bank and confirmed. `}
+        {confirmed > 0 && `${confirmed} ${confirmed === 1 ? "is" : "are"} confirmed and can be posted. `}
+      </p>
+      <Button look="deed" className="self-start" onClick={() => navigate(`/wires/${batch.id}`)}>
+        Open its wires
       </Button>
     </div>
   );

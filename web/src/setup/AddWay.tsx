@@ -11,7 +11,7 @@ const SAYS: Partial<Record<Method, string>> = {
   ACH: "Its payments go to the bank in files, under references of their own. It needs a routing number and an account number of the payee.",
   CREDIT_TRANSFER:
     "Its payments go to the bank in files, under references of their own. It needs bank details of the payee.",
-  WIRE: "Wires are ordered at the bank and recorded here, each under the reference the bank gave it.",
+  WIRE: "Wires are ordered at the bank’s site: from an approved list of ours, each confirmed with the reference the bank gave it; or by others, and recorded here afterwards.",
   CARD: "What is paid by card is owed to its issuer from then on: its payments are recorded here, and stand on the issuer’s statements.",
 };
 
@@ -20,7 +20,7 @@ export function AddWay({ account, onClose }: { account: Account; onClose: () => 
   const again = useAgain();
   const form = useKeptForm(
     `way ${account.id}`,
-    { wayName: "", method: account.otherWays[0]?.method ?? "", owed: "", issuer: "" },
+    { wayName: "", method: account.otherWays[0]?.method ?? "", owed: "", issuer: "", fromList: "yes" },
     (typed) =>
       call(
         api.POST("/api/bank-accounts/{id}/ways", {
@@ -28,6 +28,7 @@ export function AddWay({ account, onClose }: { account: Account; onClose: () => 
           body: {
             wayName: typed.wayName,
             method: typed.method as Method,
+            ...(typed.method === "WIRE" && { fromList: typed.fromList === "yes" }),
             ...(typed.method === "CARD" && {
               owed: typed.owed ? Number(typed.owed) : undefined,
               issuer: typed.issuer,
@@ -40,10 +41,12 @@ export function AddWay({ account, onClose }: { account: Account; onClose: () => 
         await again();
         onClose();
       },
-      said: (_, { method }) =>
+      said: (_, { method, fromList }) =>
         method === "CREDIT_TRANSFER" || method === "ACH"
           ? "Say what the bank agreed on for its files, then batches can be paid by it."
-          : "What is paid so can be recorded now.",
+          : method === "WIRE" && fromList === "yes"
+            ? "Batches can be paid by it now."
+            : "What is paid so can be recorded now.",
     },
   );
   const method = form.watch("method");
@@ -63,6 +66,16 @@ export function AddWay({ account, onClose }: { account: Account; onClose: () => 
         choices={account.otherWays.map((one) => ({ value: one.method, text: one.words }))}
       />
       <Entry name="wayName" label="What this way to pay is called" autoFocus />
+      {method === "WIRE" && (
+        <ChoiceEntry
+          name="fromList"
+          label="How wires are made"
+          choices={[
+            { value: "yes", text: "approved here first, then ordered from a list" },
+            { value: "no", text: "ordered by others, and recorded here afterwards" },
+          ]}
+        />
+      )}
       {method === "CARD" && (
         <>
           <Entry name="issuer" label="Its issuer, by number or whole name" />

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Objects;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Leaving;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Csv;
@@ -106,7 +107,8 @@ class BatchController {
             String order,
             boolean gathered,
             boolean kept,
-            String purpose) {}
+            String purpose,
+            Leaving leaves) {}
 
     record ApprovalView(
             String who, @Nullable String onBehalfOf, String outcome, String reason, Instant at, boolean counts) {}

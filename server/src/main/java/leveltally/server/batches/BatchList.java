@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.batches.BatchState;
+import leveltally.core.batches.Leaving;
 import leveltally.core.batches.Purpose;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.server.frame.CsvLists;
@@ -42,7 +43,7 @@ class BatchList {
                 .param("limit", MOST_LISTED)
                 .query((r, n) -> {
                     PaymentMethod by = PaymentMethod.valueOf(r.getString("method"));
-                    boolean elsewhere = Purpose.valueOf(r.getString("purpose")).isAfterTheFact();
+                    Leaving leaves = Leaving.of(by, Purpose.valueOf(r.getString("purpose")));
                     BatchState s = BatchState.valueOf(r.getString("state"));
                     var sent = r.getTimestamp("sent_at");
                     return new ListedView(
@@ -50,11 +51,9 @@ class BatchList {
                             r.getString("name"),
                             r.getString("account"),
                             s.name(),
-                            s.words(),
+                            leaves.inWords(s),
                             s.isPartlyPosted(r.getInt("posted")),
-                            elsewhere,
-                            by.isElectronic() && !elsewhere,
-                            by == PaymentMethod.WIRE && !elsewhere,
+                            leaves,
                             by.words(),
                             r.getInt("claims"),
                             MoneyView.of(r.getLong("amount"), r.getString("currency")),

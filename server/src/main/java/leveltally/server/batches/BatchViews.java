@@ -10,6 +10,7 @@ import java.util.Set;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.ClaimLine;
+import leveltally.core.batches.Leaving;
 import leveltally.core.batches.LineTotals;
 import leveltally.core.batches.Purpose;
 import leveltally.core.invoices.InvoiceId;
@@ -67,7 +68,7 @@ class BatchViews {
                 batch.checkDate(),
                 batch.ledgerDate(),
                 batch.state().name(),
-                batch.state().words(),
+                Leaving.of(batch.method(), batch.purpose()).inWords(batch.state()),
                 names.getOrDefault(batch.preparedBy().value(), "Somebody"),
                 batches.hands(id).stream()
                         .map(PersonId::value)
@@ -95,7 +96,8 @@ class BatchViews {
                 row.claimOrder.words(),
                 row.question != null,
                 !row.purpose.isEdited(),
-                row.purpose.name());
+                row.purpose.name(),
+                Leaving.of(batch.method(), batch.purpose()));
     }
 
     /** The step that would be undone (the last done) or done again (the first undone). */

@@ -2,15 +2,14 @@ package leveltally.server.batches;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import leveltally.core.batches.Leaving;
 import leveltally.server.frame.MoneyView;
 import org.jspecify.annotations.Nullable;
 
 /**
  * A batch in the list of batches.
  *
- * @param elsewhere true where its payments were made elsewhere, so that nothing of it is printed
- * @param byFile true where a file for the bank carries its payments
- * @param byList true where its payments are ordered at the bank from a list
+ * @param leaves how its payments leave the house
  * @param by what carries them, in words
  */
 public record ListedView(
@@ -20,9 +19,7 @@ public record ListedView(
         String state,
         String stateWords,
         boolean partlyPosted,
-        boolean elsewhere,
-        boolean byFile,
-        boolean byList,
+        Leaving leaves,
         String by,
         int claims,
         MoneyView amount,

@@ -430,7 +430,7 @@ class DemoStory {
         BatchId ready = groupOf(stage, "Harbour dues", "Harbour dues, November", "ines");
         approve(stage, ready, TODAY, "ines");
         electronic.tell(stage);
-        direct.make(stage.cast().on(TODAY, "tomas"));
+        direct.tell(stage);
         bank.practise(stage.cast().on(TODAY, "joss"), stage.operations());
         bank.ask(stage.cast().on(TODAY, "ines"), stage.operations(), LocalDate.of(2026, 11, 11));
     }
