@@ -31,9 +31,7 @@ public final class Eligibility {
                     (one, to) -> otherCurrency(one.invoice().open(), to)),
             new Named<>(
                     LeftOutReason.OTHER_METHOD,
-                    (one, to) -> one.payee().method() == to.method()
-                            ? null
-                            : one.payee().method().words()),
+                    (one, to) -> one.payee().method() == to.method() ? null : otherMethod(one.payee(), to)),
             missing(Reach.Missing.ADDRESS),
             missing(Reach.Missing.BANK_DETAILS),
             missing(Reach.Missing.CONFIRMATION),
@@ -44,6 +42,10 @@ public final class Eligibility {
             new Named<>(
                     LeftOutReason.ENTERED_LATER,
                     (one, to) -> enteredLater(one.invoice().days(), to)));
+
+    private static final List<Named<Candidate>> INVOICE_ANY_WAY = INVOICE.stream()
+            .filter(one -> one.reason() != LeftOutReason.OTHER_METHOD)
+            .toList();
 
     private static final List<Named<CreditCandidate>> CREDIT = List.of(
             new Named<>(LeftOutReason.HELD_INVOICE, (one, to) -> one.holdReason()),
@@ -59,9 +61,14 @@ public final class Eligibility {
                     (one, to) -> enteredLater(one.credit().days(), to)),
             new Named<>(LeftOutReason.NOT_USABLE_YET, (one, to) -> notUsableYet(one.credit(), to)));
 
-    /** Why an invoice cannot be paid by such a batch; empty when it can. */
-    public static Optional<Decision.LeftOut> whyNot(Candidate invoice, Criteria criteria) {
-        return first(INVOICE, invoice, criteria);
+    /**
+     * Why an invoice cannot be paid by such a batch; empty when it can.
+     *
+     * @param byHand somebody adds it by hand: then any way will do by which the vendor may be paid
+     */
+    public static Optional<Decision.LeftOut> whyNot(Candidate invoice, Criteria criteria, boolean byHand) {
+        boolean anyWay = byHand && invoice.payee().alsoBy().contains(criteria.method());
+        return first(anyWay ? INVOICE_ANY_WAY : INVOICE, invoice, criteria);
     }
 
     /** Why a credit cannot reduce a payment of such a batch; empty when it can. */
@@ -83,6 +90,13 @@ public final class Eligibility {
         return open.currency().equals(criteria.currency())
                 ? null
                 : open.currency().getCurrencyCode();
+    }
+
+    private static String otherMethod(Payee payee, Criteria criteria) {
+        String preferred = payee.method().words();
+        return payee.alsoBy().contains(criteria.method())
+                ? preferred + ", and " + criteria.method().words() + " where somebody adds it by hand"
+                : preferred;
     }
 
     private static Named<Candidate> missing(Reach.Missing what) {

@@ -1,5 +1,6 @@
 package leveltally.core.selection;
 
+import java.util.Set;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reach;
 import leveltally.core.vendors.VendorId;
@@ -13,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param priority 1 is paid before 2
  * @param holdReason why payments to the vendor are held; null when they are not
  * @param reach what it can be paid by
+ * @param alsoBy by what it may be paid beside the way it prefers
  */
 public record Payee(
         VendorId vendor,
@@ -25,4 +27,25 @@ public record Payee(
         long remitTo,
         String payee,
         String postalCode,
-        Reach reach) {}
+        Reach reach,
+        Set<PaymentMethod> alsoBy) {
+    public Payee {
+        alsoBy = Set.copyOf(alsoBy);
+    }
+
+    /** One that is paid its own way only. */
+    public Payee(
+            VendorId vendor,
+            String number,
+            String name,
+            String group,
+            int priority,
+            PaymentMethod method,
+            @Nullable String holdReason,
+            long remitTo,
+            String payee,
+            String postalCode,
+            Reach reach) {
+        this(vendor, number, name, group, priority, method, holdReason, remitTo, payee, postalCode, reach, Set.of());
+    }
+}

@@ -47,7 +47,8 @@ final class Selecting {
             places.put(id, i);
             Decision.LeftOut why = out.containsKey(id)
                     ? out.get(id)
-                    : Eligibility.whyNot(candidate, criteria).orElse(null);
+                    : Eligibility.whyNot(candidate, criteria, marks.in().contains(id))
+                            .orElse(null);
             if (why != null) {
                 decide(candidate, why);
             }

@@ -1,7 +1,10 @@
 package leveltally.core.vendors;
 
 import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** How a vendor is paid. */
 public enum PaymentMethod {
@@ -48,6 +51,14 @@ public enum PaymentMethod {
                 .filter(PaymentMethod::movesCash)
                 .map(PaymentMethod::name)
                 .toList();
+    }
+
+    /** Reads names between commas, as they are kept; none from an empty text. */
+    public static Set<PaymentMethod> named(String joined) {
+        return Arrays.stream(joined.split(","))
+                .filter(name -> !name.isEmpty())
+                .map(PaymentMethod::valueOf)
+                .collect(Collectors.toCollection(() -> EnumSet.noneOf(PaymentMethod.class)));
     }
 
     /** {@code Check 10012}, {@code Wire FT-2291}: what people call a payment that carries this number. */

@@ -7,9 +7,12 @@ import java.util.List;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.ledger.BankAccountId;
+import leveltally.core.ledger.WayId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.frame.Needs;
+import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -24,9 +27,11 @@ import org.springframework.web.bind.annotation.RestController;
 class ClaimController {
     private final Drafting drafting;
     private final ClaimCredits credits;
+    private final Moving moving;
     private final BatchViews views;
 
-    ClaimController(Drafting drafting, ClaimCredits credits, BatchViews views) {
+    ClaimController(Drafting drafting, ClaimCredits credits, BatchViews views, Moving moving) {
+        this.moving = moving;
         this.drafting = drafting;
         this.credits = credits;
         this.views = views;
@@ -72,6 +77,34 @@ class ClaimController {
                 new ClaimId(claim),
                 wanted.credits().stream().map(InvoiceId::new).toList());
         return views.of(new BatchId(id));
+    }
+
+    /** {@code into} is a draft of that way; null for a new one. */
+    record MoveTo(
+            long version, long account, long way, @Nullable Long into) {}
+
+    /** The other ways by which a payment could go. */
+    @GetMapping("/{id}/claims/{claim}/ways")
+    List<Moving.OtherWay> ways(Actor by, @PathVariable long id, @PathVariable long claim) {
+        by.mayDo(Deed.READ);
+        return moving.ways(by, new BatchId(id), new ClaimId(claim));
+    }
+
+    /** Moves a payment to another way; answers the batch it stands in then. */
+    @PostMapping("/{id}/claims/{claim}/way")
+    @Needs(Deed.EDIT_BATCH)
+    long move(Actor by, @PathVariable long id, @PathVariable long claim, @Valid @RequestBody MoveTo wanted) {
+        Long into = wanted.into();
+        return moving.move(
+                        by,
+                        new BatchId(id),
+                        wanted.version(),
+                        new ClaimId(claim),
+                        new Moving.To(
+                                new BankAccountId(wanted.account()),
+                                new WayId(wanted.way()),
+                                into == null ? null : new BatchId(into)))
+                .value();
     }
 
     @PostMapping("/{id}/release-credits")

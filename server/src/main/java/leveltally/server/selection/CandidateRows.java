@@ -44,7 +44,7 @@ public class CandidateRows {
               i.open_minor, i.discountable_minor, i.discount_rate, i.discount_date, i.discount_taken_minor,
               i.hold_reason, i.own_check, i.remit_to_id, t.postal_code, t.address <> '' AND t.in_force AS reached_by_mail,
               t.bank_kind, t.in_force,
-              v.id AS vendor_id, v.number AS vendor_number, v.name AS vendor_name, v.vendor_group, v.priority, v.method,
+              v.id AS vendor_id, v.number AS vendor_number, v.name AS vendor_name, v.vendor_group, v.priority, v.method, v.also_by,
               v.hold_reason AS vendor_held, b.name AS batch_name, i.open_since,
               i.at_par_minor, t.payee
             """;
@@ -306,6 +306,7 @@ public class CandidateRows {
                 new Reach(
                         row.getBoolean(shared.at(row, "reached_by_mail")),
                         KnownBank.kind(row.getString(shared.at(row, "bank_kind"))),
-                        row.getBoolean(shared.at(row, "in_force"))));
+                        row.getBoolean(shared.at(row, "in_force"))),
+                PaymentMethod.named(row.getString(shared.at(row, "also_by"))));
     }
 }

@@ -70,10 +70,18 @@ public class Due {
         return select(criteria(question, today, batch), question.marks(byHand), batch);
     }
 
-    /** These invoices alone, whatever the dates and filters say of them. */
+    /** These invoices alone, as somebody adds them by hand, whatever the dates and filters say of them. */
     @Transactional(readOnly = true)
     public Selection only(Criteria criteria, List<Candidate> candidates) {
-        return Selection.of(criteria, candidates, List.of(), Marks.NONE);
+        return Selection.of(
+                criteria,
+                candidates,
+                List.of(),
+                new Marks(
+                        Set.of(),
+                        candidates.stream()
+                                .map(candidate -> candidate.invoice().id())
+                                .collect(Collectors.toSet())));
     }
 
     private Selection select(Criteria criteria, Marks marks, long own) {

@@ -5,6 +5,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Function;
 import leveltally.core.DateStyle;
 import leveltally.core.money.Currencies;
@@ -70,13 +71,21 @@ class VendorController {
             @NotNull @Size(max = 60) String group,
             int priority,
             @NotNull PaymentMethod method,
+            @Nullable Set<@NotNull PaymentMethod> alsoBy,
             @NotNull @Size(max = 60) String terms,
             @NotNull @Valid PaperworkWanted paperwork,
             @NotNull Reportable reportable,
             @Nullable @Size(max = 60) String taxNumber) {
         VendorFacts facts() {
             return new VendorFacts(
-                    name, group, priority, method, Terms.typed(terms), paperwork.paperwork(), reportable);
+                    name,
+                    group,
+                    priority,
+                    method,
+                    Terms.typed(terms),
+                    paperwork.paperwork(),
+                    reportable,
+                    alsoBy == null ? Set.of() : alsoBy);
         }
     }
 
@@ -101,6 +110,7 @@ class VendorController {
             String group,
             int priority,
             String method,
+            List<String> alsoBy,
             String terms,
             PaperworkView paperwork,
             String reportable,
@@ -247,6 +257,7 @@ class VendorController {
                 facts.group(),
                 facts.priority(),
                 facts.method().name(),
+                facts.alsoBy().stream().sorted().map(Enum::name).toList(),
                 facts.terms().inWords(),
                 PaperworkView.of(facts.paperwork()),
                 facts.reportable().name(),

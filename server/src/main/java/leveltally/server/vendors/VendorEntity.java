@@ -2,6 +2,7 @@ package leveltally.server.vendors;
 
 import jakarta.persistence.*;
 import java.math.BigDecimal;
+import java.util.stream.Collectors;
 import leveltally.core.DateStyle;
 import leveltally.core.terms.Terms;
 import leveltally.core.vendors.Advice;
@@ -30,6 +31,10 @@ class VendorEntity {
 
     @Enumerated(EnumType.STRING)
     PaymentMethod method;
+
+    /** The names of the other ways by which it may be paid, between commas. */
+    @Column(columnDefinition = "set")
+    String alsoBy = "";
 
     String currency;
 
@@ -79,7 +84,8 @@ class VendorEntity {
     long version;
 
     VendorFacts facts() {
-        return new VendorFacts(name, vendorGroup, priority, method, terms(), paperwork(), reportable);
+        return new VendorFacts(
+                name, vendorGroup, priority, method, terms(), paperwork(), reportable, PaymentMethod.named(alsoBy));
     }
 
     private Paperwork paperwork() {
@@ -95,6 +101,7 @@ class VendorEntity {
         vendorGroup = facts.group();
         priority = facts.priority();
         method = facts.method();
+        alsoBy = facts.alsoBy().stream().sorted().map(Enum::name).collect(Collectors.joining(","));
         take(facts.terms());
         take(facts.paperwork());
         reportable = facts.reportable();

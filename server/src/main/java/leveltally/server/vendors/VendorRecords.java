@@ -6,11 +6,13 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.Paperwork;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
 import leveltally.core.vendors.TaxNumber;
 import leveltally.core.vendors.VendorFacts;
@@ -193,6 +195,9 @@ public class VendorRecords {
         words.put("group", facts.group());
         words.put("priority", String.valueOf(facts.priority()));
         words.put("paid by", facts.method().words());
+        words.put(
+                "may be paid by",
+                facts.alsoBy().stream().sorted().map(PaymentMethod::words).collect(Collectors.joining(", ")));
         words.put("terms", facts.terms().inWords());
         Paperwork papers = facts.paperwork();
         words.put("mail", papers.email());

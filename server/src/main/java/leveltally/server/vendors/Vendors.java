@@ -5,6 +5,7 @@ import java.sql.ResultSet;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Currency;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -17,7 +18,9 @@ import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.core.vendors.BankDetails;
 import leveltally.core.vendors.KnownBank;
+import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.RemitTo;
+import leveltally.core.vendors.VendorFacts;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.audit.AuditTrail;
 import org.jspecify.annotations.Nullable;
@@ -130,6 +133,15 @@ public class Vendors {
         }
         vendor.holdReason = null;
         audit.record(by, "release vendor", "vendor " + vendor.id, Map.of("before", before, "reason", reason.strip()));
+    }
+
+    /** By what a vendor may be paid: the way it prefers, and those it allows. */
+    @Transactional(readOnly = true)
+    public Set<PaymentMethod> paidBy(VendorId id) {
+        VendorFacts facts = row(id).facts();
+        Set<PaymentMethod> ways = EnumSet.of(facts.method());
+        ways.addAll(facts.alsoBy());
+        return ways;
     }
 
     @Transactional(readOnly = true)

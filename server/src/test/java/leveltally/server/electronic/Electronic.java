@@ -143,6 +143,18 @@ public final class Electronic {
     }
 
     private static BatchId approved(WayId way, LocalDate checkDate, InvoiceId... invoices) {
+        BatchId batch = draft(way, checkDate, invoices);
+        bean(Sending.class).send(ines(), batch, App.version(batch));
+        App.approve(batch);
+        return batch;
+    }
+
+    /** A draft of these invoices by a way. */
+    public static BatchId draft(WayId way, InvoiceId... invoices) {
+        return draft(way, App.CHECK_DATE, invoices);
+    }
+
+    private static BatchId draft(WayId way, LocalDate checkDate, InvoiceId... invoices) {
         DueQuestion asked = DueQuestion.of(App.operations().value(), checkDate.toString(), "2000-01-01", null)
                 .by(way)
                 .marked(
@@ -150,10 +162,7 @@ public final class Electronic {
                         List.of(invoices).stream()
                                 .map(id -> String.valueOf(id.value()))
                                 .collect(Collectors.joining(".")));
-        BatchId batch = bean(Making.class).make(ines(), App.batch("Filed batch", asked));
-        bean(Sending.class).send(ines(), batch, App.version(batch));
-        App.approve(batch);
-        return batch;
+        return bean(Making.class).make(ines(), App.batch("Filed batch", asked));
     }
 
     /** The file that carries the payments of a batch, where one does. */
