@@ -2404,6 +2404,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/claims/{claim}/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/claims/{claim}/remit-to": {
         parameters: {
             query?: never;
@@ -4724,6 +4740,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/claims/{claim}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ways_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/claims/{claim}/choices": {
         parameters: {
             query?: never;
@@ -5071,6 +5103,7 @@ export interface components {
             priority: number;
             /** @enum {string} */
             method: "CHECK" | "ACH" | "CREDIT_TRANSFER" | "WIRE" | "CARD";
+            alsoBy?: ("CHECK" | "ACH" | "CREDIT_TRANSFER" | "WIRE" | "CARD")[];
             terms: string;
             paperwork: components["schemas"]["PaperworkWanted"];
             /** @enum {string} */
@@ -6985,6 +7018,16 @@ export interface components {
             /** @enum {string} */
             delivery: "MAIL" | "HAND_OVER" | "COURIER";
         };
+        MoveTo: {
+            /** Format: int64 */
+            version: number;
+            /** Format: int64 */
+            account: number;
+            /** Format: int64 */
+            way: number;
+            /** Format: int64 */
+            into?: number;
+        };
         SendTo: {
             /** Format: int64 */
             version: number;
@@ -7510,6 +7553,8 @@ export interface components {
             /** Format: int32 */
             priority: number;
             method: string;
+            alsoBy: string[];
+            alsoByWords: string;
             terms: string;
             paperwork: components["schemas"]["PaperworkView"];
             reportable: string;
@@ -8592,6 +8637,22 @@ export interface components {
             /** Format: int64 */
             invoice: number;
             why: string;
+        };
+        DraftOfWay: {
+            /** Format: int64 */
+            batch: number;
+            name: string;
+        };
+        WayInstead: {
+            /** Format: int64 */
+            account: number;
+            accountName: string;
+            /** Format: int64 */
+            way: number;
+            name: string;
+            by: string;
+            against: string;
+            drafts: components["schemas"]["DraftOfWay"][];
         };
         ChoicesView: {
             addresses: components["schemas"]["RemitToChoice"][];
@@ -13433,6 +13494,33 @@ export interface operations {
             };
         };
     };
+    move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                claim: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveTo"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
+                };
+            };
+        };
+    };
     sendTo: {
         parameters: {
             query?: never;
@@ -17249,6 +17337,29 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+        };
+    };
+    ways_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                claim: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayInstead"][];
                 };
             };
         };

@@ -6,6 +6,7 @@ import { Button } from "../parts/Button";
 import { dayMonth } from "../parts/dates";
 import { useKept } from "../parts/useKept";
 import type { Batch, Deeds, Edits } from "./draftDeeds";
+import { MovePayment } from "./MovePayment";
 
 /** Where the payment goes, what its stub says, and which credits reduce it. */
 export function Decide({
@@ -126,6 +127,7 @@ export function Decide({
           <p className="text-faint">No open credit of this vendor and address can be used.</p>
         )}
       </fieldset>
+      {editable && batch.state === "DRAFT" && <MovePayment key={claim.id} batch={batch} claim={claim} />}
     </div>
   );
 }

@@ -13,6 +13,7 @@ const NOTHING = {
   name: "",
   terms: "net 30",
   method: "CHECK",
+  alsoBy: "",
   group: "",
   priority: "5",
   email: "",

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, call, type Schemas } from "../api/client";
-import { ChoiceEntry, Entry } from "../parts/Form";
+import { ChecksEntry, ChoiceEntry, Entry } from "../parts/Form";
 import type { Typed } from "../parts/useKeptForm";
 
 type Wanted = Schemas["VendorWanted"];
@@ -20,6 +20,7 @@ export function asWanted(typed: Typed, taxNumber: string | undefined): Wanted {
     group: typed.group ?? "",
     priority: /^\d$/.test(typed.priority?.trim() ?? "") ? Number(typed.priority) : 0,
     method: typed.method as Wanted["method"],
+    alsoBy: (typed.alsoBy ?? "").split(" ").filter(Boolean) as Wanted["alsoBy"],
     terms: typed.terms ?? "",
     paperwork: {
       email: typed.email ?? "",
@@ -42,6 +43,11 @@ export function VendorFields({ autoFocus = false }: { autoFocus?: boolean }) {
       <Entry name="name" label="Name" className="col-span-2" autoFocus={autoFocus} />
       <Entry name="terms" label="Terms" placeholder="2% 10, net 30" />
       <ChoiceEntry name="method" label="Paid by" choices={texts(choices.data?.methods)} />
+      <ChecksEntry
+        name="alsoBy"
+        label="May be paid as well, where somebody says so, by"
+        choices={texts(choices.data?.methods)}
+      />
       <Entry name="group" label="Group" list="vendor-groups" />
       <datalist id="vendor-groups">
         {choices.data?.groups.map((group) => (

@@ -19,7 +19,10 @@ export function VendorKept({ vendor }: { vendor: Vendor }) {
   const facts: [string, string][] = [
     ["Terms", vendor.terms],
     ["Priority", String(vendor.priority)],
-    ["Method", `${vendor.method}, ${vendor.currency}`],
+    [
+      "Method",
+      `${vendor.method}, ${vendor.currency}${kept.data?.alsoByWords ? `; by ${kept.data.alsoByWords} where somebody says so` : ""}`,
+    ],
     ["Group", vendor.group],
   ];
   if (vendor.oneTime) facts.push(["Payee", "one-time: every payment to it is marked"]);
@@ -63,6 +66,7 @@ function Change({ id, kept, onClose }: { id: number; kept: Schemas["VendorKept"]
       group: kept.group,
       priority: String(kept.priority),
       method: kept.method,
+      alsoBy: kept.alsoBy.join(" "),
       terms: kept.terms,
       email: kept.paperwork.email,
       advice: kept.paperwork.advice,

@@ -60,6 +60,8 @@ const KEPT: Schemas["VendorKept"] = {
   group: "Crew services",
   priority: 3,
   method: "CHECK",
+  alsoBy: [],
+  alsoByWords: "",
   terms: "net 30",
   paperwork: {
     advice: "BOTH",

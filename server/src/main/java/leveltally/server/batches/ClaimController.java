@@ -85,7 +85,7 @@ class ClaimController {
 
     /** The other ways by which a payment could go. */
     @GetMapping("/{id}/claims/{claim}/ways")
-    List<Moving.OtherWay> ways(Actor by, @PathVariable long id, @PathVariable long claim) {
+    List<Moving.WayInstead> ways(Actor by, @PathVariable long id, @PathVariable long claim) {
         by.mayDo(Deed.READ);
         return moving.ways(by, new BatchId(id), new ClaimId(claim));
     }

@@ -73,7 +73,7 @@ public class Moving {
      * @param against why it cannot; empty where it can
      * @param drafts that pay this way and could take it
      */
-    public record OtherWay(
+    public record WayInstead(
             long account,
             String accountName,
             long way,
@@ -86,21 +86,21 @@ public class Moving {
 
     /** The other ways of the accounts in its currency. */
     @Transactional(readOnly = true)
-    public List<OtherWay> ways(Actor by, BatchId id, ClaimId claim) {
+    public List<WayInstead> ways(Actor by, BatchId id, ClaimId claim) {
         by.mayDo(Deed.READ);
         BatchEntity batch = batches.row(id);
         DraftClaim moving = rows.draft(batch.id).claim(claim);
         BankAccount from = accounts.get(new BankAccountId(batch.bankAccountId));
         Set<PaymentMethod> allowed = vendors.paidBy(moving.vendor());
         Place place = vendors.places(List.of(moving.remitTo())).get(moving.remitTo());
-        List<OtherWay> ways = new ArrayList<>();
+        List<WayInstead> ways = new ArrayList<>();
         for (BankAccount account : accounts.list()) {
             if (account.closedOn() != null || !account.currency().equals(from.currency())) {
                 continue;
             }
             for (WayToPay way : account.payingWays()) {
                 if (way.id().value() != batch.wayId) {
-                    ways.add(new OtherWay(
+                    ways.add(new WayInstead(
                             account.id().value(),
                             account.name(),
                             way.id().value(),

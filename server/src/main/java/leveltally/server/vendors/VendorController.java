@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import leveltally.core.DateStyle;
 import leveltally.core.money.Currencies;
 import leveltally.core.people.Actor;
@@ -111,6 +112,7 @@ class VendorController {
             int priority,
             String method,
             List<String> alsoBy,
+            String alsoByWords,
             String terms,
             PaperworkView paperwork,
             String reportable,
@@ -258,6 +260,7 @@ class VendorController {
                 facts.priority(),
                 facts.method().name(),
                 facts.alsoBy().stream().sorted().map(Enum::name).toList(),
+                facts.alsoBy().stream().sorted().map(PaymentMethod::words).collect(Collectors.joining(" or ")),
                 facts.terms().inWords(),
                 PaperworkView.of(facts.paperwork()),
                 facts.reportable().name(),
