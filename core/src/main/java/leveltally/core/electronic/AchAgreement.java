@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.vendors.BankDetails;
@@ -21,6 +22,12 @@ public record AchAgreement(AchSender sender, boolean balanced, EntryClass entryC
         if (sender.offset() != null) {
             throw new IllegalArgumentException("an agreement names no account number");
         }
+    }
+
+    @Override
+    public Optional<Letters> letters() {
+        return Optional.of(new Letters(
+                "ACH " + sender.origin() + " to " + sender.destination().digits()));
     }
 
     @Override

@@ -10,16 +10,13 @@ import leveltally.core.vendors.BankDetails;
  *
  * @param id by which the bank's answer names it, at most 33 letters, digits and hyphens
  * @param made when, by the company's clock
- * @param ofDay counts the files of its way on one day, from 1
+ * @param ofDay counts the files of one day that are told apart by it, from 1
  * @param paysOn the banking day on which payees have the money
  * @param own the account that is debited
  * @param count of its payments, which come to {@code total}
  */
 public record FileAbout(
         String id, LocalDateTime made, int ofDay, LocalDate paysOn, BankDetails own, int count, Money total) {
-    /** As many files of one way as can be told apart on one day: A to Z, then 0 to 9. */
-    public static final int MOST_OF_A_DAY = 36;
-
     private static final int LETTERS = 26;
 
     char modifier() {

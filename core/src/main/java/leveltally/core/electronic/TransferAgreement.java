@@ -3,6 +3,7 @@ package leveltally.core.electronic;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.time.LocalDate;
+import java.util.Optional;
 import javax.xml.stream.XMLStreamException;
 import leveltally.core.electronic.TransferSender.Charges;
 import leveltally.core.electronic.TransferSender.Message;
@@ -27,6 +28,11 @@ public record TransferAgreement(Message message, String name, String id, Charges
     /** @throws leveltally.core.Refusal naming the field that has no place in the message */
     public TransferAgreement {
         new TransferSender(message, name, id, ANY, charges, structured);
+    }
+
+    @Override
+    public Optional<Letters> letters() {
+        return Optional.empty();
     }
 
     @Override

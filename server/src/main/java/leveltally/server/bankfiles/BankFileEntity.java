@@ -73,6 +73,9 @@ class BankFileEntity {
     @Nullable
     Integer dayNumber;
 
+    /** What its number of the day counts within; empty for files that carry no payments. */
+    String dayGroup = "";
+
     @Version
     long version;
 }

@@ -8,10 +8,11 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.FilePurpose;
 import leveltally.core.bankfiles.FileState;
-import leveltally.core.electronic.FileAbout;
+import leveltally.core.electronic.FileAgreement;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.money.Money;
@@ -42,7 +43,7 @@ public class PaymentFileStore {
     }
 
     /** What tells a file from all others: its serial on the account, and its place among the files of its way on this day. */
-    public record Numbered(long serial, int ofDay) {}
+    public record Numbered(long serial, int ofDay, String dayGroup) {}
 
     /**
      * A file as it is wanted.
@@ -68,26 +69,32 @@ public class PaymentFileStore {
     /**
      * What the next file is told by; the account's row is locked by whoever asks.
      *
-     * @throws Refusal when this way had as many files today as can be told apart
+     * @param letters by which its bank tells files apart; empty where their ids do that
+     * @throws Refusal when there were as many files today as can be told apart
      */
     @Transactional
-    public Numbered next(BankAccountId account, WayId way, LocalDate today) {
+    public Numbered next(BankAccountId account, WayId way, Optional<FileAgreement.Letters> letters, LocalDate today) {
         long serial = jdbc.sql(
                         "SELECT COALESCE(MAX(serial), 0) + 1 FROM bank_file WHERE bank_account_id = ? AND purpose = ?")
                 .params(account.value(), FilePurpose.ELECTRONIC.name())
                 .query(Long.class)
                 .single();
-        int ofDay = jdbc.sql("SELECT COALESCE(MAX(day_number), 0) + 1 FROM bank_file WHERE way_id = ? AND made_on = ?")
-                .params(way.value(), today)
+        String group = letters.map(FileAgreement.Letters::group).orElse("way " + way.value());
+        // of two accounts that are one customer to their bank, whoever comes second waits for the first, or begins
+        // again
+        int ofDay = jdbc.sql(
+                        "SELECT COALESCE(MAX(day_number), 0) + 1 FROM bank_file WHERE day_group = ? AND made_on = ?"
+                                + " FOR UPDATE")
+                .params(group, today)
                 .query(Integer.class)
                 .single();
-        if (ofDay > FileAbout.MOST_OF_A_DAY) {
+        if (letters.isPresent() && ofDay > FileAgreement.Letters.MOST) {
             throw Refusal.conflict(
                     "files-of-the-day",
-                    "This way made " + FileAbout.MOST_OF_A_DAY
-                            + " files today, and banks can tell no more apart. Make this one tomorrow.");
+                    FileAgreement.Letters.MOST
+                            + " files were made for this bank today, and it can tell no more apart. Make this one tomorrow.");
         }
-        return new Numbered(serial, ofDay);
+        return new Numbered(serial, ofDay, group);
     }
 
     /** Writes down which payments a file carries, in their order, with the amounts it says. */
@@ -124,6 +131,7 @@ public class PaymentFileStore {
         file.wayId = wanted.way().value();
         file.paysOn = wanted.paysOn();
         file.dayNumber = numbered.ofDay();
+        file.dayGroup = numbered.dayGroup();
         file.serial = numbered.serial();
         file.fileName = wanted.name();
         file.madeAt = by.now();

@@ -212,7 +212,8 @@ public class Filing {
 
     private long make(
             Actor by, ElectronicWay way, FilingLook.Looked looked, List<Ready> in, Map<ClaimId, Going> going) {
-        PaymentFileStore.Numbered numbered = store.next(way.account(), way.id(), by.today());
+        PaymentFileStore.Numbered numbered =
+                store.next(way.account(), way.id(), way.agreement().letters(), by.today());
         List<Going> order = in.stream().map(one -> going.get(one.claim().id())).toList();
         Money total = Money.sum(
                 order.stream().map(one -> one.filed().amount()).toList(),

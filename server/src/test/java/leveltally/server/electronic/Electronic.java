@@ -56,7 +56,8 @@ public final class Electronic {
                 new AchSender(
                         bank,
                         "SKERROW TRUST",
-                        "1994400117",
+                        // one of its own, so that no other test takes the letters of its day
+                        "19944" + (10_000 + count++),
                         "MARROW BAY FERRIES",
                         "MARROW BAY",
                         "1994400117",

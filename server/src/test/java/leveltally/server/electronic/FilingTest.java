@@ -32,6 +32,7 @@ import java.util.concurrent.Future;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
+import leveltally.core.electronic.AchAgreement;
 import leveltally.core.electronic.EntryClass;
 import leveltally.core.electronic.PaymentFileReader;
 import leveltally.core.electronic.SaidPayment;
@@ -85,6 +86,28 @@ class FilingTest {
                 way,
                 invoice(vendor(PaymentMethod.ACH, account()), "1225.00"),
                 invoice(vendor(PaymentMethod.ACH, account()), "80.10"));
+    }
+
+    @Test
+    void waysOfOneCustomerOfTheBankShareTheLettersOfItsDay() throws IOException {
+        AchAgreement one = ach(EntryClass.CCD);
+        BatchId first = two(way(wanted(one)));
+        BatchId second = two(way(wanted(one)));
+        assertThat(letter(bean(Filing.class).file(ines(), first).files().get(0)))
+                .isEqualTo('A');
+        assertThat(letter(bean(Filing.class).file(ines(), second).files().get(0)))
+                .isEqualTo('B');
+        // another customer begins its own day
+        BatchId other = two(way(wanted(ach(EntryClass.CCD))));
+        assertThat(letter(bean(Filing.class).file(ines(), other).files().get(0)))
+                .isEqualTo('A');
+    }
+
+    /** The file id modifier, at its place in the file header. */
+    private static char letter(long file) throws IOException {
+        try (var content = bean(BankFiles.class).open(file)) {
+            return (char) content.readNBytes(34)[33];
+        }
     }
 
     @ParameterizedTest
