@@ -53,7 +53,10 @@ export function OneFile({
       </div>
       <div className="flex justify-between">
         <span>
-          {file.payments} {file.payments === 1 ? "payment" : "payments"}, paid on {longDate(file.paysOn)}
+          {file.announced > 0
+            ? `announces ${file.announced} ${file.announced === 1 ? "account" : "accounts"} and pays nothing, as of `
+            : `${file.payments} ${file.payments === 1 ? "payment" : "payments"}, paid on `}
+          {longDate(file.paysOn)}
         </span>
         <span>
           {file.total} {currency}

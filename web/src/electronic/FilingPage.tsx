@@ -40,7 +40,7 @@ function View({ batch, filing }: { batch: Schemas["BatchView"]; filing: Filing }
   const clerk = useSession().roles.includes("CLERK");
   const [values, change] = useAddress();
   const [selected, setSelected] = useState<Set<string>>(new Set());
-  const [asking, setAsking] = useState<"file" | "out">();
+  const [asking, setAsking] = useState<"file" | "out" | "announce">();
   const leave = () => setAsking(undefined);
   const show = async (next: Filing) => {
     queries.setQueryData(["filing", batch.id], next);
@@ -94,6 +94,11 @@ function View({ batch, filing }: { batch: Schemas["BatchView"]; filing: Filing }
                 Make the file of {what}…
               </Button>
             )}
+            {filing.toAnnounce > 0 && (
+              <Button onClick={() => setAsking("announce")}>
+                Announce {filing.toAnnounce} {filing.toAnnounce === 1 ? "account" : "accounts"}…
+              </Button>
+            )}
             {filing.fileable && (
               <Button disabled={removable.length === 0} onClick={() => setAsking("out")}>
                 Take out…
@@ -143,6 +148,22 @@ function View({ batch, filing }: { batch: Schemas["BatchView"]; filing: Filing }
             }}
           >
             <ToBeFiled filing={filing} some={part} />
+          </DeedDialog>
+          <DeedDialog
+            open={asking === "announce"}
+            onClose={leave}
+            title="Announce accounts to the bank"
+            deed="Make the file that announces them"
+            run={async () => {
+              await show(await call(api.POST("/api/batches/{id}/filing/announce", path)));
+            }}
+          >
+            <p>
+              The bank wants {filing.toAnnounce === 1 ? "this account" : "these accounts"} announced by an entry
+              of nothing before money goes there. The file pays nothing; hand it over like any other, and write
+              down that the bank took it. Their payments can go some banking days later, or are taken out and
+              paid another way.
+            </p>
           </DeedDialog>
           <DeedDialog
             open={asking === "out"}

@@ -34,7 +34,7 @@ const COLUMNS: Column<Listed>[] = [
     width: "84px",
     right: true,
     value: (one) => String(one.file.payments),
-    cell: (one) => one.file.payments,
+    cell: (one) => one.file.payments || `${one.file.announced} announced`,
   },
   { key: "total", title: "Total", width: "112px", right: true, cell: (one) => one.file.total },
   {

@@ -101,6 +101,7 @@ function Agreed({
       odfi: ach?.odfi ?? "",
       balanced: ach?.balanced ? "yes" : "",
       entryClass: ach?.entryClass ?? "CCD",
+      announcedDays: ach?.announcedDays ? String(ach.announcedDays) : "",
       message: transfers?.message ?? "PAIN_001_09",
       name: transfers?.name ?? "",
       id: transfers?.id ?? "",
@@ -130,6 +131,7 @@ function Agreed({
           odfi: typed.odfi,
           balanced: typed.balanced === "yes",
           entryClass: typed.entryClass as NonNullable<Typed["ach"]>["entryClass"],
+          announcedDays: typed.announcedDays.trim() === "" ? undefined : Number(typed.announcedDays) || 0,
         },
         transfers: transfers && {
           message: typed.message as NonNullable<Typed["transfers"]>["message"],
@@ -251,6 +253,12 @@ function OfAch() {
         name="balanced"
         label="Each batch debits our account itself"
         choices={YES_NO("yes: balanced", "no: the bank does that")}
+      />
+      <Entry
+        name="announcedDays"
+        label="Accounts are announced so many banking days before money goes there first; empty: not at all"
+        inputMode="numeric"
+        maxLength={2}
       />
     </Group>
   );

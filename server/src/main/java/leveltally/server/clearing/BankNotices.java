@@ -24,6 +24,7 @@ import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.clearing.NoticeRows.Kind;
 import leveltally.server.clearing.NoticeRows.Told;
 import leveltally.server.clearing.NoticeRows.Waiting;
+import leveltally.server.electronic.Announcements;
 import leveltally.server.electronic.Carried;
 import leveltally.server.electronic.CarriedPayments;
 import leveltally.server.frame.Seal;
@@ -42,6 +43,8 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Service
 public class BankNotices {
+    private static final int SEQUENCE_DIGITS = 7;
+
     private final NoticeRows rows;
     private final CarriedPayments payments;
     private final BankAnswers answers;
@@ -52,6 +55,8 @@ public class BankNotices {
     private final AuditTrail audit;
     private final TransactionTemplate each;
 
+    private final Announcements announcements;
+
     BankNotices(
             NoticeRows rows,
             CarriedPayments payments,
@@ -61,7 +66,9 @@ public class BankNotices {
             Vendors vendors,
             Seal seal,
             AuditTrail audit,
-            TransactionTemplate each) {
+            TransactionTemplate each,
+            Announcements announcements) {
+        this.announcements = announcements;
         this.rows = rows;
         this.payments = payments;
         this.answers = answers;
@@ -142,9 +149,20 @@ public class BankNotices {
                 payment,
                 null,
                 "USD",
-                carried.flatMap(one -> corrected(one.account(), changed))
+                carried.map(Carried::account)
+                        .or(() -> announced(account, notice))
+                        .flatMap(was -> corrected(was, changed))
                         .map(right -> seal.seal(right.canonical()))
                         .orElse(null));
+    }
+
+    /** The account that an announcement went to, as its vendor has it now. */
+    private Optional<BankDetails> announced(BankAccountId account, AchNotice notice) {
+        return announcements
+                .traced(account, notice.sequence())
+                .map(one -> vendors.places(List.of(one.remitTo())).get(one.remitTo()))
+                .map(Place::bankSealed)
+                .map(kept -> BankDetails.of(seal.open(kept)));
     }
 
     /** The account as it is right; empty where the notice corrects something else. */
@@ -202,6 +220,10 @@ public class BankNotices {
         Long payment = notice.told().payment();
         Carried carried =
                 payment == null ? null : payments.of(new PaymentId(payment)).orElse(null);
+        Optional<Announcements.Traced> announced = carried == null ? announcedBy(notice) : Optional.empty();
+        if (announced.isPresent()) {
+            return ofAnnouncement(by, notice.told(), announced.get());
+        }
         if (carried == null) {
             throw Refusal.conflict(
                     "no-such-payment", "No payment of this account is called so. Ask the bank what it means.");
@@ -209,6 +231,49 @@ public class BankNotices {
         return notice.told().kind() == Kind.RETURNED
                 ? returned(by, notice.told(), carried)
                 : changed(by, notice.told(), carried);
+    }
+
+    /** Whether it speaks of an announcement: those carry trace numbers of their own. */
+    private Optional<Announcements.Traced> announcedBy(Waiting notice) {
+        String trace = notice.told().names();
+        return trace.matches("\\d{7,15}")
+                ? announcements.traced(
+                        notice.account(), Integer.parseInt(trace.substring(trace.length() - SEQUENCE_DIGITS)))
+                : Optional.empty();
+    }
+
+    private String ofAnnouncement(Actor by, Told told, Announcements.Traced announced) {
+        String why = told.code() + ": " + told.words();
+        if (told.kind() == Kind.RETURNED) {
+            announcements.sentBack(announced.id(), why);
+            return "The announcement " + announced.called()
+                    + " came back: nothing goes to that account until its bank details are others.";
+        }
+        Place place = vendors.places(List.of(announced.remitTo())).get(announced.remitTo());
+        if (!place.remitTo().bankKey().equals(announced.bankKey())) {
+            throw Refusal.conflict(
+                    "changed-since",
+                    "The bank details of " + place.remitTo().payee()
+                            + " were changed since they were announced. Look whether they are right.");
+        }
+        BankDetails right = told.right() == null ? null : BankDetails.of(seal.open(told.right()));
+        if (right == null) {
+            throw Refusal.conflict(
+                    "nothing-of-the-account",
+                    "The bank corrects " + told.words() + ", which no account number says. Look at the vendor's page.");
+        }
+        changes.propose(
+                by,
+                announced.vendor(),
+                new VendorChanges.Wanted(
+                        announced.remitTo(),
+                        place.remitTo().payee(),
+                        place.remitTo().lines(),
+                        place.postalCode(),
+                        false,
+                        right,
+                        "The bank says of the announcement " + announced.called() + ": " + why));
+        return "Other bank details were proposed for " + place.remitTo().payee() + "; a second person confirms them.";
     }
 
     private String returned(Actor by, Told told, Carried carried) {

@@ -12,8 +12,10 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 class ElectronicHeard implements FileHeard {
     private final ElectronicItems items;
+    private final Announcements announcements;
 
-    ElectronicHeard(ElectronicItems items) {
+    ElectronicHeard(ElectronicItems items, Announcements announcements) {
+        this.announcements = announcements;
         this.items = items;
     }
 
@@ -32,7 +34,8 @@ class ElectronicHeard implements FileHeard {
     @Transactional
     public void refused(long file, List<RefusedItem> refused) {
         for (RefusedItem one : refused) {
-            if (!items.refuse(file, one.number(), one.kept())) {
+            if (!items.refuse(file, one.number(), one.kept())
+                    && !announcements.refuse(file, one.number(), one.kept())) {
                 throw Refusal.invalidField(
                         "not-in-file",
                         "refused",

@@ -1,6 +1,8 @@
 package leveltally.server.electronic;
 
 import java.time.LocalTime;
+import java.util.Optional;
+import leveltally.core.electronic.AchAgreement;
 import leveltally.core.electronic.FileAgreement;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
@@ -33,6 +35,11 @@ record ElectronicWay(
         String prefix,
         long nextReference,
         long version) {
+    /** So many banking days before money goes to an account first it is announced; empty where the bank does not want that. */
+    Optional<Integer> announcedDays() {
+        return agreement instanceof AchAgreement ach ? Optional.ofNullable(ach.announcedDays()) : Optional.empty();
+    }
+
     /** What people call a payment with this reference. */
     String called(long reference) {
         return prefix + reference;

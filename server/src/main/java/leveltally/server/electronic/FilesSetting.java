@@ -53,7 +53,8 @@ record FilesSetting(
             @NotNull @Size(max = 60) String description,
             @NotNull @Size(max = 20) String odfi,
             boolean balanced,
-            @NotNull EntryClass entryClass) {
+            @NotNull EntryClass entryClass,
+            @Nullable Integer announcedDays) {
         AchAgreement agreement() {
             return new AchAgreement(
                     new AchSender(
@@ -67,7 +68,8 @@ record FilesSetting(
                             new RoutingNumber(odfi),
                             null),
                     balanced,
-                    entryClass);
+                    entryClass,
+                    announcedDays);
         }
 
         static AchTyped of(AchAgreement agreement) {
@@ -82,7 +84,8 @@ record FilesSetting(
                     sender.description(),
                     sender.odfi().digits(),
                     agreement.balanced(),
-                    agreement.entryClass());
+                    agreement.entryClass(),
+                    agreement.announcedDays());
         }
     }
 

@@ -90,7 +90,8 @@ class FilesSettings {
                                 "INVOICES",
                                 account.routingNumber(),
                                 false,
-                                EntryClass.CCD)
+                                EntryClass.CCD,
+                                null)
                         : null,
                 ach ? null : new TransfersTyped(Message.PAIN_001_09, company, "", Charges.SLEV, true),
                 "",

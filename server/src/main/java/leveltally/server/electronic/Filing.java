@@ -1,12 +1,16 @@
 package leveltally.server.electronic;
 
+import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.LongStream;
 import leveltally.core.Dates;
 import leveltally.core.Refusal;
@@ -15,6 +19,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
+import leveltally.core.electronic.AchAgreement;
 import leveltally.core.electronic.FileAbout;
 import leveltally.core.electronic.FileSplit;
 import leveltally.core.electronic.FiledPayment;
@@ -34,6 +39,8 @@ import leveltally.server.ledger.BankAccounts;
 import leveltally.server.ledger.Periods;
 import leveltally.server.payments.Payments;
 import leveltally.server.printing.Paperless;
+import leveltally.server.vendors.Place;
+import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -55,6 +62,8 @@ public class Filing {
     private final Verification verification;
     private final Payments payments;
     private final Paperless paperless;
+    private final Announcements announcements;
+    private final Vendors vendors;
     private final BusinessDay day;
     private final JdbcClient jdbc;
     private final AuditTrail audit;
@@ -70,6 +79,8 @@ public class Filing {
             Verification verification,
             Payments payments,
             Paperless paperless,
+            Announcements announcements,
+            Vendors vendors,
             BusinessDay day,
             JdbcClient jdbc,
             AuditTrail audit) {
@@ -83,6 +94,8 @@ public class Filing {
         this.verification = verification;
         this.payments = payments;
         this.paperless = paperless;
+        this.announcements = announcements;
+        this.vendors = vendors;
         this.day = day;
         this.jdbc = jdbc;
         this.audit = audit;
@@ -139,6 +152,93 @@ public class Filing {
                         "behind",
                         looked.behind().size()));
         return new Filed(files, looked.behind());
+    }
+
+    /**
+     * Makes a file that announces the accounts of a batch to which nothing was paid yet, and pays nothing.
+     *
+     * @return the file
+     */
+    @Transactional
+    public long announce(Actor by, BatchId id) {
+        by.mayDo(Deed.MAKE_BANK_FILE);
+        Batch batch = batches.lockAnyVersion(id);
+        mustGoByFile(batch);
+        accounts.lock(batch.account());
+        ElectronicWay way = ways.lock(batch.account(), batch.way());
+        FilingLook.Looked looked = looks.look(by, batch, way, Set.of());
+        // several payments may go to one account
+        Map<String, Ready> first = new LinkedHashMap<>();
+        looked.unannounced()
+                .forEach(one -> first.putIfAbsent(one.claim().remitTo().bankKey(), one));
+        if (first.isEmpty() || !(way.agreement() instanceof AchAgreement ach)) {
+            throw Refusal.conflict("nothing-to-announce", "No account of this batch waits to be announced.");
+        }
+        verification.verify(
+                batch, looked.unannounced().stream().map(Ready::claim).toList());
+        Map<Long, Place> places =
+                vendors
+                        .placesOf(first.values().stream()
+                                .map(one -> one.claim().vendor())
+                                .toList())
+                        .values()
+                        .stream()
+                        .flatMap(List::stream)
+                        .collect(Collectors.toMap(Place::id, place -> place));
+        ways.take(way, first.size());
+        long trace = accounts.takeTraces(way.account(), first.size());
+        List<Announcements.Announced> announced = new ArrayList<>();
+        for (Ready one : first.values()) {
+            int at = announced.size();
+            announced.add(new Announcements.Announced(
+                    placed(places.values(), one),
+                    one.claim().remitTo().bankKey(),
+                    one.filed(way.called(way.nextReference() + at), FiledPayment.sequence(trace + at))));
+        }
+        long file = announcing(by, way, ach, announced);
+        announcements.put(way, file, id, announced);
+        audit.record(
+                by, "announce accounts", "batch " + id.value(), Map.of("file", file, "accounts", announced.size()));
+        return file;
+    }
+
+    /** The address of the vendor whose account it is. */
+    private static long placed(Collection<Place> places, Ready one) {
+        return places.stream()
+                .filter(place -> place.vendor() == one.claim().vendor().value()
+                        && place.remitTo()
+                                .bankKey()
+                                .equals(one.claim().remitTo().bankKey()))
+                .findFirst()
+                .orElseThrow()
+                .id();
+    }
+
+    private long announcing(Actor by, ElectronicWay way, AchAgreement ach, List<Announcements.Announced> announced) {
+        PaymentFileStore.Numbered numbered = store.next(way.account(), way.id(), ach.letters(), by.today());
+        LocalDate effective = ways.cutOff(way).nearest(by.today(), by.today(), by.now());
+        Money nothing = Money.zero(announced.get(0).entry().amount().currency());
+        FileAbout about = new FileAbout(
+                FileNames.id(way, numbered.serial()),
+                by.today().atTime(LocalTime.ofInstant(by.now(), day.zone())),
+                numbered.ofDay(),
+                effective,
+                way.own(),
+                announced.size(),
+                nothing);
+        return store.keep(
+                by,
+                numbered,
+                new PaymentFileStore.Wanted(
+                        way.account(), way.id(), effective, FileNames.name(way, about.id()), 0, nothing, null),
+                out -> ach.announce(
+                        about,
+                        taking -> {
+                            for (Announcements.Announced one : announced) {
+                                taking.take(one.entry());
+                            }
+                        },
+                        out));
     }
 
     private static void mustGoByFile(Batch batch) {

@@ -72,6 +72,14 @@ class FilingController {
         return views.of(by, new BatchId(id));
     }
 
+    /** Makes a file that announces accounts to which nothing was paid yet, and answers how it stands then. */
+    @PostMapping("/batches/{id}/filing/announce")
+    @Needs(Deed.MAKE_BANK_FILE)
+    FilingView announce(Actor by, @PathVariable long id) {
+        filing.announce(by, new BatchId(id));
+        return views.of(by, new BatchId(id));
+    }
+
     /** Takes payments out that stand in no file. */
     @PostMapping("/batches/{id}/filing/take-out")
     @Needs(Deed.PRINT)

@@ -2,9 +2,11 @@ package leveltally.server.electronic;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
@@ -12,8 +14,10 @@ import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.batches.ClaimLine;
+import leveltally.core.electronic.Announcement;
 import leveltally.core.electronic.CutOff;
 import leveltally.core.electronic.FiledPayment;
+import leveltally.core.ledger.BankingDays;
 import leveltally.core.money.Money;
 import leveltally.core.people.Actor;
 import leveltally.core.vendors.BankDetails;
@@ -40,13 +44,17 @@ class FilingLook {
     private final ElectronicWays ways;
     private final Seal seal;
 
+    private final Announcements announcements;
+
     FilingLook(
             ClaimRows claimRows,
             Obstacles obstacles,
             Payments payments,
             ElectronicItems items,
             ElectronicWays ways,
-            Seal seal) {
+            Seal seal,
+            Announcements announcements) {
+        this.announcements = announcements;
         this.claimRows = claimRows;
         this.obstacles = obstacles;
         this.payments = payments;
@@ -90,8 +98,14 @@ class FilingLook {
      * @param paysOn the day payees have the money of a file that is made now
      * @param waiting all that wait for a file
      * @param behind why some of them cannot go into one
+     * @param unannounced those of them whose account has to be announced first
      */
-    record Looked(LocalDate paysOn, List<Ready> ready, List<Claim> waiting, Map<ClaimId, String> behind) {
+    record Looked(
+            LocalDate paysOn,
+            List<Ready> ready,
+            List<Claim> waiting,
+            Map<ClaimId, String> behind,
+            List<Ready> unannounced) {
         Money total() {
             return Money.sum(
                     ready.stream().map(one -> one.claim().amount()).toList(),
@@ -140,6 +154,8 @@ class FilingLook {
                 shared ? obstacles.shared(waiting.stream().map(Claim::id).toList()) : obstacles.of(batch.id());
         Map<ClaimId, String> banks = claimRows.sealedBanks(batch.id());
         Days days = Days.of(ways.cutOff(way), batch.checkDate(), by);
+        Map<ClaimId, String> silent = notPayableYet(way, waiting, days.paysOn());
+        List<Ready> unannounced = new ArrayList<>();
         List<Ready> ready = new ArrayList<>();
         Map<ClaimId, String> behind = new LinkedHashMap<>();
         for (Claim claim : waiting) {
@@ -149,13 +165,42 @@ class FilingLook {
             String why = bank == null
                     ? claim.remitTo().payee() + " has no bank details in this batch. Take it out."
                     : why(one, held.getOrDefault(claim.id(), List.of()), way, days);
-            if (why.isEmpty()) {
+            String early = silent.getOrDefault(claim.id(), "");
+            if (why.isEmpty() && !early.isEmpty()) {
+                behind.put(claim.id(), claim.remitTo().payee() + ": " + early);
+                if (early.equals(way.announcedDays().map(Announcement::missing).orElse(""))) {
+                    unannounced.add(one);
+                }
+            } else if (why.isEmpty()) {
                 ready.add(one);
             } else {
                 behind.put(claim.id(), why);
             }
         }
-        return new Looked(days.paysOn(), ready, waiting, behind);
+        return new Looked(days.paysOn(), ready, waiting, behind, unannounced);
+    }
+
+    /** Where the bank wants accounts announced first: why money cannot go to some of them on that day. */
+    private Map<ClaimId, String> notPayableYet(ElectronicWay way, List<Claim> waiting, LocalDate paysOn) {
+        Map<ClaimId, String> silent = new HashMap<>();
+        way.announcedDays().ifPresent(wait -> {
+            Set<String> keys = waiting.stream()
+                    .map(claim -> claim.remitTo().bankKey())
+                    .filter(key -> !key.isEmpty())
+                    .collect(Collectors.toSet());
+            Set<String> paid = announcements.paid(way, keys);
+            Map<String, Announcement> announced = announcements.of(way, keys);
+            BankingDays calendar = ways.cutOff(way).days();
+            for (Claim claim : waiting) {
+                String key = claim.remitTo().bankKey();
+                Announcement one = announced.get(key);
+                Optional<String> against = one != null
+                        ? one.against(paysOn, wait, calendar)
+                        : paid.contains(key) ? Optional.empty() : Optional.of(Announcement.missing(wait));
+                against.ifPresent(why -> silent.put(claim.id(), why));
+            }
+        });
+        return silent;
     }
 
     /**

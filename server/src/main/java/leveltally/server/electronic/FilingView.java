@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
  * @param toFile how many can go into a file now, which come to {@code toFileAmount}
  * @param sizes how many go into each file, where they go into several
  * @param refused why what waits cannot go into files together; empty when it can
+ * @param toAnnounce how many accounts have to be announced before anything goes there
  * @param fileable whether anything can be done with it here
  */
 record FilingView(
@@ -29,6 +30,7 @@ record FilingView(
         String toFileAmount,
         List<Integer> sizes,
         String refused,
+        int toAnnounce,
         boolean fileable,
         List<FilingLine> payments,
         List<PaymentFileView> files) {
@@ -65,6 +67,7 @@ record FilingView(
 
     /**
      * @param follows the serial of the refused file whose payments it carries again
+     * @param announced how many accounts it announces instead of paying anything
      * @param handedAt when somebody last took it to hand it over himself; null while nobody did
      */
     record PaymentFileView(
@@ -74,6 +77,7 @@ record FilingView(
             Instant madeAt,
             String madeBy,
             int payments,
+            int announced,
             String total,
             LocalDate paysOn,
             FileState state,

@@ -80,6 +80,12 @@ class FilingViews {
                 ready.toString(),
                 sizes(way, looked),
                 refused(way, looked),
+                looked == null
+                        ? 0
+                        : (int) looked.unannounced().stream()
+                                .map(one -> one.claim().remitTo().bankKey())
+                                .distinct()
+                                .count(),
                 fileable,
                 lines(id, looked),
                 files.ofBatch(id));

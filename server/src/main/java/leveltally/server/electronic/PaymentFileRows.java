@@ -18,11 +18,13 @@ import org.springframework.stereotype.Component;
 class PaymentFileRows {
     private static final String FILES = """
             SELECT f.id, f.serial, f.file_name, f.made_at, p.name AS made_by, f.items, f.total_minor, f.currency, f.pays_on,
-              f.state, f.answer_note, g.serial AS follows, h.at AS handed_at, q.name AS handed_by,
+              f.state, f.answer_note, g.serial AS follows,
+              (SELECT COUNT(*) FROM announcement z WHERE z.file_id = f.id) AS announced, h.at AS handed_at, q.name AS handed_by,
               w.name AS way_name, b.id AS batch_id, b.name AS batch_name
             FROM bank_file f JOIN way_to_pay w ON w.id = f.way_id JOIN person p ON p.id = f.made_by
-            JOIN payment y ON y.id = (SELECT MIN(x.payment_id) FROM bank_file_item x WHERE x.file_id = f.id)
-            JOIN batch b ON b.id = y.batch_id
+            LEFT JOIN payment y ON y.id = (SELECT MIN(x.payment_id) FROM bank_file_item x WHERE x.file_id = f.id)
+            LEFT JOIN announcement n ON n.id = (SELECT MIN(z.id) FROM announcement z WHERE z.file_id = f.id)
+            JOIN batch b ON b.id = COALESCE(y.batch_id, n.batch_id)
             LEFT JOIN bank_file g ON g.id = f.follows_id
             LEFT JOIN bank_file_handing h ON h.id = (SELECT MAX(z.id) FROM bank_file_handing z WHERE z.file_id = f.id)
             LEFT JOIN person q ON q.id = h.person_id
@@ -41,8 +43,9 @@ class PaymentFileRows {
     List<PaymentFileView> ofBatch(BatchId id) {
         return jdbc.sql(FILES
                         + " WHERE f.id IN (SELECT x.file_id FROM payment c JOIN bank_file_item x ON x.payment_id = c.id"
-                        + " WHERE c.batch_id = ?) ORDER BY f.id DESC")
-                .param(id.value())
+                        + " WHERE c.batch_id = ?) OR f.id IN (SELECT a.file_id FROM announcement a WHERE a.batch_id = ?)"
+                        + " ORDER BY f.id DESC")
+                .params(id.value(), id.value())
                 .query((r, n) -> view(r))
                 .list();
     }
@@ -80,6 +83,7 @@ class PaymentFileRows {
                 r.getTimestamp("made_at").toInstant(),
                 r.getString("made_by"),
                 r.getInt("items"),
+                r.getInt("announced"),
                 MoneyView.of(r.getLong("total_minor"), r.getString("currency")).text(),
                 r.getObject("pays_on", LocalDate.class),
                 state,

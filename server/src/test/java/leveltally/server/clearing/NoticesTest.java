@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import leveltally.core.batches.BatchId;
+import leveltally.core.electronic.AchAgreement;
 import leveltally.core.electronic.EntryClass;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
@@ -84,6 +85,46 @@ class NoticesTest {
                         r.getLong("amount_minor"),
                         r.getString("file_name").replaceAll("transfers-|\\.xml", "")))
                 .single();
+    }
+
+    /** An account announced by a file the bank took: its announcement, and the trace number of it. */
+    private record Announced(long id, String trace, String vendor) {}
+
+    private static Announced announced() {
+        AchAgreement plain = Electronic.ach(EntryClass.CCD);
+        WayId way = Electronic.way(Electronic.wanted(new AchAgreement(plain.sender(), false, EntryClass.CCD, 2)));
+        String vendor = Electronic.vendor(PaymentMethod.ACH, Electronic.account());
+        BatchId batch = Electronic.approvedToday(way, App.invoice(vendor, "15.00"));
+        long file = bean(Filing.class).announce(ines(), batch);
+        bean(BankAnswers.class).accepted(ines(), file, "");
+        bean(Withdrawing.class).withdraw(ines(), batch, App.version(batch));
+        return jdbc().sql("SELECT id, sequence FROM announcement WHERE file_id = ?")
+                .param(file)
+                .query((r, n) -> new Announced(r.getLong("id"), "99004410%07d".formatted(r.getInt("sequence")), vendor))
+                .single();
+    }
+
+    @Test
+    void whatComesBackOfAnAnnouncementKeepsMoneyFromThatAccount() {
+        Announced one = announced();
+        said(ach(0, returned("R03", one.trace(), 0)));
+        assertThat(jdbc().sql("SELECT sent_back FROM announcement WHERE id = ?")
+                        .param(one.id())
+                        .query(String.class)
+                        .single())
+                .startsWith("R03: ");
+        assertThat(number("SELECT COUNT(*) FROM bank_notice WHERE names = ? AND state = 'DONE'", one.trace()))
+                .isEqualTo(1);
+    }
+
+    @Test
+    void aCorrectionOfAnAnnouncementIsProposedToTwo() {
+        Announced one = announced();
+        said(ach(0, corrected("C01", one.trace(), "5550001112")));
+        assertThat(number(
+                        "SELECT COUNT(*) FROM vendor_change WHERE vendor_id = ? AND state = 'PROPOSED'",
+                        App.vendor(one.vendor()).value()))
+                .isEqualTo(1);
     }
 
     private static final String CONTROL = "82200000%02d%010d%012d%012d1994400117" + " ".repeat(25) + "990044100000001";

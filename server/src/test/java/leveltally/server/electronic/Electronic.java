@@ -143,6 +143,11 @@ public final class Electronic {
         return approved(way, App.TODAY, invoices);
     }
 
+    /** The same, dated on a day. */
+    public static BatchId approvedOn(WayId way, LocalDate day, InvoiceId... invoices) {
+        return approved(way, day, invoices);
+    }
+
     private static BatchId approved(WayId way, LocalDate checkDate, InvoiceId... invoices) {
         BatchId batch = draft(way, checkDate, invoices);
         bean(Sending.class).send(ines(), batch, App.version(batch));
