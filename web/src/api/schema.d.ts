@@ -2372,6 +2372,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/filing/announce": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["announce"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/delivery": {
         parameters: {
             query?: never;
@@ -6981,6 +6997,8 @@ export interface components {
             toFileAmount: string;
             sizes: number[];
             refused: string;
+            /** Format: int32 */
+            toAnnounce: number;
             fileable: boolean;
             payments: components["schemas"]["FilingLine"][];
             files: components["schemas"]["PaymentFileView"][];
@@ -6996,6 +7014,8 @@ export interface components {
             madeBy: string;
             /** Format: int32 */
             payments: number;
+            /** Format: int32 */
+            announced: number;
             total: string;
             /** Format: date */
             paysOn: string;
@@ -7372,6 +7392,8 @@ export interface components {
             balanced: boolean;
             /** @enum {string} */
             entryClass: "CCD" | "PPD" | "CTX";
+            /** Format: int32 */
+            announcedDays?: number;
         };
         FilesTyped: {
             ach?: components["schemas"]["AchTyped"];
@@ -13430,6 +13452,28 @@ export interface operations {
                 "application/json": components["schemas"]["OutOfFiles"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilingView"];
+                };
+            };
+        };
+    };
+    announce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -159,10 +159,10 @@ function View({ batch, filing }: { batch: Schemas["BatchView"]; filing: Filing }
             }}
           >
             <p>
-              The bank wants {filing.toAnnounce === 1 ? "this account" : "these accounts"} announced by an entry
-              of nothing before money goes there. The file pays nothing; hand it over like any other, and write
-              down that the bank took it. Their payments can go some banking days later, or are taken out and
-              paid another way.
+              The bank wants {filing.toAnnounce === 1 ? "this account" : "these accounts"} announced by an
+              entry of nothing before money goes there. The file pays nothing; hand it over like any other,
+              and write down that the bank took it. Their payments can go some banking days later, or are
+              taken out and paid another way.
             </p>
           </DeedDialog>
           <DeedDialog

@@ -6,6 +6,7 @@ import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -116,6 +117,38 @@ public class PaymentFileStore {
         jdbc.sql("UPDATE bank_file_item SET refused_why = ? WHERE file_id = ? AND payment_id = ?")
                 .params(why, file, payment.value())
                 .update();
+    }
+
+    /** Which payments of a file the bank has not said of yet what becomes of them; of all others it has. */
+    @Transactional
+    public void pending(long file, Collection<PaymentId> payments) {
+        jdbc.sql("UPDATE bank_file_item SET pending = FALSE WHERE file_id = ? AND pending AND refused_why IS NULL")
+                .param(file)
+                .update();
+        many.batchUpdate(
+                "UPDATE bank_file_item SET pending = TRUE WHERE file_id = ? AND payment_id = ? AND refused_why IS NULL",
+                payments.stream()
+                        .map(payment -> new Object[] {file, payment.value()})
+                        .toList());
+    }
+
+    /** Of how many payments of a file the bank has not said yet what becomes of them. */
+    @Transactional(readOnly = true)
+    public int pendingOf(long file) {
+        return jdbc.sql("SELECT COUNT(*) FROM bank_file_item WHERE file_id = ? AND pending")
+                .param(file)
+                .query(Integer.class)
+                .single();
+    }
+
+    /** The bank said of these what becomes of them. */
+    @Transactional
+    public void said(long file, Collection<PaymentId> payments) {
+        many.batchUpdate(
+                "UPDATE bank_file_item SET pending = FALSE WHERE file_id = ? AND payment_id = ? AND refused_why IS NULL",
+                payments.stream()
+                        .map(payment -> new Object[] {file, payment.value()})
+                        .toList());
     }
 
     /**

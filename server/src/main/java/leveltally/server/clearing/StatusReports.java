@@ -3,9 +3,12 @@ package leveltally.server.clearing;
 import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.FileState;
 import leveltally.core.electronic.StatusReportReader;
@@ -13,11 +16,13 @@ import leveltally.core.electronic.TransferStatus;
 import leveltally.core.electronic.TransferStatus.Of;
 import leveltally.core.electronic.TransferStatus.Verdict;
 import leveltally.core.ledger.BankAccountId;
+import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
 import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.bankfiles.BankAnswers.RefusedItem;
+import leveltally.server.bankfiles.PaymentFileStore;
 import leveltally.server.electronic.Carried;
 import leveltally.server.electronic.CarriedPayments;
 import org.springframework.stereotype.Service;
@@ -29,6 +34,7 @@ public class StatusReports {
     private static final String SENT_BACK = "RJCT";
 
     private final BankAnswers answers;
+    private final PaymentFileStore store;
     private final CarriedPayments payments;
     private final BankNotices notices;
     private final AuditTrail audit;
@@ -36,29 +42,47 @@ public class StatusReports {
 
     StatusReports(
             BankAnswers answers,
+            PaymentFileStore store,
             CarriedPayments payments,
             BankNotices notices,
             AuditTrail audit,
             TransactionTemplate whole) {
         this.answers = answers;
+        this.store = store;
         this.payments = payments;
         this.notices = notices;
         this.audit = audit;
         this.whole = whole;
     }
 
-    /** What a report comes to: of all of a file, and of single payments that are refused, by their references. */
-    private record Report(String message, Verdict all, String why, Map<String, String> refused) {
+    /**
+     * What a report comes to: of all of a file, and of single payments by their references.
+     *
+     * @param took those it says by themselves that the bank took
+     * @param pending those of which it has not said yet what becomes of them
+     */
+    private record Report(
+            String message,
+            Verdict all,
+            String why,
+            Map<String, String> refused,
+            Set<String> took,
+            Set<String> pending) {
         static Report of(byte[] content) {
             List<TransferStatus> told = new ArrayList<>();
             String message = StatusReportReader.read(new ByteArrayInputStream(content), told::add);
             Map<String, String> refused = new LinkedHashMap<>();
             Verdict all = Verdict.NOT_KNOWN;
             String why = "";
-            boolean singles = false;
+            Set<String> took = new LinkedHashSet<>();
+            Set<String> pending = new LinkedHashSet<>();
             for (TransferStatus one : told) {
                 if (one.of() == Of.TRANSFER) {
-                    singles |= one.verdict() == Verdict.TOOK;
+                    if (one.verdict() == Verdict.TOOK) {
+                        took.add(one.id());
+                    } else if (one.verdict() == Verdict.NOT_KNOWN) {
+                        pending.add(one.id());
+                    }
                     if (one.verdict() == Verdict.REFUSED) {
                         refused.put(one.id(), one.reason().isEmpty() ? "the bank does not say why" : one.reason());
                     }
@@ -67,8 +91,8 @@ public class StatusReports {
                     why = one.reason();
                 }
             }
-            boolean some = all == Verdict.NOT_KNOWN && (singles || !refused.isEmpty());
-            return new Report(message, some ? Verdict.IN_PART : all, why, refused);
+            boolean some = all == Verdict.NOT_KNOWN && (!took.isEmpty() || !refused.isEmpty());
+            return new Report(message, some ? Verdict.IN_PART : all, why, refused, took, pending);
         }
 
         private static int weighs(Verdict verdict) {
@@ -133,7 +157,7 @@ public class StatusReports {
         }
         Map<String, String> refused =
                 report.all() == Verdict.REFUSED ? all(account, file.id(), report) : report.refused();
-        return some(by, account, file, state, refused, sentBack);
+        return some(by, account, file, state, report, refused, sentBack);
     }
 
     /** A file that was taken first and is refused now: each of its payments is. */
@@ -149,8 +173,11 @@ public class StatusReports {
             BankAccountId account,
             BankAnswers.Answered file,
             FileState state,
+            Report report,
             Map<String, String> refused,
             List<Long> sentBack) {
+        List<Carried> all = payments.of(account, file.id());
+        Set<PaymentId> pending = payments(all, report.pending());
         List<RefusedItem> unposted = new ArrayList<>();
         refused.forEach((reference, why) -> {
             Carried carried = payments.called(account, reference)
@@ -172,13 +199,35 @@ public class StatusReports {
             answers.accepted(by, file.id(), "status report", unposted);
         } else if (!unposted.isEmpty()) {
             answers.refusedAfterwards(by, file.id(), unposted);
-        } else if (refused.isEmpty()) {
+        } else if (refused.isEmpty() && report.took().isEmpty() && pending.isEmpty() && !waits(file.id())) {
             throw Refusal.conflict(
                     "answered-already", "That the bank took file " + file.serial() + " is recorded already.");
         }
+        if (report.all() == Verdict.TOOK || state == FileState.MADE) {
+            store.pending(file.id(), pending);
+        } else {
+            store.said(file.id(), payments(all, report.took()));
+        }
+        String open = pending.isEmpty()
+                ? ""
+                : " Of " + pending.size() + (pending.size() == 1 ? " payment" : " payments")
+                        + " it has not said yet what becomes of it.";
         return "The bank took file " + file.serial()
                 + (refused.isEmpty()
                         ? "."
-                        : ", but not " + refused.size() + (refused.size() == 1 ? " payment." : " payments."));
+                        : ", but not " + refused.size() + (refused.size() == 1 ? " payment." : " payments."))
+                + open;
+    }
+
+    private static Set<PaymentId> payments(List<Carried> of, Set<String> references) {
+        return of.stream()
+                .filter(one -> references.contains(one.called()))
+                .map(Carried::payment)
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+    }
+
+    /** Whether something of a file the bank took is still pending. */
+    private boolean waits(long file) {
+        return store.pendingOf(file) > 0;
     }
 }

@@ -42,6 +42,7 @@ public class ElectronicItems {
      * A payment that has its reference.
      *
      * @param file the one that carries it; null where none does
+     * @param pending the bank took its file and has not said yet what becomes of it
      * @param refusedFile the file refused last that carried it; null for none
      * @param refusedWhy what the bank found wrong then
      */
@@ -53,10 +54,16 @@ public class ElectronicItems {
             PaymentState state,
             @Nullable Long file,
             @Nullable FileState answer,
+            boolean pending,
             @Nullable Long refusedFile,
             String refusedWhy) {
         boolean waitsForAFile() {
             return file == null && !posted();
+        }
+
+        /** Whether the bank took it. */
+        boolean taken() {
+            return answer == FileState.ACCEPTED && !pending;
         }
 
         boolean posted() {
@@ -70,12 +77,14 @@ public class ElectronicItems {
         Map<ClaimId, Item> items = new HashMap<>();
         jdbc.sql("""
                         SELECT i.payment_id, p.claim_id, i.sequence, i.called, p.state AS payment_state, i.file_id, f.state,
+                          COALESCE(z.pending, FALSE) AS pending,
                           (SELECT MAX(x.file_id) FROM bank_file_item x WHERE x.payment_id = i.payment_id
                             AND NOT x.file_id <=> i.file_id) AS refused_file,
                           COALESCE((SELECT COALESCE(x.refused_why, g.answer_note) FROM bank_file_item x JOIN bank_file g ON g.id = x.file_id
                             WHERE x.payment_id = i.payment_id AND NOT x.file_id <=> i.file_id ORDER BY x.file_id DESC LIMIT 1), '')
                             AS refused_why
                         FROM payment p JOIN electronic_item i ON i.payment_id = p.id LEFT JOIN bank_file f ON f.id = i.file_id
+                        LEFT JOIN bank_file_item z ON z.file_id = i.file_id AND z.payment_id = i.payment_id
                         WHERE p.batch_id = :batch AND p.standing
                         """).param("batch", batch.value()).query((ResultSet r) -> {
             String state = r.getString("state");
@@ -87,6 +96,7 @@ public class ElectronicItems {
                     PaymentState.valueOf(r.getString("payment_state")),
                     r.getObject("file_id", Long.class),
                     state == null ? null : FileState.valueOf(state),
+                    r.getBoolean("pending"),
                     r.getObject("refused_file", Long.class),
                     r.getString("refused_why"));
             items.put(item.claim(), item);

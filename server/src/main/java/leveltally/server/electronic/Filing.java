@@ -369,7 +369,7 @@ public class Filing {
     @Transactional
     public List<PaymentId> took(BatchId batch) {
         return items.held(items.of(batch).values().stream()
-                .filter(item -> !item.posted() && item.answer() == FileState.ACCEPTED)
+                .filter(item -> !item.posted() && item.taken())
                 .map(Item::payment)
                 .toList());
     }

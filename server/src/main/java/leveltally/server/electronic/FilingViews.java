@@ -5,7 +5,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import leveltally.core.Refusal;
-import leveltally.core.bankfiles.FileState;
 import leveltally.core.batches.BatchId;
 import leveltally.core.batches.BatchState;
 import leveltally.core.batches.Claim;
@@ -139,7 +138,7 @@ class FilingViews {
         }
         return item.posted()
                 ? item.state().isInTheLedger() ? Step.POSTED : Step.UNDONE
-                : item.answer() == FileState.ACCEPTED ? Step.TAKEN : Step.IN_FILE;
+                : item.taken() ? Step.TAKEN : Step.IN_FILE;
     }
 
     private Map<Long, Long> serials(BatchId id) {

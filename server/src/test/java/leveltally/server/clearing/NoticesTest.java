@@ -127,6 +127,47 @@ class NoticesTest {
                 .isEqualTo(1);
     }
 
+    @Test
+    void whatIsStillPendingIsPostedOnceTheBankSaysWhatBecomesOfIt() {
+        WayId way = Electronic.way(Electronic.wanted(Electronic.transfers()));
+        BatchId batch = Electronic.approvedToday(
+                way,
+                App.invoice(Electronic.vendor(PaymentMethod.CREDIT_TRANSFER, Electronic.account()), "11.00"),
+                App.invoice(Electronic.vendor(PaymentMethod.CREDIT_TRANSFER, Electronic.account()), "12.00"));
+        long file = bean(Filing.class).file(ines(), batch).files().get(0);
+        String message = jdbc().sql("SELECT file_name FROM bank_file WHERE id = ?")
+                .param(file)
+                .query(String.class)
+                .single()
+                .replaceAll("transfers-|\\.xml", "");
+        List<String> called = jdbc().sql(
+                        "SELECT i.called FROM electronic_item i WHERE i.file_id = ? ORDER BY i.reference")
+                .param(file)
+                .query(String.class)
+                .list();
+        assertThat(said(status(
+                        message,
+                        "<GrpSts>PART</GrpSts>",
+                        single(called.get(0), "ACSC") + single(called.get(1), "PDNG"))))
+                .contains("Of 1 payment it has not said yet");
+        assertThat(bean(Posting.class).post(ines(), batch).postedNow()).isEqualTo(1);
+        assertThatThrownBy(() -> bean(Posting.class).post(ines(), batch)).hasMessageContaining("took no file");
+        // not by hand either
+        long pending = number("SELECT payment_id FROM electronic_item WHERE called = ?", called.get(1));
+        assertThatThrownBy(
+                        () -> jdbc().sql("UPDATE payment SET state = 'OUTSTANDING', posted_entry_id = 1 WHERE id = ?")
+                                .param(pending)
+                                .update())
+                .hasMessageContaining("has not said yet what becomes");
+        said(status(message, "<GrpSts>PART</GrpSts>", single(called.get(1), "ACSC")));
+        assertThat(bean(Posting.class).post(ines(), batch).waiting()).isZero();
+    }
+
+    private static String single(String called, String status) {
+        return "<TxInfAndSts><OrgnlEndToEndId>" + called + "</OrgnlEndToEndId><TxSts>" + status
+                + "</TxSts></TxInfAndSts>";
+    }
+
     private static final String CONTROL = "82200000%02d%010d%012d%012d1994400117" + " ".repeat(25) + "990044100000001";
 
     /** A file of one batch with these pairs of entry and addendum, which come to so many cents. */
