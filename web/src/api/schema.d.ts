@@ -1508,6 +1508,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invoices/{id}/statement/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices/{id}/release": {
         parameters: {
             query?: never;
@@ -3547,7 +3563,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["lines"];
+        get: operations["lines_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5035,7 +5051,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["lines_1"];
+        get: operations["lines_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5051,7 +5067,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["lines_2"];
+        get: operations["lines_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6122,6 +6138,17 @@ export interface components {
             level: boolean;
             settled: boolean;
             payments: components["schemas"]["CardPayment"][];
+        };
+        CardText: {
+            text: string;
+        };
+        CardTextRead: {
+            matched: number[];
+            others: components["schemas"]["Other"][];
+        };
+        Other: {
+            line: string;
+            why: string;
         };
         HoldReason: {
             reason: string;
@@ -11897,6 +11924,32 @@ export interface operations {
             };
         };
     };
+    lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardTextRead"];
+                };
+            };
+        };
+    };
     release_1: {
         parameters: {
             query?: never;
@@ -15429,7 +15482,7 @@ export interface operations {
             };
         };
     };
-    lines: {
+    lines_1: {
         parameters: {
             query?: {
                 person?: number | null;
@@ -17765,7 +17818,7 @@ export interface operations {
             };
         };
     };
-    lines_1: {
+    lines_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -17788,7 +17841,7 @@ export interface operations {
             };
         };
     };
-    lines_2: {
+    lines_3: {
         parameters: {
             query: {
                 country: string;

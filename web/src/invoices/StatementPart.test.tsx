@@ -47,6 +47,26 @@ describe("a card's statement", () => {
     expect(sent[0]).toEqual({ path: "/api/invoices/7/statement", body: { payments: [1, 2] } });
   });
 
+  it("marks the payments that copied lines name, and tells what they name nothing by", async () => {
+    const { sent, user } = serve(<StatementPart document={{ id: 7 } as Schemas["InvoicePage"]} />, {
+      answers: {
+        "GET /api/invoices/{id}/statement": statement(),
+        "POST /api/invoices/{id}/statement/lines": {
+          matched: [2],
+          others: [{ line: "YEARLY FEE 95.00", why: "no payment of 95.00 was recorded" }],
+        },
+        "POST /api/invoices/{id}/statement": statement({ level: true }),
+      },
+    });
+    await user.click(await screen.findByRole("button", { name: "Match its lines…" }));
+    await user.type(await screen.findByLabelText(/Its lines/), "88213-02 40.00");
+    await user.click(screen.getByRole("button", { name: "Match them" }));
+    await screen.findByText("no payment of 95.00 was recorded");
+    await user.click(screen.getByRole("button", { name: "Close" }));
+    await user.click(await screen.findByRole("button", { name: "Keep what stands on it" }));
+    await waitFor(() => expect(sent.at(-1)?.body).toEqual({ payments: [1, 2] }));
+  });
+
   it("stays as it is once something of it is paid", async () => {
     open(statement({ settled: true }));
     const box = await screen.findByLabelText("Payment 88213-01 stands on it");

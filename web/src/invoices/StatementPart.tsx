@@ -1,8 +1,11 @@
+import { useState } from "react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, call, type Schemas } from "../api/client";
 import { useSession } from "../frame/session";
 import { Button } from "../parts/Button";
 import { shortDate } from "../parts/dates";
+import { Dialog } from "../parts/Dialog";
+import { Field } from "../parts/Field";
 import { useDeed } from "../parts/useDeed";
 import { Refusal } from "../parts/Refusal";
 import { useKept } from "../parts/useKept";
@@ -98,6 +101,9 @@ function Matching({ invoice, statement }: { invoice: number; statement: Schemas[
         </table>
       )}
       <Refusal deed={keep} />
+      {open && statement.payments.length > 0 && (
+        <ByLines invoice={invoice} onMatched={(found) => want([...new Set([...chosen, ...found])])} />
+      )}
       {statement.settled ? (
         <p className="text-faint mt-2">Something of it is paid, so what stands on it stays.</p>
       ) : (
@@ -112,5 +118,68 @@ function Matching({ invoice, statement }: { invoice: number; statement: Schemas[
         )
       )}
     </section>
+  );
+}
+
+/** Lines copied from the issuer's statement mark their payments; what they name nothing by is told. */
+function ByLines({ invoice, onMatched }: { invoice: number; onMatched: (found: number[]) => void }) {
+  const [asking, setAsking] = useState(false);
+  const [text, setText, forget] = useKept<string>(`statement lines ${invoice}`, "");
+  const [read, setRead] = useState<Schemas["CardTextRead"]>();
+  const look = useDeed(
+    () =>
+      call(
+        api.POST("/api/invoices/{id}/statement/lines", { params: { path: { id: invoice } }, body: { text } }),
+      ),
+    {
+      done: (found) => {
+        setRead(found);
+        onMatched(found.matched);
+        if (found.others.length === 0) {
+          forget();
+          setAsking(false);
+        }
+      },
+      said: (found) =>
+        `${found.matched.length} ${found.matched.length === 1 ? "line has its payment" : "lines have their payments"}. Keep what stands on it.`,
+    },
+  );
+  return (
+    <>
+      <Button look="bare" className="mt-2" onClick={() => setAsking(true)}>
+        Match its lines…
+      </Button>
+      <Dialog open={asking} onClose={() => setAsking(false)} title="Match the lines of the statement" wide>
+        <Field label="Its lines, as they are copied from it: each with its amount, and its number where it has one">
+          <textarea
+            rows={10}
+            className="font-mono"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+        </Field>
+        {read && read.others.length > 0 && (
+          <ul className="callout mt-3 flex flex-col gap-1" aria-label="To be looked at">
+            {read.others.map((one, i) => (
+              <li key={i}>
+                <span className="font-mono text-note">{one.line}</span>:{" "}
+                <span className="text-brass">{one.why}</span>
+              </li>
+            ))}
+          </ul>
+        )}
+        <Refusal deed={look} />
+        <div className="mt-4 flex justify-end gap-3">
+          <Button onClick={() => setAsking(false)}>Close</Button>
+          <Button
+            look="deed"
+            disabled={look.busy || text.trim() === ""}
+            onClick={() => void look.must().catch(() => undefined)}
+          >
+            Match them
+          </Button>
+        </div>
+      </Dialog>
+    </>
   );
 }

@@ -4,6 +4,7 @@ import java.sql.ResultSet;
 import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.util.Collection;
+import java.util.Currency;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -12,6 +13,7 @@ import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
+import leveltally.core.outside.CardLines;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -155,6 +157,25 @@ public class CardStatements {
                 matched == head.billedMinor(),
                 head.settled(),
                 payments);
+    }
+
+    /** The lines of a statement as they were copied from it, against what could stand on it; nothing is kept by asking. */
+    @Transactional(readOnly = true)
+    CardLines.Read read(Actor by, InvoiceId invoice, String text) {
+        StatementView view = view(by, invoice);
+        if (view == null) {
+            throw Refusal.notFound("no-statement", "This is no statement of a card's issuer.");
+        }
+        Currency currency = Currency.getInstance(view.billed().currency());
+        return CardLines.read(
+                text,
+                currency,
+                view.payments().stream()
+                        .map(one -> new CardLines.Payment(
+                                new PaymentId(one.payment()),
+                                one.number(),
+                                Money.parse(one.amount().text(), currency)))
+                        .toList());
     }
 
     private long matchedMinor(InvoiceId invoice) {

@@ -11,6 +11,7 @@ import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.ledger.WayId;
+import leveltally.core.outside.CardLines;
 import leveltally.core.payments.PaymentId;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
@@ -158,5 +159,18 @@ class OutsideController {
                 new InvoiceId(id),
                 wanted.payments().stream().map(PaymentId::new).collect(Collectors.toSet()));
         return statement(by, id);
+    }
+
+    record CardText(@NotNull @Size(max = 200_000) String text) {}
+
+    /** What lines copied from a statement come to. */
+    record CardTextRead(List<Long> matched, List<CardLines.Other> others) {}
+
+    /** Finds the payments that lines of a statement name; what was found is kept by the deed above. */
+    @PostMapping("/invoices/{id}/statement/lines")
+    @Needs(Deed.READ)
+    CardTextRead lines(Actor by, @PathVariable long id, @Valid @RequestBody CardText given) {
+        CardLines.Read read = statements.read(by, new InvoiceId(id), given.text());
+        return new CardTextRead(read.matched().stream().map(PaymentId::value).toList(), read.others());
     }
 }
