@@ -20,7 +20,7 @@ export function BesideDirect({
   const unknown = seen?.code === "no-vendor" && row.vendor.trim() !== "";
   return (
     <div className="flex flex-col gap-4">
-      {seen?.vendor !== undefined && (
+      {seen?.vendor != null && (
         <h2 className="text-base font-bold">
           <Link className="go" to={`/vendors/${seen.vendor}`}>
             {seen.payee}

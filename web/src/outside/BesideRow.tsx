@@ -18,7 +18,7 @@ export function BesideRow({
 }) {
   const open = useQuery({
     queryKey: ["vendor-account", seen?.vendor, "OPEN"],
-    enabled: seen?.vendor !== undefined,
+    enabled: seen?.vendor != null,
     queryFn: () =>
       call(
         api.GET("/api/vendors/{id}/account", {
@@ -26,7 +26,7 @@ export function BesideRow({
         }),
       ),
   });
-  if (seen?.vendor === undefined) return <HowTo />;
+  if (seen?.vendor == null) return <HowTo />;
   const named = row.said.split(/[,;]/).map((part) => part.trim().toLowerCase());
   const invoices = open.data?.filter((one) => one.kind === "INVOICE") ?? [];
   return (

@@ -100,15 +100,17 @@ function ToOrder({ payment }: { payment: number }) {
           className="border-hair flex items-start gap-2 border-t px-3 py-1.5 first:border-t-0"
         >
           <dt className="text-faint w-28 shrink-0 text-note">{field.label}</dt>
-          <dd className="min-w-0 flex-1 font-mono break-words select-all">{field.value}</dd>
-          <button
-            type="button"
-            className="go min-h-6 shrink-0 text-note"
-            aria-label={`Copy ${field.label}`}
-            onClick={() => void copy(field)}
-          >
-            {copied === field.label ? "Copied" : "Copy"}
-          </button>
+          <dd className="flex min-w-0 flex-1 items-start gap-2">
+            <span className="min-w-0 flex-1 font-mono break-words select-all">{field.value}</span>
+            <button
+              type="button"
+              className="go min-h-6 shrink-0 text-note"
+              aria-label={`Copy ${field.label}`}
+              onClick={() => void copy(field)}
+            >
+              {copied === field.label ? "Copied" : "Copy"}
+            </button>
+          </dd>
         </div>
       ))}
     </dl>
