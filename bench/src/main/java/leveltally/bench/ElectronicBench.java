@@ -24,7 +24,7 @@ import leveltally.core.vendors.BankDetails;
 
 /** Files of electronic payments, written one payment after the other, beside the bare buffered write of the same bytes. */
 final class ElectronicBench {
-    private static final int ROUNDS = 9;
+    private static final int ROUNDS = 25;
     private static final int BUFFER = 1 << 16;
     private static final int ENTRIES = 100_000;
     private static final int TRANSFERS = 20_000;

@@ -1,7 +1,6 @@
 package leveltally.core.electronic;
 
 import java.util.List;
-import java.util.regex.Pattern;
 import leveltally.core.Refusal;
 import leveltally.core.ledger.RoutingNumber;
 import leveltally.core.money.Money;
@@ -30,13 +29,13 @@ public record AchEntry(
     public static final long MOST_MINOR = 9_999_999_999L;
 
     private static final int MOST_SEQUENCE = 9_999_999;
-    private static final Pattern ACCOUNT = Pattern.compile("[0-9A-Za-z-]{1,17}");
+    private static final int LONGEST_ACCOUNT = 17;
     private static final int LONGEST_REFERENCE = 15;
     static final int ADDENDUM = 80;
 
     /** @throws Refusal in a sentence, when it has no place in the records */
     public AchEntry {
-        addenda = addenda.stream().map(PlainText.ACH::of).toList();
+        addenda = plain(addenda);
         payee = PlainText.ACH.of(payee).strip();
         reference = PlainText.ACH.of(reference);
         if (!amount.currency().getCurrencyCode().equals("USD")) {
@@ -47,7 +46,7 @@ public record AchEntry(
                     "ach-amount",
                     "An entry has room for 0.01 to 99,999,999.99, not for " + amount.plain() + ". Pay it by wire.");
         }
-        if (!ACCOUNT.matcher(account).matches()) {
+        if (!isAccount(account)) {
             throw Refusal.invalid("ach-account", "An entry has room for an account number of 17 digits and letters.");
         }
         if (sequence < 1 || sequence > MOST_SEQUENCE) {
@@ -57,9 +56,30 @@ public record AchEntry(
             throw new IllegalArgumentException(
                     "entry " + sequence + ": a payee, and at most 15 characters of reference");
         }
-        if (addenda.stream().anyMatch(text -> text.length() > ADDENDUM)) {
-            throw new IllegalArgumentException("entry " + sequence + ": an addendum has at most 80 characters");
+        for (String text : addenda) {
+            if (text.length() > ADDENDUM) {
+                throw new IllegalArgumentException("entry " + sequence + ": an addendum has at most 80 characters");
+            }
         }
+    }
+
+    // there may be a hundred thousand in a file: neither a pattern nor a copy where none is needed
+    private static boolean isAccount(String account) {
+        boolean fits = !account.isEmpty() && account.length() <= LONGEST_ACCOUNT;
+        for (int i = 0; i < account.length() && fits; i++) {
+            char one = account.charAt(i);
+            fits = one >= '0' && one <= '9' || one >= 'A' && one <= 'Z' || one >= 'a' && one <= 'z' || one == '-';
+        }
+        return fits;
+    }
+
+    private static List<String> plain(List<String> texts) {
+        for (String text : texts) {
+            if (!PlainText.ACH.isPlain(text)) {
+                return texts.stream().map(PlainText.ACH::of).toList();
+            }
+        }
+        return List.copyOf(texts);
     }
 
     public boolean isPrenotification() {

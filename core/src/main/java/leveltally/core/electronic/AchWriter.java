@@ -27,6 +27,7 @@ public final class AchWriter {
     private static final int DFI = 8;
 
     private final AchSender sender;
+    private final String odfi;
     private final OutputStream out;
     private final AchRecord record = new AchRecord();
     private long records;
@@ -50,6 +51,7 @@ public final class AchWriter {
      */
     public AchWriter(AchSender sender, LocalDateTime made, char modifier, OutputStream out) throws IOException {
         this.sender = sender;
+        this.odfi = sender.odfi().digits().substring(0, DFI);
         this.out = out;
         write(record.begin('1')
                 .figure(2, 3, 1)
@@ -85,16 +87,12 @@ public final class AchWriter {
                 .text(64, 69, effective.format(DAY))
                 .text(70, 75, effective.format(DAY))
                 .figure(79, 79, 1)
-                .text(80, 87, dfi(sender.odfi()))
+                .text(80, 87, odfi)
                 .figure(88, 94, batches));
     }
 
     private int serviceClass() {
         return sender.offset() == null ? CREDITS : MIXED;
-    }
-
-    private static String dfi(RoutingNumber bank) {
-        return bank.digits().substring(0, DFI);
     }
 
     /** Writes an entry and its addenda; sequences rise within a batch. */
@@ -134,9 +132,7 @@ public final class AchWriter {
     }
 
     private void ended(int sequence, boolean hasAddenda) throws IOException {
-        write(record.figure(79, 79, hasAddenda ? 1 : 0)
-                .text(80, 87, dfi(sender.odfi()))
-                .figure(88, 94, sequence));
+        write(record.figure(79, 79, hasAddenda ? 1 : 0).text(80, 87, odfi).figure(88, 94, sequence));
     }
 
     private void addenda(List<String> addenda, int sequence) throws IOException {
@@ -150,7 +146,7 @@ public final class AchWriter {
     }
 
     private static long hash(RoutingNumber bank) {
-        return Long.parseLong(dfi(bank));
+        return Integer.parseInt(bank.digits(), 0, DFI, 10);
     }
 
     private Batch open() {
@@ -185,7 +181,7 @@ public final class AchWriter {
                 .figure(21, 32, in.totals.debit())
                 .figure(33, 44, in.totals.credit())
                 .text(45, 54, sender.companyId())
-                .text(80, 87, dfi(sender.odfi()))
+                .text(80, 87, odfi)
                 .figure(88, 94, batches));
         file = file.with(in.totals);
         batch = null;

@@ -7,10 +7,10 @@ import java.util.Map;
 /** The letters a kind of file can carry, and how a text is written in them. */
 public enum PlainText {
     /** Printable ASCII. */
-    ACH("", Map.of("€", "EUR", "£", "GBP", "¥", "JPY")),
+    ACH(PlainText.between(' ', '~'), Map.of("€", "EUR", "£", "GBP", "¥", "JPY")),
     /** What every bank takes in a credit transfer: letters, digits and {@code / - ? : ( ) . , ' +}. */
     TRANSFER(
-            "/-?:().,'+ ",
+            PlainText.between('a', 'z') + PlainText.between('A', 'Z') + PlainText.between('0', '9') + "/-?:().,'+ ",
             Map.ofEntries(
                     Map.entry("€", "EUR"),
                     Map.entry("£", "GBP"),
@@ -34,12 +34,22 @@ public enum PlainText {
 
     private static final String NO_LETTER = ".";
 
-    private final String signs;
+    private static final int ASCII = 128;
+
+    private final boolean[] carried = new boolean[ASCII];
     private final Map<String, String> written;
 
-    PlainText(String signs, Map<String, String> written) {
-        this.signs = signs;
+    PlainText(String letters, Map<String, String> written) {
+        letters.chars().forEach(letter -> carried[letter] = true);
         this.written = Map.copyOf(written);
+    }
+
+    private static String between(char first, char last) {
+        StringBuilder letters = new StringBuilder();
+        for (char letter = first; letter <= last; letter++) {
+            letters.append(letter);
+        }
+        return letters.toString();
     }
 
     /** What stands for what beyond letters, to be shown. */
@@ -56,13 +66,17 @@ public enum PlainText {
         return true;
     }
 
-    private boolean isPlain(int letter) {
-        return this == ACH
-                ? letter >= ' ' && letter <= '~'
-                : letter >= 'a' && letter <= 'z'
-                        || letter >= 'A' && letter <= 'Z'
-                        || letter >= '0' && letter <= '9'
-                        || signs.indexOf(letter) >= 0;
+    private boolean isPlain(char letter) {
+        return letter < ASCII && carried[letter];
+    }
+
+    private static boolean isAscii(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            if (text.charAt(i) >= ASCII) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** As it is written; what has no letters at all is a point. */
@@ -70,7 +84,7 @@ public enum PlainText {
         if (isPlain(text)) {
             return text;
         }
-        String bare = replaced(bare(text));
+        String bare = replaced(isAscii(text) ? text : bare(text));
         return isPlain(bare) ? bare : latin(replaced(text));
     }
 

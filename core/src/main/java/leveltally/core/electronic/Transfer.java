@@ -1,5 +1,6 @@
 package leveltally.core.electronic;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 import leveltally.core.Refusal;
@@ -54,13 +55,19 @@ public record Transfer(
                     "No letter of the payee's name can be written in a credit transfer. Give the remit-to a name in Latin"
                             + " letters.");
         }
-        address = address.stream()
-                .map(line -> PlainText.TRANSFER.of(line).strip())
-                .filter(line -> !line.isEmpty())
-                .map(line -> line.substring(0, Math.min(LONGEST_NAME, line.length())))
-                .limit(MOST_LINES)
-                .toList();
+        address = lines(address);
         paid = List.copyOf(paid);
+    }
+
+    private static List<String> lines(List<String> address) {
+        List<String> lines = new ArrayList<>(MOST_LINES);
+        for (String line : address) {
+            String plain = PlainText.TRANSFER.of(line).strip();
+            if (!plain.isEmpty() && lines.size() < MOST_LINES) {
+                lines.add(plain.substring(0, Math.min(LONGEST_NAME, plain.length())));
+            }
+        }
+        return List.copyOf(lines);
     }
 
     /**

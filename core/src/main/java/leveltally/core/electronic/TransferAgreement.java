@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.time.LocalDate;
 import java.util.Optional;
-import javax.xml.stream.XMLStreamException;
 import leveltally.core.electronic.TransferSender.Charges;
 import leveltally.core.electronic.TransferSender.Message;
 import leveltally.core.money.Money;
@@ -49,22 +48,12 @@ public record TransferAgreement(Message message, String name, String id, Charges
     public void write(FileAbout about, FiledPayments payments, OutputStream out) throws IOException {
         TransferSender sender = new TransferSender(message, name, id, about.own(), charges, structured);
         TransferWriter.Sums sums = new TransferWriter.Sums(about.count(), about.total());
-        try {
-            TransferWriter writer = new TransferWriter(sender, about.id(), about.made(), sums, out);
-            // one execution day, one group
-            writer.begin(about.id() + "-1", about.paysOn(), sums);
-            payments.each(payment -> {
-                try {
-                    writer.transfer(transfer(payment));
-                } catch (XMLStreamException broken) {
-                    throw new IOException(broken);
-                }
-            });
-            writer.end();
-            writer.finish();
-        } catch (XMLStreamException broken) {
-            throw new IOException(broken);
-        }
+        TransferWriter writer = new TransferWriter(sender, about.id(), about.made(), sums, out);
+        // one execution day, one group
+        writer.begin(about.id() + "-1", about.paysOn(), sums);
+        payments.each(payment -> writer.transfer(transfer(payment)));
+        writer.end();
+        writer.finish();
     }
 
     private static Transfer transfer(FiledPayment of) {

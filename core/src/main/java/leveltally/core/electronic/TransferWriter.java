@@ -2,15 +2,10 @@ package leveltally.core.electronic;
 
 import java.io.IOException;
 import java.io.OutputStream;
-import java.io.Writer;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
-import java.util.List;
-import javax.xml.stream.XMLOutputFactory;
-import javax.xml.stream.XMLStreamException;
-import javax.xml.stream.XMLStreamWriter;
 import leveltally.core.electronic.TransferSender.Message;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.BankDetails;
@@ -23,8 +18,7 @@ public final class TransferWriter {
     private static final String ROUTING_NUMBERS = "USABA";
 
     private final TransferSender sender;
-    private final Writer text;
-    private final XMLStreamWriter xml;
+    private final PlainXml xml;
     private String group = "";
 
     /**
@@ -40,26 +34,27 @@ public final class TransferWriter {
      * @param all what the whole file holds
      */
     public TransferWriter(TransferSender sender, String id, LocalDateTime made, Sums all, OutputStream out)
-            throws XMLStreamException {
+            throws IOException {
         this.sender = sender;
-        // it writes character by character, to a stream each through a lock
-        this.text = new PlainWriter(out);
-        this.xml = XMLOutputFactory.newDefaultFactory().createXMLStreamWriter(text);
-        xml.writeStartDocument("UTF-8", "1.0");
-        xml.writeStartElement("Document");
-        xml.writeDefaultNamespace(sender.message().namespace());
-        xml.writeStartElement("CstmrCdtTrfInitn");
-        xml.writeStartElement("GrpHdr");
-        text("MsgId", id);
-        text("CreDtTm", made.truncatedTo(ChronoUnit.SECONDS).format(DateTimeFormatter.ISO_LOCAL_DATE_TIME));
+        this.xml = new PlainXml(out);
+        xml.begin("Document", "xmlns", sender.message().namespace()).begin("CstmrCdtTrfInitn");
+        xml.begin("GrpHdr");
+        xml.element("MsgId", id);
+        xml.element("CreDtTm", made.truncatedTo(ChronoUnit.SECONDS).format(DateTimeFormatter.ISO_LOCAL_DATE_TIME));
         sums(all);
-        xml.writeStartElement("InitgPty");
-        text("Nm", sender.name());
+        xml.begin("InitgPty");
+        xml.element("Nm", sender.name());
         if (!sender.id().isEmpty()) {
-            within(List.of("Id", "OrgId", "Othr"), "Id", sender.id());
+            xml.begin("Id")
+                    .begin("OrgId")
+                    .begin("Othr")
+                    .element("Id", sender.id())
+                    .end()
+                    .end()
+                    .end();
         }
-        xml.writeEndElement();
-        xml.writeEndElement();
+        xml.end();
+        xml.end();
     }
 
     /**
@@ -68,155 +63,140 @@ public final class TransferWriter {
      * @param id at most 35 characters, told apart from all others of the company
      * @param day a banking day, on which the account is debited
      */
-    public void begin(String id, LocalDate day, Sums of) throws XMLStreamException {
+    public void begin(String id, LocalDate day, Sums of) throws IOException {
         if (!group.isEmpty()) {
             throw new IllegalStateException("group " + group + " has not ended");
         }
         group = id;
-        xml.writeStartElement("PmtInf");
-        text("PmtInfId", id);
-        text("PmtMtd", "TRF");
+        xml.begin("PmtInf");
+        xml.element("PmtInfId", id);
+        xml.element("PmtMtd", "TRF");
         sums(of);
         if (sender.message() == Message.PAIN_001_03) {
-            text("ReqdExctnDt", day.toString());
+            xml.element("ReqdExctnDt", day.toString());
         } else {
-            within(List.of("ReqdExctnDt"), "Dt", day.toString());
+            xml.begin("ReqdExctnDt").element("Dt", day.toString()).end();
         }
-        within(List.of("Dbtr"), "Nm", sender.name());
+        xml.begin("Dbtr").element("Nm", sender.name()).end();
         account("DbtrAcct", sender.account(), of.total().currency().getCurrencyCode());
         bank("DbtrAgt", sender.account());
-        text("ChrgBr", sender.charges().name());
+        xml.element("ChrgBr", sender.charges().name());
     }
 
-    private void sums(Sums of) throws XMLStreamException {
-        text("NbOfTxs", String.valueOf(of.count()));
-        text("CtrlSum", of.total().plain());
+    private void sums(Sums of) throws IOException {
+        xml.element("NbOfTxs", String.valueOf(of.count()));
+        xml.element("CtrlSum", of.total().plain());
     }
 
-    public void transfer(Transfer one) throws XMLStreamException {
+    public void transfer(Transfer one) throws IOException {
         if (group.isEmpty()) {
             throw new IllegalStateException("no group has begun");
         }
-        xml.writeStartElement("CdtTrfTxInf");
-        xml.writeStartElement("PmtId");
-        text("EndToEndId", one.endToEnd());
-        xml.writeEndElement();
-        xml.writeStartElement("Amt");
+        xml.begin("CdtTrfTxInf");
+        xml.begin("PmtId");
+        xml.element("EndToEndId", one.endToEnd());
+        xml.end();
+        xml.begin("Amt");
         amount("InstdAmt", one.amount());
-        xml.writeEndElement();
+        xml.end();
         if (!one.account().bic().isEmpty() || !one.account().routing().isEmpty()) {
             bank("CdtrAgt", one.account());
         }
-        xml.writeStartElement("Cdtr");
-        text("Nm", one.payee());
+        xml.begin("Cdtr");
+        xml.element("Nm", one.payee());
         if (!one.address().isEmpty()) {
-            xml.writeStartElement("PstlAdr");
+            xml.begin("PstlAdr");
             for (String line : one.address()) {
-                text("AdrLine", line);
+                xml.element("AdrLine", line);
             }
-            xml.writeEndElement();
+            xml.end();
         }
-        xml.writeEndElement();
+        xml.end();
         account("CdtrAcct", one.account(), "");
         remittance(one);
-        xml.writeEndElement();
+        xml.end();
     }
 
-    private void remittance(Transfer one) throws XMLStreamException {
+    private void remittance(Transfer one) throws IOException {
         if (one.paid().isEmpty()) {
             return;
         }
-        xml.writeStartElement("RmtInf");
+        xml.begin("RmtInf");
         if (sender.structured()) {
             for (Transfer.Paid paid : one.paid()) {
                 document(paid);
             }
         } else {
-            text("Ustrd", one.text());
+            xml.element("Ustrd", one.text());
         }
-        xml.writeEndElement();
+        xml.end();
     }
 
-    private void document(Transfer.Paid paid) throws XMLStreamException {
-        xml.writeStartElement("Strd");
-        xml.writeStartElement("RfrdDocInf");
-        within(List.of("Tp", "CdOrPrtry"), "Cd", paid.credit() ? "CREN" : "CINV");
-        text("Nb", paid.reference());
-        xml.writeEndElement();
+    private void document(Transfer.Paid paid) throws IOException {
+        xml.begin("Strd");
+        xml.begin("RfrdDocInf");
+        xml.begin("Tp")
+                .begin("CdOrPrtry")
+                .element("Cd", paid.credit() ? "CREN" : "CINV")
+                .end()
+                .end();
+        xml.element("Nb", paid.reference());
+        xml.end();
         Money amount = paid.amount();
         if (amount != null) {
-            xml.writeStartElement("RfrdDocAmt");
+            xml.begin("RfrdDocAmt");
             amount(paid.credit() ? "CdtNoteAmt" : "RmtdAmt", amount);
-            xml.writeEndElement();
+            xml.end();
         }
-        xml.writeEndElement();
+        xml.end();
     }
 
-    public void end() throws XMLStreamException {
-        xml.writeEndElement();
+    public void end() throws IOException {
+        xml.end();
         group = "";
     }
 
     /** Ends the file; the stream it was written to stays open. */
-    public void finish() throws XMLStreamException, IOException {
+    public void finish() throws IOException {
         if (!group.isEmpty()) {
             throw new IllegalStateException("group " + group + " has not ended");
         }
-        xml.writeEndDocument();
-        xml.close();
-        text.flush();
+        xml.finish();
     }
 
-    private void account(String name, BankDetails of, String currency) throws XMLStreamException {
-        xml.writeStartElement(name);
+    private void account(String name, BankDetails of, String currency) throws IOException {
+        xml.begin(name);
         if (of.routing().isEmpty()) {
-            within(List.of("Id"), "IBAN", of.account());
+            xml.begin("Id").element("IBAN", of.account()).end();
         } else {
-            within(List.of("Id", "Othr"), "Id", of.account());
+            xml.begin("Id").begin("Othr").element("Id", of.account()).end().end();
         }
         if (!currency.isEmpty()) {
-            text("Ccy", currency);
+            xml.element("Ccy", currency);
         }
-        xml.writeEndElement();
+        xml.end();
     }
 
-    private void bank(String name, BankDetails account) throws XMLStreamException {
-        xml.writeStartElement(name);
-        xml.writeStartElement("FinInstnId");
+    private void bank(String name, BankDetails account) throws IOException {
+        xml.begin(name);
+        xml.begin("FinInstnId");
         if (!account.bic().isEmpty()) {
-            text(sender.message() == Message.PAIN_001_03 ? "BIC" : "BICFI", account.bic());
+            xml.element(sender.message() == Message.PAIN_001_03 ? "BIC" : "BICFI", account.bic());
         } else if (!account.routing().isEmpty()) {
-            xml.writeStartElement("ClrSysMmbId");
-            within(List.of("ClrSysId"), "Cd", ROUTING_NUMBERS);
-            text("MmbId", account.routing());
-            xml.writeEndElement();
+            xml.begin("ClrSysMmbId");
+            xml.begin("ClrSysId").element("Cd", ROUTING_NUMBERS).end();
+            xml.element("MmbId", account.routing());
+            xml.end();
         } else {
-            within(List.of("Othr"), "Id", "NOTPROVIDED");
+            xml.begin("Othr").element("Id", "NOTPROVIDED").end();
         }
-        xml.writeEndElement();
-        xml.writeEndElement();
+        xml.end();
+        xml.end();
     }
 
-    private void amount(String name, Money amount) throws XMLStreamException {
-        xml.writeStartElement(name);
-        xml.writeAttribute("Ccy", amount.currency().getCurrencyCode());
-        xml.writeCharacters(amount.plain());
-        xml.writeEndElement();
-    }
-
-    private void within(List<String> path, String name, String text) throws XMLStreamException {
-        for (String step : path) {
-            xml.writeStartElement(step);
-        }
-        text(name, text);
-        for (int i = 0; i < path.size(); i++) {
-            xml.writeEndElement();
-        }
-    }
-
-    private void text(String name, String text) throws XMLStreamException {
-        xml.writeStartElement(name);
-        xml.writeCharacters(text);
-        xml.writeEndElement();
+    private void amount(String name, Money amount) throws IOException {
+        xml.begin(name, "Ccy", amount.currency().getCurrencyCode())
+                .text(amount.plain())
+                .end();
     }
 }

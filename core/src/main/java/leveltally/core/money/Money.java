@@ -137,7 +137,8 @@ public record Money(long minor, Currency currency) implements Comparable<Money> 
 
     /** {@code 1225.00}: for programs. */
     public String plain() {
-        return toDecimal().toPlainString();
+        // no currency has so many decimals that it would be written with an exponent
+        return toDecimal().toString();
     }
 
     /** {@code 1,225.00}: for people, without the currency. */

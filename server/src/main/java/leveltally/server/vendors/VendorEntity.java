@@ -12,6 +12,8 @@ import leveltally.core.vendors.PaymentMethod;
 import leveltally.core.vendors.Reportable;
 import leveltally.core.vendors.VendorFacts;
 import org.hibernate.annotations.DynamicUpdate;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
 
 /** Whom the company owes. */
@@ -33,7 +35,7 @@ class VendorEntity {
     PaymentMethod method;
 
     /** The names of the other ways by which it may be paid, between commas. */
-    @Column(columnDefinition = "set")
+    @JdbcTypeCode(SqlTypes.CHAR)
     String alsoBy = "";
 
     String currency;
