@@ -44,6 +44,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class BankNotices {
     private static final int SEQUENCE_DIGITS = 7;
+    private static final int AT_ONCE = 1_000;
 
     private final NoticeRows rows;
     private final CarriedPayments payments;
@@ -112,8 +113,16 @@ public class BankNotices {
             throw new UncheckedIOException(inMemory);
         }
         List<Long> fresh = new ArrayList<>();
-        for (AchNotice notice : notices) {
-            rows.put(by, account, told(account, notice)).ifPresent(fresh::add);
+        for (int from = 0; from < notices.size(); from += AT_ONCE) {
+            List<AchNotice> some = notices.subList(from, Math.min(notices.size(), from + AT_ONCE));
+            Map<Integer, Carried> carried = payments.traced(
+                    account, some.stream().map(AchNotice::sequence).toList());
+            fresh.addAll(rows.put(
+                    by,
+                    account,
+                    some.stream()
+                            .map(notice -> told(account, notice, Optional.ofNullable(carried.get(notice.sequence()))))
+                            .toList()));
         }
         audit.record(
                 by,
@@ -123,8 +132,7 @@ public class BankNotices {
         return new Put(notices.size(), fresh);
     }
 
-    private Told told(BankAccountId account, AchNotice notice) {
-        Optional<Carried> carried = payments.traced(account, notice.sequence());
+    private Told told(BankAccountId account, AchNotice notice, Optional<Carried> carried) {
         Long payment = carried.map(one -> one.payment().value()).orElse(null);
         if (notice instanceof AchNotice.Returned returned) {
             return new Told(
@@ -184,18 +192,21 @@ public class BankNotices {
     /** Writes down that the bank sends a transfer back that is in the ledger; answers its id where that is new. */
     @Transactional
     public Optional<Long> putReturned(Actor by, BankAccountId account, Carried carried, String code, String words) {
-        return rows.put(
-                by,
-                account,
-                new Told(
-                        Kind.RETURNED,
-                        code,
-                        carried.called(),
-                        words,
-                        carried.payment().value(),
-                        carried.amount().minor(),
-                        carried.amount().currency().getCurrencyCode(),
-                        null));
+        return rows
+                .put(
+                        by,
+                        account,
+                        List.of(new Told(
+                                Kind.RETURNED,
+                                code,
+                                carried.called(),
+                                words,
+                                carried.payment().value(),
+                                carried.amount().minor(),
+                                carried.amount().currency().getCurrencyCode(),
+                                null)))
+                .stream()
+                .findFirst();
     }
 
     /**

@@ -3,12 +3,16 @@ package leveltally.server.clearing;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Timestamp;
+import java.sql.Types;
+import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.server.frame.WorkIds;
 import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -17,11 +21,15 @@ import org.springframework.stereotype.Component;
 class NoticeRows {
     private static final int LONGEST_SAID = 400;
 
+    private static final int AT_ONCE = 1_000;
+
     private final JdbcClient jdbc;
+    private final JdbcTemplate plain;
     private final WorkIds ids;
 
-    NoticeRows(JdbcClient jdbc, WorkIds ids) {
+    NoticeRows(JdbcClient jdbc, JdbcTemplate plain, WorkIds ids) {
         this.jdbc = jdbc;
+        this.plain = plain;
         this.ids = ids;
     }
 
@@ -52,30 +60,41 @@ class NoticeRows {
     /** One that was told and is not dealt with. */
     record Waiting(long id, BankAccountId account, Told told) {}
 
-    /** @return its id; empty where it was told before */
-    Optional<Long> put(Actor by, BankAccountId account, Told told) {
-        long id = ids.supply().next();
-        int added = jdbc.sql("""
-                        INSERT IGNORE INTO bank_notice (id, bank_account_id, kind, code, names, words, payment_id, amount_minor, currency,
-                          right_sealed, state, said, read_on, read_at, read_by, version)
-                        VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'WAITING', '', ?, ?, ?, 0)
-                        """)
-                .params(
-                        id,
-                        account.value(),
-                        told.kind().name(),
-                        told.code(),
-                        told.names(),
-                        told.words(),
-                        told.payment(),
-                        told.minor(),
-                        told.currency(),
-                        told.right(),
-                        by.today(),
-                        Timestamp.from(by.now()),
-                        by.person().value())
-                .update();
-        return added == 0 ? Optional.empty() : Optional.of(id);
+    /** @return the ids of those that were not told before */
+    List<Long> put(Actor by, BankAccountId account, List<Told> told) {
+        List<Long> fresh = new ArrayList<>();
+        WorkIds.Supply supply = ids.supply();
+        for (int from = 0; from < told.size(); from += AT_ONCE) {
+            List<Told> some = told.subList(from, Math.min(told.size(), from + AT_ONCE));
+            List<Long> given = some.stream().map(one -> supply.next()).toList();
+            Iterator<Long> next = given.iterator();
+            plain.batchUpdate("""
+                    INSERT IGNORE INTO bank_notice (id, bank_account_id, kind, code, names, words, payment_id, amount_minor, currency,
+                      right_sealed, state, said, read_on, read_at, read_by, version)
+                    VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'WAITING', '', ?, ?, ?, 0)
+                    """, some, AT_ONCE, (row, one) -> {
+                int at = 1;
+                row.setLong(at++, next.next());
+                row.setLong(at++, account.value());
+                row.setString(at++, one.kind().name());
+                row.setString(at++, one.code());
+                row.setString(at++, one.names());
+                row.setString(at++, one.words());
+                row.setObject(at++, one.payment(), Types.BIGINT);
+                row.setObject(at++, one.minor(), Types.BIGINT);
+                row.setString(at++, one.currency());
+                row.setString(at++, one.right());
+                row.setObject(at++, by.today());
+                row.setTimestamp(at++, Timestamp.from(by.now()));
+                row.setLong(at, by.person().value());
+            });
+            // how many rows a batch added, its driver need not say
+            fresh.addAll(jdbc.sql("SELECT id FROM bank_notice WHERE id IN (:given) ORDER BY id")
+                    .param("given", given)
+                    .query(Long.class)
+                    .list());
+        }
+        return fresh;
     }
 
     /** One that waits, with its row locked until the transaction ends; empty where somebody dealt with it. */

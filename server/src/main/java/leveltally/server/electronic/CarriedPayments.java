@@ -2,7 +2,10 @@ package leveltally.server.electronic;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import leveltally.core.bankfiles.FileState;
@@ -23,7 +26,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class CarriedPayments {
     private static final String COLUMNS = """
             SELECT i.payment_id, i.called, p.state AS payment_state, p.amount_minor, p.currency, p.vendor_id, c.remit_to_id,
-              c.bank_sealed, i.file_id, f.state AS answer
+              c.bank_sealed, i.file_id, i.sequence, f.state AS answer
             FROM electronic_item i JOIN payment p ON p.id = i.payment_id JOIN claim c ON c.id = p.claim_id
             JOIN way_to_pay w ON w.id = i.way_id LEFT JOIN bank_file f ON f.id = i.file_id
             WHERE w.bank_account_id = :account AND w.method = :method
@@ -37,15 +40,19 @@ public class CarriedPayments {
         this.seal = seal;
     }
 
-    /** By the last digits of its trace number; the newest of several, because they begin anew. */
+    /** By the last digits of their trace numbers; the newest of several, because they begin anew. Others are left out. */
     @Transactional(readOnly = true)
-    public Optional<Carried> traced(BankAccountId account, int sequence) {
-        return jdbc.sql(COLUMNS + " AND i.sequence = :sequence ORDER BY i.payment_id DESC LIMIT 1")
-                .param("account", account.value())
-                .param("method", PaymentMethod.ACH.name())
-                .param("sequence", sequence)
-                .query((r, n) -> carried(r))
-                .optional();
+    public Map<Integer, Carried> traced(BankAccountId account, Collection<Integer> sequences) {
+        Map<Integer, Carried> found = new HashMap<>();
+        if (!sequences.isEmpty()) {
+            jdbc.sql(COLUMNS + " AND i.sequence IN (:sequences) ORDER BY i.payment_id")
+                    .param("account", account.value())
+                    .param("method", PaymentMethod.ACH.name())
+                    .param("sequences", sequences)
+                    .query((r, n) -> found.put(r.getInt("sequence"), carried(r)))
+                    .list();
+        }
+        return found;
     }
 
     /** By its own reference. */

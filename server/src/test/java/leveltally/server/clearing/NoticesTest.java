@@ -168,7 +168,7 @@ class NoticesTest {
                 + "</TxSts></TxInfAndSts>";
     }
 
-    private static final String CONTROL = "82200000%02d%010d%012d%012d1994400117" + " ".repeat(25) + "990044100000001";
+    private static final String CONTROL = "8220%06d%010d%012d%012d1994400117" + " ".repeat(25) + "990044100000001";
 
     /** A file of one batch with these pairs of entry and addendum, which come to so many cents. */
     private static byte[] ach(long cents, String... records) {
@@ -176,7 +176,7 @@ class NoticesTest {
         all.add("101 99440011799900441052611160800A094101MARROW BAY FERRIES     SKERROW TRUST                  ");
         all.add("5220MARROW BAY                          1994400117CCDINVOICES  261116261116   1990044100000001");
         all.addAll(List.of(records));
-        long hash = 99_007_305L * (records.length / 2);
+        long hash = 99_007_305L * (records.length / 2) % 10_000_000_000L;
         all.add(CONTROL.formatted(records.length, hash, 0, cents));
         all.add("9000001000001%08d%010d%012d%012d".formatted(records.length, hash, 0, cents) + " ".repeat(39));
         return (String.join("\n", all) + "\n").getBytes(StandardCharsets.ISO_8859_1);
@@ -287,6 +287,21 @@ class NoticesTest {
         bean(BankNotices.class).close(ines(), id, "of another company, told the bank");
         assertThatThrownBy(() -> bean(BankNotices.class).close(ines(), id, "again"))
                 .hasMessageContaining("meanwhile");
+    }
+
+    /** More than are looked up and written down at once, one of them twice. */
+    @Test
+    void manyAreReadTogether() {
+        Sent good = sent(PaymentMethod.ACH, "72.44", true, true);
+        List<String> records = new ArrayList<>();
+        for (int i = 0; i < 1_002; i++) {
+            records.addAll(List.of(returned("R02", "99004410%07d".formatted(9_700_000 + i % 1_001), 0)));
+        }
+        records.addAll(List.of(returned("R02", good.trace(), good.minor())));
+        byte[] file = ach(good.minor(), records.toArray(String[]::new));
+        assertThat(said(file)).startsWith("1 notice dealt with, 1001 wait for somebody, 1 told before");
+        assertThat(good.state()).isEqualTo("REVERSED");
+        assertThat(said(file)).startsWith("0 notices dealt with, 0 wait for somebody, 1003 told before");
     }
 
     @Test
