@@ -2,7 +2,6 @@ package leveltally.core.electronic;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.regex.Pattern;
 import leveltally.core.Refusal;
 import leveltally.core.money.Money;
 import leveltally.core.vendors.BankDetails;
@@ -21,7 +20,7 @@ public record Transfer(
     /** What one text of remittance information has room for. */
     static final int REMITTANCE = 140;
 
-    private static final Pattern ID = Pattern.compile("[A-Za-z0-9./:+-]{1,35}");
+    private static final String ID_SIGNS = "./:+-";
     private static final int LONGEST_NAME = 70;
     private static final int LONGEST_ID = 35;
     private static final int MOST_LINES = 2;
@@ -44,7 +43,7 @@ public record Transfer(
         if (amount.isNegative() || amount.isZero()) {
             throw Refusal.invalid("transfer-amount", "A transfer pays more than nothing, not " + amount.plain() + ".");
         }
-        if (!ID.matcher(endToEnd).matches()) {
+        if (!isId(endToEnd)) {
             throw new IllegalArgumentException("end to end: " + endToEnd + " is no id of a transfer");
         }
         String name = PlainText.TRANSFER.of(payee).strip();
@@ -57,6 +56,18 @@ public record Transfer(
         }
         address = lines(address);
         paid = List.copyOf(paid);
+    }
+
+    private static boolean isId(String text) {
+        boolean fits = !text.isEmpty() && text.length() <= LONGEST_ID;
+        for (int i = 0; i < text.length() && fits; i++) {
+            char one = text.charAt(i);
+            fits = one >= '0' && one <= '9'
+                    || one >= 'A' && one <= 'Z'
+                    || one >= 'a' && one <= 'z'
+                    || ID_SIGNS.indexOf(one) >= 0;
+        }
+        return fits;
     }
 
     private static List<String> lines(List<String> address) {
