@@ -27,6 +27,12 @@ CREATE TABLE payment_schedule (
   CHECK (until_on IS NULL OR until_on >= first_on),
   CHECK (ended_on IS NULL OR ended_why <> '')
 );
+-- Whoever ever said what it pays: none of them approves that (law L7).
+CREATE TABLE schedule_hand (
+  schedule_id BIGINT NOT NULL REFERENCES payment_schedule (id),
+  person_id BIGINT NOT NULL REFERENCES person (id),
+  PRIMARY KEY (schedule_id, person_id)
+);
 -- A day of it that is not paid.
 CREATE TABLE schedule_pass (
   schedule_id BIGINT NOT NULL REFERENCES payment_schedule (id),
@@ -84,6 +90,14 @@ CREATE TRIGGER direct_entry_stands BEFORE UPDATE ON direct_entry FOR EACH ROW
 BEGIN
   SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'L6: what was typed is written anew, not changed';
 END//
+CREATE TRIGGER schedule_begun_by AFTER INSERT ON payment_schedule FOR EACH ROW
+BEGIN
+  INSERT INTO schedule_hand (schedule_id, person_id) VALUES (NEW.id, NEW.kept_by);
+END//
+CREATE TRIGGER schedule_changed_by AFTER UPDATE ON payment_schedule FOR EACH ROW
+BEGIN
+  INSERT IGNORE INTO schedule_hand (schedule_id, person_id) VALUES (NEW.id, NEW.kept_by);
+END//
 CREATE TRIGGER schedule_keeps_its_payee BEFORE UPDATE ON payment_schedule FOR EACH ROW
 BEGIN
   IF NEW.vendor_id <> OLD.vendor_id OR NEW.currency <> OLD.currency OR OLD.ended_on IS NOT NULL THEN
@@ -92,6 +106,7 @@ BEGIN
 END//
 DELIMITER ;
 GRANT SELECT, INSERT ON payment_schedule TO ${appUser};
+GRANT SELECT ON schedule_hand TO ${appUser};
 GRANT UPDATE (name, way_id, reference, said, amount_minor, rhythm, first_on, until_on, ended_on, ended_why, kept_by, kept_at, version)
   ON payment_schedule TO ${appUser};
 GRANT SELECT, INSERT, DELETE ON schedule_pass TO ${appUser};

@@ -328,15 +328,15 @@ public class Schedules {
         });
     }
 
-    /** Who kept the schedules of these rows last. */
+    /** Whoever ever said what the schedules of these rows pay. */
     Set<PersonId> keepers(List<DirectRow> rows) {
         Set<Long> schedules =
                 rows.stream().map(DirectRow::schedule).filter(Objects::nonNull).collect(Collectors.toSet());
         return schedules.isEmpty()
                 ? Set.of()
-                : new HashSet<>(jdbc.sql("SELECT DISTINCT kept_by FROM payment_schedule WHERE id IN (:ids)")
+                : new HashSet<>(jdbc.sql("SELECT DISTINCT person_id FROM schedule_hand WHERE schedule_id IN (:ids)")
                         .param("ids", schedules)
-                        .query((r, n) -> new PersonId(r.getLong("kept_by")))
+                        .query((r, n) -> new PersonId(r.getLong("person_id")))
                         .list());
     }
 

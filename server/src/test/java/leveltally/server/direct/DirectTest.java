@@ -342,22 +342,34 @@ class DirectTest {
         assertThat(entry("undone_entry_id", lost)).contains("1010 3300 0");
     }
 
+    private static Schedules.Wanted wanted(String first, Rhythm rhythm) {
+        return new Schedules.Wanted(
+                App.operations(),
+                checks(),
+                App.vendor(PAYEE),
+                new Schedule(
+                        fresh("Quay"),
+                        "QUAY {month}",
+                        "5100",
+                        Money.parse("900.00", Currency.getInstance("USD")),
+                        rhythm,
+                        LocalDate.parse(first),
+                        null));
+    }
+
     private static long schedule(String first, Rhythm rhythm) {
-        return bean(Schedules.class)
-                .begin(
-                        tomas(),
-                        new Schedules.Wanted(
-                                App.operations(),
-                                checks(),
-                                App.vendor(PAYEE),
-                                new Schedule(
-                                        fresh("Quay"),
-                                        "QUAY {month}",
-                                        "5100",
-                                        Money.parse("900.00", Currency.getInstance("USD")),
-                                        rhythm,
-                                        LocalDate.parse(first),
-                                        null)));
+        return bean(Schedules.class).begin(tomas(), wanted(first, rhythm));
+    }
+
+    /** Not only who changed it last: the one before may have said how much. */
+    @Test
+    void whoeverEverChangedAScheduleHasAHandInWhatItPays() {
+        long rent = schedule("2026-11-04", Rhythm.MONTHLY);
+        bean(Schedules.class).change(ruth(), rent, 0, wanted("2026-11-04", Rhythm.MONTHLY));
+        BatchId batch = made(day(rent, "2026-11-04"));
+        assertThat(bean(Batches.class).hands(batch)).contains(tomas().person(), ruth().person());
+        bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
+        bean(Schedules.class).end(tomas(), rent, 1, "tried");
     }
 
     private static List<LocalDate> waiting(long schedule) {
