@@ -141,7 +141,7 @@ public class DirectPayments {
     /** Keeps what was typed; whoever keeps a schedule has a hand in what it pays (law L7). */
     private void keep(TypedBatches.Made made, List<DirectSeen> seen) {
         List<DirectRow> rows = seen.stream().map(DirectSeen::row).toList();
-        schedules.mustFall(rows, made.batch());
+        schedules.mustFall(seen, made.batch());
         entries.write(made.claims(), rows);
         batches.addHands(made.batch(), schedules.keepers(rows));
     }

@@ -303,10 +303,10 @@ public class Schedules {
      *
      * @throws Refusal when one of them ended, or has no payment on that day any more, or is not of that payee
      */
-    void mustFall(List<DirectRow> rows, BatchId batch) {
+    void mustFall(List<DirectSeen> rows, BatchId batch) {
         Map<Long, Kept> held = new LinkedHashMap<>();
-        for (DirectRow row : rows) {
-            Day day = Day.of(row);
+        for (DirectSeen row : rows) {
+            Day day = Day.of(row.row());
             if (day != null) {
                 Kept kept = held.computeIfAbsent(day.schedule(), this::lock);
                 if (kept.endedOn() != null) {
@@ -316,10 +316,16 @@ public class Schedules {
                                     + ". Take its row out.");
                 }
                 mustFall(kept, day.dueOn());
+                if (!kept.vendor().equals(row.vendor())) {
+                    throw Refusal.conflict(
+                            "other-payee",
+                            "“" + kept.schedule().name() + "” does not pay " + row.payee()
+                                    + ". Take its row out, and type this payment in a row of its own.");
+                }
             }
         }
         taken(held.keySet(), batch.value()).forEach((day, where) -> {
-            if (rows.stream().anyMatch(row -> day.equals(Day.of(row)))) {
+            if (rows.stream().anyMatch(row -> day.equals(Day.of(row.row())))) {
                 throw Refusal.conflict(
                         "day-taken",
                         "What is due on " + Dates.inWords(day.dueOn()) + " was taken meanwhile, " + where

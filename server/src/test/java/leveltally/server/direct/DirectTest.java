@@ -396,6 +396,9 @@ class DirectTest {
         assertThat(bean(Batches.class).hands(batch)).contains(tomas().person());
         assertThat(problem(checks(), day(rent, "2026-11-01"))).contains("is paid already, in the batch");
         assertThat(problem(checks(), day(rent, "2026-10-01"))).contains("passed over");
+        assertThatThrownBy(() -> made(new DirectRow(
+                        "Bollard Foundry", "5100", "QUAY 2026-12", "900.00", rent, LocalDate.parse("2026-12-01"))))
+                .hasMessageContaining("does not pay");
         assertThatThrownBy(() -> made(day(rent, "2026-11-02"))).hasMessageContaining("has no payment on");
         bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
         assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 11, 1), LocalDate.of(2026, 12, 1));
