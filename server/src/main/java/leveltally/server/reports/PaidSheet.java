@@ -50,7 +50,7 @@ class PaidSheet implements ReportSource, EnclosingSheet {
         return "paid-to";
     }
 
-    private record Paid(String called, LocalDate on, PaymentState state, Money amount) {
+    private record Paid(long payment, String called, LocalDate on, PaymentState state, Money amount) {
         /** Undone payments stand here, because the vendor may have seen them, and count nothing. */
         boolean counts() {
             return state != PaymentState.VOIDED && state != PaymentState.REVERSED;
@@ -125,22 +125,22 @@ class PaidSheet implements ReportSource, EnclosingSheet {
     private Map<Paid, List<Report.Line>> paid(VendorId vendor, LocalDate from, LocalDate to) {
         Map<Paid, List<Report.Line>> found = new LinkedHashMap<>();
         jdbc.sql("""
-                        SELECT k.method, k.number, COALESCE(f.pays_on, p.check_date) AS paid_on, p.state, p.amount_minor, p.currency,
-                          l.kind, l.reference, l.invoice_date, l.gross_minor, l.discount_minor, l.cash_minor
+                        SELECT p.id, k.method, k.number, COALESCE(f.pays_on, w.sent_on, p.check_date) AS paid_on, p.state,
+                          p.amount_minor, p.currency, l.kind, l.reference, l.invoice_date, l.gross_minor, l.discount_minor, l.cash_minor
                         FROM payment p JOIN payment_carried k ON k.payment_id = p.id JOIN claim_line l ON l.claim_id = p.claim_id
                         LEFT JOIN electronic_item i ON i.payment_id = p.id LEFT JOIN bank_file f ON f.id = i.file_id
+                        LEFT JOIN wire_order w ON w.payment_id = p.id
                         WHERE p.vendor_id = :vendor AND p.posted_entry_id IS NOT NULL
-                          AND p.check_date BETWEEN :early AND :to AND COALESCE(f.pays_on, p.check_date) BETWEEN :from AND :to
+                          AND COALESCE(f.pays_on, w.sent_on, p.check_date) BETWEEN :from AND :to
                         ORDER BY paid_on, p.id, l.kind DESC, l.invoice_date, l.id
                         """)
                 .param("vendor", vendor.value())
-                // a file pays on the batch's own day or, after a refusal, some days later
-                .param("early", from.minusDays(60))
                 .param("from", from)
                 .param("to", to)
                 .query((ResultSet r) -> {
                     String currency = r.getString("currency");
                     Paid paid = new Paid(
+                            r.getLong("id"),
                             PaymentMethod.valueOf(r.getString("method")).called(r.getString("number")),
                             r.getObject("paid_on", LocalDate.class),
                             PaymentState.valueOf(r.getString("state")),
