@@ -28,6 +28,11 @@ public record Schedule(
     /** What lies further back is a slip of the finger, or belongs to years that were reported. */
     private static final int FURTHEST_BACK = 366;
 
+    /** Nor is a first day agreed on longer ahead than this, or anything paid for longer than a lease of land. */
+    private static final int MOST_YEARS_AHEAD = 5;
+
+    private static final int MOST_YEARS = 100;
+
     private static final int MOST_NAME = 80;
     private static final int MOST_REFERENCE = 40;
 
@@ -49,18 +54,27 @@ public record Schedule(
                 until == null || !until.isBefore(first),
                 "until",
                 "It ends before its first day, " + Dates.inWords(first) + ". Choose a later end, or none.");
+        refuseUnless(
+                until == null || until.getYear() - first.getYear() <= MOST_YEARS,
+                "until",
+                "It goes on for more than " + MOST_YEARS + " years. Choose an earlier end, or none.");
     }
 
     /**
      * The first day of one that begins now.
      *
-     * @throws Refusal when it lies too far back
+     * @throws Refusal when it lies too far back or ahead
      */
     public static LocalDate beginning(LocalDate first, LocalDate today) {
         refuseUnless(
                 !first.isBefore(today.minusDays(FURTHEST_BACK)),
                 "first",
                 Dates.inWords(first) + " lies more than a year back. Name the next day that is to be paid.");
+        refuseUnless(
+                !first.isAfter(today.plusYears(MOST_YEARS_AHEAD)),
+                "first",
+                "The first day lies more than " + MOST_YEARS_AHEAD
+                        + " years ahead. Name the next day that is to be paid.");
         return first;
     }
 
@@ -72,7 +86,8 @@ public record Schedule(
 
     /** Whether one of its times falls on this day. */
     public boolean fallsOn(LocalDate day) {
-        return daysTo(day).contains(day);
+        // a day in another age is none, and is not counted up to
+        return day.getYear() - first.getYear() <= MOST_YEARS && daysTo(day).contains(day);
     }
 
     private Stream<LocalDate> times() {

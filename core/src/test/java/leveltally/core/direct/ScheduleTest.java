@@ -47,6 +47,19 @@ class ScheduleTest {
         assertThat(monthly.fallsOn(day("2026-07-31"))).isFalse();
     }
 
+    /** Nobody waits for the days of a thousand ages to be counted. */
+    @Test
+    void whatLiesInAnotherAgeIsRefusedAtOnce() {
+        assertThat(of(Rhythm.WEEKLY, "2026-11-06", null).fallsOn(LocalDate.MAX)).isFalse();
+        assertThat(of(Rhythm.WEEKLY, "2026-11-06", null).fallsOn(day("2126-11-01")))
+                .isTrue();
+        assertThatThrownBy(() -> of(Rhythm.WEEKLY, "2026-11-06", "2127-01-01"))
+                .hasMessageContaining("more than 100 years");
+        assertThatThrownBy(() -> Schedule.beginning(LocalDate.MAX, day("2026-11-06")))
+                .hasMessageContaining("years ahead");
+        assertThat(Schedule.beginning(day("2031-11-06"), day("2026-11-06"))).isEqualTo(day("2031-11-06"));
+    }
+
     @Test
     void theReferenceNamesItsMonth() {
         assertThat(of(Rhythm.MONTHLY, "2026-01-31", null).referenceOn(day("2026-12-31")))
