@@ -3,16 +3,20 @@ package leveltally.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import jakarta.persistence.EntityManagerFactory;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import leveltally.core.batches.BatchId;
 import leveltally.core.invoices.InvoiceId;
+import leveltally.core.people.Actor;
 import leveltally.core.printing.Answer;
 import leveltally.server.approval.Sending;
 import leveltally.server.batches.Withdrawing;
 import leveltally.server.posting.Posting;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
 import org.hibernate.SessionFactory;
 import org.hibernate.stat.Statistics;
 import org.junit.jupiter.api.Test;
@@ -95,8 +99,27 @@ class StatementsTest {
         return took;
     }
 
+    /** Whoever undoes them on the day the checks have. */
+    private static Actor onTheDay() {
+        Actor ines = App.ines();
+        return new Actor(ines.person(), ines.name(), ines.roles(), App.CHECK_DATE, Instant.now(), ines.from());
+    }
+
+    private static Wanted allOf(BatchId batch) {
+        return new Wanted(
+                App.jdbc()
+                        .sql("SELECT id FROM payment WHERE batch_id = ?")
+                        .param(batch.value())
+                        .query((r, n) -> new Wanted.One(r.getLong("id"), List.of()))
+                        .list(),
+                App.CHECK_DATE,
+                Wanted.Fate.OPEN,
+                null,
+                null);
+    }
+
     @Test
-    void numbersAnswersAndPosting() {
+    void numbersAnswersPostingAndUndoing() {
         List<String> vendors = App.jdbc()
                 .sql(
                         "SELECT name FROM vendor v WHERE method = 'CHECK' AND hold_reason IS NULL AND merged_into_id IS NULL"
@@ -119,10 +142,15 @@ class StatementsTest {
             List<Long> sheets = App.documents(runs.get(0));
             assertThat(sheets).hasSize(apart.length);
             long answered = asked(() -> App.answer(batch, sheets, Answer.GOOD, ""));
+            long posted = asked(() -> App.bean(Posting.class).post(App.ines(), batch));
+            Wanted voided = allOf(batch);
             all.add(List.of(
-                    numbered, answered, asked(() -> App.bean(Posting.class).post(App.ines(), batch))));
+                    numbered,
+                    answered,
+                    posted,
+                    asked(() -> App.bean(Undoing.class).undo(onTheDay(), voided, "printed on the wrong day"))));
         }
-        for (int deed = 0; deed < 3; deed++) {
+        for (int deed = 0; deed < 4; deed++) {
             assertThat(all.get(1).get(deed)).as("%s", all).isLessThan(all.get(0).get(deed) + 8);
         }
     }

@@ -3,6 +3,7 @@ package leveltally.server.audit;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.time.temporal.ChronoUnit;
+import java.util.List;
 import java.util.Map;
 import leveltally.core.audit.AuditRecord;
 import leveltally.core.people.Actor;
@@ -35,27 +36,40 @@ public class AuditTrail {
     }
 
     /**
-     * Records a deed; call it last in the deed's transaction, because the head of the chain stays locked until commit and
-     * every other deed waits for it.
+     * Something that was done.
      *
      * @param subject what it was done to, such as {@code batch 7}
      * @param detail before and after, as far as it matters
      */
+    public record Done(String deed, String subject, Map<String, ?> detail) {}
+
+    /**
+     * Records a deed; call it last in the deed's transaction, because the head of the chain stays locked until commit and
+     * every other deed waits for it.
+     */
     @Transactional
     public void record(Actor by, String deed, String subject, Map<String, ?> detail) {
+        record(by, List.of(new Done(deed, subject, detail)));
+    }
+
+    /** Records what was done in one deed, in this order. */
+    @Transactional
+    public void record(Actor by, List<Done> all) {
         entities.flush();
         AuditHead head = lockedHead();
-        AuditRecord record = new AuditRecord(
-                head.sequence + 1,
-                by.now().truncatedTo(ChronoUnit.MICROS),
-                by.person().value(),
-                by.from(),
-                deed,
-                subject,
-                json.writeValueAsString(new java.util.TreeMap<>(detail)),
-                head.hash);
-        entities.persist(new AuditRow(record));
-        head.sequence = record.sequence();
-        head.hash = record.hash();
+        for (Done done : all) {
+            AuditRecord record = new AuditRecord(
+                    head.sequence + 1,
+                    by.now().truncatedTo(ChronoUnit.MICROS),
+                    by.person().value(),
+                    by.from(),
+                    done.deed(),
+                    done.subject(),
+                    json.writeValueAsString(new java.util.TreeMap<>(done.detail())),
+                    head.hash);
+            entities.persist(new AuditRow(record));
+            head.sequence = record.sequence();
+            head.hash = record.hash();
+        }
     }
 }

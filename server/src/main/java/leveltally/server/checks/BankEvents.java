@@ -69,11 +69,18 @@ public class BankEvents {
         }
     }
 
+    /** A check that is void from a day on. */
+    public record Voided(Check check, LocalDate on) {}
+
     /** The deed of voiding tells the bank. */
     @Transactional
-    public void tellVoid(Check check, LocalDate on) {
-        if (accounts.get(check.payment().account()).positivePay()) {
-            tell(check, "VOID", on);
+    public void tellVoids(List<Voided> all) {
+        Map<BankAccountId, Boolean> asks = new HashMap<>();
+        for (Voided one : all) {
+            BankAccountId account = one.check().payment().account();
+            if (asks.computeIfAbsent(account, id -> accounts.get(id).positivePay())) {
+                tell(one.check(), "VOID", one.on());
+            }
         }
     }
 

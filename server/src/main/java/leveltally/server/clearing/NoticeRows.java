@@ -7,7 +7,7 @@ import java.sql.Types;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
-import java.util.Optional;
+import java.util.Map;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.people.Actor;
 import leveltally.server.frame.WorkIds;
@@ -97,14 +97,14 @@ class NoticeRows {
         return fresh;
     }
 
-    /** One that waits, with its row locked until the transaction ends; empty where somebody dealt with it. */
-    Optional<Waiting> lock(long id) {
+    /** Those of them that wait, with their rows locked until the transaction ends; somebody dealt with the others. */
+    List<Waiting> lock(List<Long> notices) {
         return jdbc.sql(
                         "SELECT id, bank_account_id, kind, code, names, words, payment_id, amount_minor, currency, right_sealed"
-                                + " FROM bank_notice WHERE id = ? AND state = 'WAITING' FOR UPDATE")
-                .param(id)
+                                + " FROM bank_notice WHERE id IN (:notices) AND state = 'WAITING' ORDER BY id FOR UPDATE")
+                .param("notices", notices)
                 .query((r, n) -> waiting(r))
-                .optional();
+                .list();
     }
 
     private static Waiting waiting(ResultSet r) throws SQLException {
@@ -137,16 +137,17 @@ class NoticeRows {
                 .update();
     }
 
-    void done(Actor by, long id, String state, String said) {
-        jdbc.sql("UPDATE bank_notice SET state = ?, said = ?, done_at = ?, done_by = ?, version = version + 1"
-                        + " WHERE id = ? AND state = 'WAITING'")
-                .params(
-                        state,
-                        shortened(said),
-                        Timestamp.from(by.now()),
-                        by.person().value(),
-                        id)
-                .update();
+    /** @param said what came of each */
+    void done(Actor by, String state, Map<Long, String> said) {
+        Timestamp at = Timestamp.from(by.now());
+        plain.batchUpdate(
+                "UPDATE bank_notice SET state = ?, said = ?, done_at = ?, done_by = ?, version = version + 1"
+                        + " WHERE id = ? AND state = 'WAITING'",
+                said.entrySet().stream()
+                        .map(one -> new Object[] {
+                            state, shortened(one.getValue()), at, by.person().value(), one.getKey()
+                        })
+                        .toList());
     }
 
     private static String shortened(String text) {

@@ -77,14 +77,18 @@ public class CarriedPayments {
                 .list();
     }
 
-    /** By its id. */
+    /** By their ids, in the order of these; what no file ever carried is left out. */
     @Transactional(readOnly = true)
-    public Optional<Carried> of(PaymentId payment) {
+    public List<Carried> of(Collection<PaymentId> payments) {
+        if (payments.isEmpty()) {
+            return List.of();
+        }
         return jdbc.sql(COLUMNS.replace(
-                        "w.bank_account_id = :account AND w.method = :method", "i.payment_id = :payment"))
-                .param("payment", payment.value())
+                                "w.bank_account_id = :account AND w.method = :method", "i.payment_id IN (:payments)")
+                        + " ORDER BY i.payment_id")
+                .param("payments", payments.stream().map(PaymentId::value).toList())
                 .query((r, n) -> carried(r))
-                .optional();
+                .list();
     }
 
     private Carried carried(ResultSet r) throws SQLException {

@@ -216,7 +216,7 @@ public class Refunds {
                 row.kind(),
                 SettlementKind.CASH,
                 row.amount());
-        settlements.undo(List.of(mirrored), on, turned);
+        settlements.undo(List.of(new Settlements.Undone(List.of(mirrored), on, turned)));
         entities.flush();
         jdbc.sql("UPDATE credit_refund SET undone_entry_id = ? WHERE id = ?")
                 .params(turned.value(), id)

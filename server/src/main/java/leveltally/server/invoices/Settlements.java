@@ -111,26 +111,40 @@ public class Settlements {
         return new SettlementId(row.id);
     }
 
-    /** Undoes these rows, by a dated row that mirrors each of them. */
+    /** Rows that an entry undoes on its day. */
+    public record Undone(List<Settled> settled, LocalDate ledgerDate, EntryId entry) {}
+
+    /** Undoes rows, by a dated row that mirrors each of them; of however many entries in one statement. */
     @Transactional
-    public void undo(List<Settled> settled, LocalDate ledgerDate, EntryId entry) {
-        List<SettlementEntity> rows = entities.createQuery(
-                        "select s from SettlementEntity s where s.id in :ids order by s.id", SettlementEntity.class)
+    public void undo(List<Undone> all) {
+        Map<Long, SettlementEntity> rows = entities.createQuery(
+                        "select s from SettlementEntity s where s.id in :ids", SettlementEntity.class)
                 .setParameter(
-                        "ids", settled.stream().map(row -> row.id().value()).toList())
-                .getResultList();
-        for (SettlementEntity row : rows) {
-            SettlementEntity reverse = new SettlementEntity();
-            reverse.invoiceId = row.invoiceId;
-            reverse.kind = row.kind;
-            reverse.currency = row.currency;
-            reverse.amountMinor = -row.amountMinor;
-            reverse.ledgerDate = ledgerDate;
-            reverse.batchId = row.batchId;
-            reverse.paymentId = row.paymentId;
-            reverse.entryId = entry.value();
-            reverse.reversesId = row.id;
-            entities.persist(reverse);
+                        "ids",
+                        all.stream()
+                                .flatMap(one -> one.settled().stream())
+                                .map(row -> row.id().value())
+                                .toList())
+                .getResultStream()
+                .collect(Collectors.toMap(row -> row.id, row -> row));
+        for (Undone one : all) {
+            one.settled().stream()
+                    .map(settled -> rows.get(settled.id().value()))
+                    .forEach(row -> entities.persist(mirrored(row, one)));
         }
+    }
+
+    private static SettlementEntity mirrored(SettlementEntity row, Undone by) {
+        SettlementEntity reverse = new SettlementEntity();
+        reverse.invoiceId = row.invoiceId;
+        reverse.kind = row.kind;
+        reverse.currency = row.currency;
+        reverse.amountMinor = -row.amountMinor;
+        reverse.ledgerDate = by.ledgerDate();
+        reverse.batchId = row.batchId;
+        reverse.paymentId = row.paymentId;
+        reverse.entryId = by.entry().value();
+        reverse.reversesId = row.id;
+        return reverse;
     }
 }

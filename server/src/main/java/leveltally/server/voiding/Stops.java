@@ -140,15 +140,17 @@ public class Stops implements Agreed {
         Check check = stopped(id, true);
         return () -> {
             payments.move(by, id, PaymentState.OUTSTANDING, check.name(), by.today(), question.reason());
-            end(by, id, Ended.LIFTED);
+            end(by, List.of(id), Ended.LIFTED);
             audit.record(by, "lift stop", subject(check), Map.of("reason", question.reason()));
         };
     }
 
-    /** The stop of a payment that is something else now; nothing where none stood. */
-    void end(Actor by, PaymentId id, Ended how) {
-        jdbc.sql("UPDATE stop_order SET ended_at = ?, ended_how = ? WHERE standing_payment_id = ?")
-                .params(Timestamp.from(by.now()), how.name(), id.value())
+    /** The stops of payments that are something else now; nothing where none stood. */
+    void end(Actor by, List<PaymentId> payments, Ended how) {
+        jdbc.sql("UPDATE stop_order SET ended_at = :at, ended_how = :how WHERE standing_payment_id IN (:payments)")
+                .param("at", Timestamp.from(by.now()))
+                .param("how", how.name())
+                .param("payments", payments.stream().map(PaymentId::value).toList())
                 .update();
     }
 

@@ -215,9 +215,9 @@ class UndoLook {
             Effect.OnYear year =
                     Effect.year(read.reportable().getOrDefault(payment.id(), Reportable.NO), payment.checkDate(), on);
             Effect effect = Effect.of(plan, before, today, read.graceDays(), year);
-            return new Looked(payment, name, check, carried, statement, on, entry, plan, effect, null);
+            return new Looked(payment, asked, name, check, carried, statement, on, entry, plan, effect, null);
         } catch (Refusal refused) {
-            return new Looked(payment, name, check, carried, statement, on, entry, null, null, refused);
+            return new Looked(payment, asked, name, check, carried, statement, on, entry, null, null, refused);
         }
     }
 

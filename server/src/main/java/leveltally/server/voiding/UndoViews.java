@@ -63,8 +63,9 @@ class UndoViews {
                 one.payment().amount(),
                 Money::plus));
         List<Looked> planned = looked.stream().filter(one -> one.plan() != null).toList();
-        List<JournalEntry> writing =
-                planned.stream().flatMap(one -> plan(one).entries().stream()).toList();
+        List<JournalEntry> writing = planned.stream()
+                .flatMap(one -> one.planned().entries().stream())
+                .toList();
         List<JournalEntry> undone =
                 planned.stream().map(Looked::entry).filter(Objects::nonNull).toList();
         Map<YearMonth, Period> periods = months.periods(looked);
@@ -78,7 +79,7 @@ class UndoViews {
                 amounts.values().stream().map(MoneyView::of).toList(),
                 recap(writing, names),
                 months.of(writing, undone, names, periods),
-                planned.stream().anyMatch(one -> plan(one).needsSecond()),
+                planned.stream().anyMatch(one -> one.planned().needsSecond()),
                 looked.stream().anyMatch(Looked::comesBack),
                 (int) looked.stream()
                         .filter(one -> refused(one, periods, roles) != null)
@@ -102,10 +103,6 @@ class UndoViews {
         return looked.size() == 1
                 ? UndoPlan.lowered(looked.get(0).name())
                 : looked.size() + (paper ? " checks" : " payments");
-    }
-
-    private static UndoPlan plan(Looked one) {
-        return Objects.requireNonNull(one.plan());
     }
 
     private static UndoView.UndoneView view(

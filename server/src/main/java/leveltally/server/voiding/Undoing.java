@@ -18,17 +18,10 @@ import leveltally.server.audit.AuditTrail;
 import leveltally.server.batches.Batch;
 import leveltally.server.batches.Batches;
 import leveltally.server.batches.Drafting;
-import leveltally.server.checks.BankEvents;
 import leveltally.server.invoices.Holds;
-import leveltally.server.invoices.Prepayments;
-import leveltally.server.invoices.Settlements;
-import leveltally.server.ledger.EntryKind;
-import leveltally.server.ledger.EntryLinks;
-import leveltally.server.ledger.Ledger;
 import leveltally.server.ledger.Periods;
-import leveltally.server.outside.CardStatements;
-import leveltally.server.payments.Payment;
 import leveltally.server.payments.Payments;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -43,15 +36,10 @@ public class Undoing implements Agreed {
     private final Drafting drafting;
     private final UndoLook looks;
     private final UndoingRows rows;
-    private final BankEvents told;
-    private final Ledger ledger;
     private final Periods periods;
-    private final Settlements settlements;
-    private final Prepayments prepayments;
     private final Holds holds;
-    private final Stops stops;
     private final AuditTrail audit;
-    private final CardStatements statements;
+    private final UndoWriter writer;
 
     Undoing(
             Payments payments,
@@ -59,29 +47,19 @@ public class Undoing implements Agreed {
             Drafting drafting,
             UndoLook looks,
             UndoingRows rows,
-            BankEvents told,
-            Ledger ledger,
             Periods periods,
-            Settlements settlements,
-            Prepayments prepayments,
             Holds holds,
-            Stops stops,
             AuditTrail audit,
-            CardStatements statements) {
-        this.statements = statements;
+            UndoWriter writer) {
         this.payments = payments;
         this.batches = batches;
         this.drafting = drafting;
         this.looks = looks;
         this.rows = rows;
-        this.told = told;
-        this.ledger = ledger;
         this.periods = periods;
-        this.settlements = settlements;
-        this.prepayments = prepayments;
         this.holds = holds;
-        this.stops = stops;
         this.audit = audit;
+        this.writer = writer;
     }
 
     /** @param waits true where a second person has to agree before anything is written */
@@ -113,14 +91,17 @@ public class Undoing implements Agreed {
         mustNameReturn(wanted, looked);
         rows.mustNotWait(ids(wanted));
         looked.stream().map(Looked::on).distinct().sorted().forEach(day -> periods.shareForNew(by, day));
-        boolean byTwo = looked.stream().anyMatch(one -> plan(one).needsSecond());
+        boolean byTwo = looked.stream().anyMatch(one -> one.planned().needsSecond());
         long id = rows.ask(by, UndoingKind.UNDO, wanted, byTwo, reason.strip());
         if (byTwo) {
-            looked.forEach(one -> audit.record(
+            audit.record(
                     by,
-                    one.check() == null ? "ask to reverse payment" : "ask to void check",
-                    subject(one),
-                    Map.of("reason", reason.strip())));
+                    looked.stream()
+                            .map(one -> new AuditTrail.Done(
+                                    one.check() == null ? "ask to reverse payment" : "ask to void check",
+                                    one.subject(),
+                                    Map.of("reason", reason.strip())))
+                            .toList());
         } else {
             carryOut(by, by.person(), id, wanted, looked, reason.strip());
         }
@@ -163,13 +144,14 @@ public class Undoing implements Agreed {
         LocalDate then = on.isAfter(who.today()) ? on : who.today();
         List<Looked> looked = looks.lookReplaced(wanted, payments.lock(by.keySet()), "reissued", then);
         mustAllBePlanned(looked);
-        for (Looked one : looked) {
-            write(
-                    who,
-                    one,
-                    plan(one),
-                    "reissued as " + UndoPlan.lowered(by.get(one.payment().id())));
-        }
+        writer.write(
+                who,
+                looked.stream()
+                        .map(one -> new UndoWriter.Said(
+                                one,
+                                "reissued as "
+                                        + UndoPlan.lowered(by.get(one.payment().id()))))
+                        .toList());
         rows.flush();
     }
 
@@ -185,13 +167,16 @@ public class Undoing implements Agreed {
 
     /** What came back to the bank is told by the bank's own reference. */
     private static void mustNameReturn(Wanted wanted, List<Looked> looked) {
-        String reference = wanted.bankReference();
-        if (looked.stream().anyMatch(Looked::comesBack) && (reference == null || reference.isBlank())) {
+        if (looked.stream().filter(Looked::comesBack).anyMatch(one -> isBlank(reference(wanted, one)))) {
             throw Refusal.invalidField(
                     "return-reference-missing",
                     "bankReference",
                     "Type the reference under which the bank sent the money back.");
         }
+    }
+
+    private static boolean isBlank(@Nullable String text) {
+        return text == null || text.isBlank();
     }
 
     /** The draft comes first: batches are locked before payments. */
@@ -205,49 +190,29 @@ public class Undoing implements Agreed {
     /** @param asker whose wish it is */
     private void carryOut(Actor by, PersonId asker, long id, Wanted wanted, List<Looked> looked, String reason) {
         looked.stream().map(Looked::on).distinct().sorted().forEach(periods::shareOpen);
+        Map<PaymentId, EntryId> entries = writer.write(
+                by,
+                looked.stream()
+                        .map(one -> new UndoWriter.Said(one, said(wanted, one, reason)))
+                        .toList());
         for (Looked one : looked) {
-            String given = plan(one).handedOver() ? "handed over as unclaimed: " + reason : reason;
-            String said = one.comesBack() ? given + "; the bank's reference " + wanted.bankReference() : given;
-            EntryId entry = write(by, one, plan(one), said);
-            rows.chose(id, one.payment().id(), entry, plan(one).chosen());
-            plan(one).held().forEach((item, why) -> holds.holdAsAsked(by, asker, item, why));
+            PaymentId payment = one.payment().id();
+            rows.chose(id, payment, entries.get(payment), one.planned().chosen());
+            one.planned().held().forEach((item, why) -> holds.holdAsAsked(by, asker, item, why));
         }
         intoDraft(by, wanted, looked);
     }
 
-    /** Writes one plan: its entry, the mirrored rows, what is cancelled, the payment's step, and what the bank hears. */
-    private EntryId write(Actor by, Looked one, UndoPlan plan, String reason) {
-        Payment payment = one.payment();
-        LocalDate on = plan.entry().ledgerDate();
-        EntryLinks links = EntryLinks.ofVoid(
-                payment.batch().value(),
-                payment.id().value(),
-                Objects.requireNonNull(payment.postedEntry()).value());
-        prepayments.unmatch(by, plan.ended(), on);
-        EntryId entry = ledger.write(by, EntryKind.VOID, plan.entry(), links);
-        settlements.undo(plan.mirrored(), on, entry);
-        settlements.cancel(plan.cancelled(), on, entry);
-        prepayments.end(plan.ended(), on, entry);
-        if (one.statement() != null) {
-            statements.lose(List.of(payment.id()));
-        }
-        payments.undo(by, payment.id(), plan.becomes(), one.name(), entry, on, reason);
-        stops.end(by, payment.id(), Stops.Ended.UNDONE);
-        if (one.check() != null) {
-            told.tellVoid(one.check(), on);
-        }
-        audit.record(
-                by,
-                plan.handedOver() ? "hand over as unclaimed" : one.check() == null ? "reverse payment" : "void check",
-                subject(one),
-                Map.of(
-                        "date",
-                        on.toString(),
-                        "reason",
-                        reason,
-                        "amount",
-                        payment.amount().plain()));
-        return entry;
+    private static String said(Wanted wanted, Looked one, String reason) {
+        Wanted.SentBack own = one.asked().sentBack();
+        String why = own == null ? reason : own.why();
+        String given = one.planned().handedOver() ? "handed over as unclaimed: " + why : why;
+        return one.comesBack() ? given + "; the bank's reference " + reference(wanted, one) : given;
+    }
+
+    private static @Nullable String reference(Wanted wanted, Looked one) {
+        Wanted.SentBack own = one.asked().sentBack();
+        return own == null ? wanted.bankReference() : own.reference();
     }
 
     private void intoDraft(Actor by, Wanted wanted, List<Looked> looked) {
@@ -265,16 +230,6 @@ public class Undoing implements Agreed {
             Batch draft = batches.get(new BatchId(wanted.into()));
             drafting.add(by, draft.id(), draft.version(), open);
         }
-    }
-
-    private static UndoPlan plan(Looked one) {
-        return Objects.requireNonNull(one.plan());
-    }
-
-    private static String subject(Looked one) {
-        return one.check() == null
-                ? "payment " + one.payment().id().value()
-                : "check " + one.check().number();
     }
 
     private static List<PaymentId> ids(Wanted wanted) {

@@ -2,6 +2,7 @@ package leveltally.server.voiding;
 
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import leveltally.core.Refusal;
 import leveltally.core.payments.PaymentId;
 import org.jspecify.annotations.Nullable;
@@ -12,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param on the day it is dated; null dates each on its own ledger date
  * @param others what becomes of invoices that are not named
  * @param into the draft that takes what comes back open; null for none
- * @param bankReference what the bank calls the return of what is reversed; null where none is
+ * @param bankReference what the bank calls the return of what is reversed; null where none is, or each has its own
  */
 public record Wanted(
         List<One> payments,
@@ -23,8 +24,19 @@ public record Wanted(
     /** As many as are undone in one deed. */
     public static final int MOST = 500;
 
-    /** @param invoices those whose fate is another than that of the others */
-    public record One(long payment, List<Single> invoices) {}
+    /**
+     * @param invoices those whose fate is another than that of the others
+     * @param sentBack what the bank says of this one; null where it is undone for the deed's reason
+     */
+    public record One(
+            long payment, List<Single> invoices, @Nullable SentBack sentBack) {
+        public One(long payment, List<Single> invoices) {
+            this(payment, invoices, null);
+        }
+    }
+
+    /** A return as a bank tells of it: what it calls it, and why. */
+    public record SentBack(String reference, String why) {}
 
     public record Single(long invoice, Fate fate) {}
 
@@ -54,6 +66,18 @@ public record Wanted(
     /** One payment, its invoices brought back. */
     public static Wanted broughtBack(PaymentId payment, LocalDate on) {
         return new Wanted(List.of(new One(payment.value(), List.of())), on, Fate.OPEN, null, null);
+    }
+
+    /** Payments that their bank sent back, each for a reason and under a reference of its own; their invoices are open again. */
+    public static Wanted sentBack(Map<PaymentId, SentBack> payments, LocalDate on) {
+        return new Wanted(
+                payments.entrySet().stream()
+                        .map(one -> new One(one.getKey().value(), List.of(), one.getValue()))
+                        .toList(),
+                on,
+                Fate.OPEN,
+                null,
+                null);
     }
 
     /** @throws Refusal when it names nothing, or more than one deed takes */

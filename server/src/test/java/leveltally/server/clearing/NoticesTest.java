@@ -35,6 +35,9 @@ import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
 import leveltally.server.selection.DueQuestion;
 import leveltally.server.vendors.VendorChanges;
+import leveltally.server.voiding.Questions;
+import leveltally.server.voiding.Undoing;
+import leveltally.server.voiding.Wanted;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Test;
 
@@ -287,6 +290,66 @@ class NoticesTest {
         bean(BankNotices.class).close(ines(), id, "of another company, told the bank");
         assertThatThrownBy(() -> bean(BankNotices.class).close(ines(), id, "again"))
                 .hasMessageContaining("meanwhile");
+    }
+
+    private static String why(Sent sent) {
+        return jdbc().sql("SELECT state_why FROM payment WHERE id = ?")
+                .param(sent.payment())
+                .query(String.class)
+                .single();
+    }
+
+    /** They are reversed in one deed; one that cannot be is found, and each is kept with its own reason and reference. */
+    @Test
+    void ofAGroupOneIsRefusedAndTheOthersAreReversed() {
+        List<Sent> sent = new ArrayList<>();
+        List<String> records = new ArrayList<>();
+        long cents = 0;
+        for (int i = 0; i < 5; i++) {
+            Sent one = sent(PaymentMethod.ACH, "7" + i + ".61", true, true);
+            records.addAll(List.of(returned("R0" + (i % 4 + 1), one.trace(), one.minor())));
+            cents += one.minor();
+            sent.add(one);
+        }
+        Sent asked = sent.get(1);
+        Sent twice = sent.get(3);
+        records.addAll(List.of(returned("R16", twice.trace(), twice.minor())));
+        long account = number("SELECT id FROM ledger_account WHERE code = '5200'");
+        Undoing.Asked question = bean(Undoing.class)
+                .undo(
+                        ines(),
+                        new Wanted(
+                                List.of(new Wanted.One(asked.payment(), List.of())),
+                                App.TODAY,
+                                new Wanted.Fate(Wanted.How.ONE_ACCOUNT, account, null),
+                                null,
+                                "RET 1"),
+                        "never wanted");
+        assertThat(question.waits()).isTrue();
+        assertThat(said(ach(cents + twice.minor(), records.toArray(String[]::new))))
+                .startsWith("4 notices dealt with, 2 wait for somebody, 0 told before");
+        for (int i = 0; i < 5; i++) {
+            Sent one = sent.get(i);
+            assertThat(one.state()).isEqualTo(i == 1 ? "OUTSTANDING" : "REVERSED");
+            if (i != 1) {
+                String code = "R0" + (i % 4 + 1);
+                assertThat(why(one))
+                        .startsWith("The bank sent it back, " + code + ": ")
+                        .endsWith("; the bank's reference " + code + " " + one.trace());
+            }
+        }
+        assertThat(waiting(asked.trace())).contains("waits for a second person");
+        assertThat(waiting(twice.trace())).contains("is reversed already");
+        // the last of them were undone together
+        assertThat(number(
+                        "SELECT COUNT(*) FROM undoing_payment x WHERE x.undoing_id ="
+                                + " (SELECT MAX(y.undoing_id) FROM undoing_payment y WHERE y.payment_id = ?)",
+                        twice.payment()))
+                .isEqualTo(2);
+        bean(Questions.class).refuse(ines(), question.id(), "");
+        long waits = number("SELECT id FROM bank_notice WHERE names = ? AND state = 'WAITING'", asked.trace());
+        assertThat(bean(BankNotices.class).again(ines(), waits)).isTrue();
+        assertThat(asked.state()).isEqualTo("REVERSED");
     }
 
     /** More than are looked up and written down at once, one of them twice. */
