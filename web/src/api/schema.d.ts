@@ -6372,6 +6372,7 @@ export interface components {
             name: string;
             note: string;
             send: boolean;
+            typedAs: string;
             /** Format: int64 */
             version: number;
             rows: components["schemas"]["DirectRow"][];

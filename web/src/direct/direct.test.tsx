@@ -2,7 +2,7 @@ import { cleanup, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
-import { serve } from "../tests/served";
+import { Problem, serve } from "../tests/served";
 import { DirectPage } from "./DirectPage";
 import { EMPTY, withDays } from "./rows";
 import { SchedulesPage } from "./SchedulesPage";
@@ -96,6 +96,28 @@ describe("paying without an invoice", () => {
       send: true,
       rows: [{ vendor: "V7", schedule: 5, dueOn: "2026-11-15", amount: "1,850.00" }],
     });
+  });
+
+  it("calls a typing the same until it is cleared, so that it is made once", async () => {
+    const { sent } = page({ "POST /api/direct": new Problem(409, "made-already", "It was made already.") });
+    const user = userEvent.setup();
+    const press = async () => {
+      await user.type(await screen.findByLabelText("Payee of row 1"), "V7");
+      await user.click(screen.getByRole("button", { name: "Make the batch" }));
+      await screen.findByText("It was made already.");
+    };
+    const names = () =>
+      sent
+        .filter((one) => one.path === "/api/direct")
+        .map((one) => (one.body as Schemas["DirectWanted"]).typedAs);
+    await press();
+    await user.click(screen.getByRole("button", { name: "Make the batch" }));
+    await waitFor(() => expect(names()).toHaveLength(2));
+    expect(names()[0]).not.toBe("");
+    expect(names()[1]).toBe(names()[0]);
+    await user.click(screen.getByRole("button", { name: "Clear" }));
+    await press();
+    expect(names()[2]).not.toBe(names()[0]);
   });
 
   it("enters a payee who is paid once beside the row, and goes on with its number", async () => {

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, call, Refused, type Schemas } from "../api/client";
 import { useSession } from "../frame/session";
@@ -9,12 +9,19 @@ import { useRest } from "../parts/useRest";
 import { EMPTY, isTyped, type TypedRow } from "./rows";
 
 export interface Typing {
+  /** By which the server knows this typing again when its answer was lost; what an older page kept has none. */
+  as?: string;
   /** The way they go; none is the first there is. */
   way?: number;
   checkDate: string;
   name: string;
   note: string;
   rows: TypedRow[];
+}
+
+/** A name that nothing else this person types has. */
+function aName(): string {
+  return `${Date.now().toString(36)}-${Math.random().toString(36).slice(2)}`;
 }
 
 /**
@@ -26,20 +33,26 @@ export function useDirect(ways: Schemas["DirectWay"][], made?: Schemas["DirectBa
   const { today } = useSession();
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const [as, setAs] = useState(aName);
   const first = useMemo<Typing>(
     () => ({
+      as,
       way: made?.way,
       checkDate: made?.checkDate ?? today,
       name: made?.name ?? "",
       note: made?.note ?? "",
       rows: made && made.rows.length > 0 ? made.rows : [EMPTY],
     }),
-    [made, today],
+    [made, today, as],
   );
-  const [typed, type, forget] = useKept<Typing>(
+  const [typed, type, drop] = useKept<Typing>(
     made ? `direct ${made.batch} ${made.version}` : "without an invoice",
     first,
   );
+  const forget = () => {
+    drop();
+    setAs(aName());
+  };
   const way = ways.find((one) => one.way === typed.way) ?? ways[0];
   const places = typed.rows.flatMap((row, place) => (isTyped(row) ? [place] : []));
   const asked = useRest(
@@ -68,6 +81,7 @@ export function useDirect(ways: Schemas["DirectWay"][], made?: Schemas["DirectBa
         name: typed.name,
         note: typed.note,
         send,
+        typedAs: typed.as ?? as,
         version: made?.version ?? 0,
         rows: typed.rows.filter(isTyped),
       };

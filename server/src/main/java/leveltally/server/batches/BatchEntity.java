@@ -64,6 +64,11 @@ class BatchEntity {
     @Enumerated(EnumType.STRING)
     ClaimOrder claimOrder;
 
+    /** What its page called it while it was typed; null for most. */
+    @Column(updatable = false)
+    @Nullable
+    String typedAs;
+
     @Version
     long version;
 

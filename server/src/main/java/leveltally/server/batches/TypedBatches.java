@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import leveltally.core.Refusal;
 import leveltally.core.batches.BatchId;
@@ -27,7 +28,9 @@ import leveltally.server.ledger.BankAccount;
 import leveltally.server.ledger.WayToPay;
 import leveltally.server.vendors.Place;
 import leveltally.server.vendors.Vendors;
+import org.hibernate.exception.ConstraintViolationException;
 import org.springframework.dao.DuplicateKeyException;
+import org.springframework.jdbc.UncategorizedSQLException;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -36,6 +39,9 @@ import org.springframework.transaction.annotation.Transactional;
 /** Batches whose payments somebody typed: each claim is written with its lines as they stand, nothing is reckoned anew. */
 @Service
 public class TypedBatches {
+    /** As the database calls it. */
+    private static final String AHEAD_ALREADY = "L9: something is paid ahead of this reference already";
+
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final JdbcTemplate plain;
@@ -82,14 +88,32 @@ public class TypedBatches {
     /** A draft with its claims, in the order in which they were given. */
     public record Made(BatchId batch, List<ClaimId> claims) {}
 
+    /** What a batch is called that somebody made of this typing; empty where none was, or the typing has no name. */
+    @Transactional(readOnly = true)
+    public Optional<String> madeOf(Actor by, String typedAs) {
+        return typedAs.isEmpty()
+                ? Optional.empty()
+                : jdbc.sql("SELECT name FROM batch WHERE prepared_by = ? AND typed_as = ?")
+                        .params(by.person().value(), typedAs)
+                        .query(String.class)
+                        .optional();
+    }
+
     /** Makes the draft and reserves what its payments settled. */
     @Transactional
     public Made make(Actor by, NewTyped wanted, List<Paid> payments) {
+        return make(by, wanted, "", payments);
+    }
+
+    /** The same, of a typing that is made once; the database refuses it the second time. */
+    @Transactional
+    public Made make(Actor by, NewTyped wanted, String typedAs, List<Paid> payments) {
         BatchEntity batch = BatchEntity.draft(
                 by, wanted.purpose(), wanted.name(), wanted.note(), wanted.account(), wanted.way(), wanted.paidOn());
         batch.ledgerDate = wanted.ledgerDate();
+        batch.typedAs = typedAs.isEmpty() ? null : typedAs;
         entities.persist(batch);
-        entities.flush();
+        flushed();
         batches.addHand(batch, by);
         return new Made(new BatchId(batch.id), write(batch, payments));
     }
@@ -123,6 +147,15 @@ public class TypedBatches {
         Batches.touch(batch, by, "typed its payments anew");
         entities.flush();
         return new Made(id, write(batch, payments));
+    }
+
+    private void flushed() {
+        try {
+            entities.flush();
+        } catch (ConstraintViolationException again) {
+            throw Refusal.conflict(
+                    "made-already", "This is being made already. Look in Batches before you type it again.");
+        }
     }
 
     private List<ClaimId> write(BatchEntity batch, List<Paid> payments) {
@@ -178,16 +211,29 @@ public class TypedBatches {
                 INSERT INTO claim (id, batch_id, vendor_id, remit_to_id, payee, address, currency, amount_minor, version,
                   vendor_number, postal_code, apart, stub_note) VALUES (?, ?, ?, ?, ?, ?, ?, ?, 0, ?, ?, TRUE, '')
                 """, heads);
-        plain.batchUpdate("""
-                INSERT INTO claim_line (id, claim_id, kind, invoice_id, reference, invoice_date, currency, gross_minor,
-                  discount_minor, credit_minor, cash_minor, part, usable_from, version, hidden, own_check)
-                VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, 0, ?, ?, ?, 0, FALSE, FALSE)
-                """, lines);
+        lines(lines);
         plain.batchUpdate(
                 "INSERT INTO claim_line_account (line_id, position, account_id, job, amount_minor) VALUES (?, ?, ?, ?, ?)",
                 accounts);
         reserve(batch.id);
         return claims;
+    }
+
+    private void lines(List<Object[]> lines) {
+        try {
+            plain.batchUpdate("""
+                    INSERT INTO claim_line (id, claim_id, kind, invoice_id, reference, invoice_date, currency, gross_minor,
+                      discount_minor, credit_minor, cash_minor, part, usable_from, version, hidden, own_check)
+                    VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, 0, ?, ?, ?, 0, FALSE, FALSE)
+                    """, lines);
+        } catch (UncategorizedSQLException unlawful) {
+            if (!String.valueOf(unlawful.getMessage()).contains(AHEAD_ALREADY)) {
+                throw unlawful;
+            }
+            throw Refusal.conflict(
+                    "ahead-meanwhile",
+                    "Somebody paid ahead of one of these references meanwhile. Look at the rows again; nothing was kept.");
+        }
     }
 
     private static void accounts(long line, ClaimLine of, List<Object[]> into) {

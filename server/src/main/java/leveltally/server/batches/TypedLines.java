@@ -48,13 +48,13 @@ public class TypedLines {
      * @param accounts by their codes
      * @param owed the open items that carry one of the references
      * @param ahead the account of what is paid ahead; null while the ledger has none
-     * @param prepaid under which of the references something stands that was paid ahead
+     * @param prepaid the references ahead of which something is paid already, with where, in words
      */
     public record Known(
             Map<String, LedgerAccount> accounts,
             List<OpenItems.OwedTo> owed,
             @Nullable AccountId ahead,
-            Set<Prepayments.Named> prepaid) {}
+            Map<Prepayments.Named, String> prepaid) {}
 
     /** The accounts of the ledger by their codes. */
     public Map<String, LedgerAccount> accounts() {
@@ -62,14 +62,22 @@ public class TypedLines {
                 .collect(Collectors.toMap(account -> account.facts().code(), account -> account, (a, b) -> a));
     }
 
-    /** Reads what rows are understood by; as many statements for many as for one. */
+    /**
+     * Reads what rows are understood by; as many statements for many as for one.
+     *
+     * @param batch the one they stand in already; 0 for none
+     */
     public Known know(
-            Map<String, LedgerAccount> codes, Currency currency, Collection<VendorId> vendors, Set<String> references) {
+            Map<String, LedgerAccount> codes,
+            Currency currency,
+            Collection<VendorId> vendors,
+            Set<String> references,
+            long batch) {
         return new Known(
                 codes,
                 openItems.referenced(vendors, references),
                 roles.find(AccountRole.PREPAYMENTS, currency).orElse(null),
-                prepayments.standing(vendors, references));
+                prepayments.paidAhead(vendors, references, batch));
     }
 
     /**
@@ -132,9 +140,10 @@ public class TypedLines {
                     + " invoice.");
         }
         Prepayments.Named named = Prepayments.Named.of(vendor, said.reference());
-        if (known.prepaid().contains(named) || !above.add(named)) {
-            throw said("Something paid ahead of " + said.reference()
-                    + " stands already. Give this one a reference of its own.");
+        String where = above.add(named) ? known.prepaid().get(named) : "stands above";
+        if (where != null) {
+            throw said("Something paid ahead of " + said.reference() + " " + where
+                    + ". Give this one a reference of its own.");
         }
         return new ClaimLine.Prepayment(said.reference(), account, paid, said.usableFrom());
     }

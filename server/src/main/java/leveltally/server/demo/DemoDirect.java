@@ -81,7 +81,7 @@ class DemoDirect {
                         List.of(
                                 new DirectRow("Halyard & Cleat Works", "ahead HC-2027", "", "7450.00", null, null),
                                 new DirectRow("Marlinspike Data", "5500", "LICENCE 2027", "1280.00", null, null))),
-                true);
+                new DirectPayments.How(true, ""));
         for (String approver : List.of("maren", "aldo", "ruth")) {
             if (batches.get(batch).state() == BatchState.IN_APPROVAL) {
                 approvals.approve(stage.cast().on(TODAY, approver), batch, approvals.seen(batch));

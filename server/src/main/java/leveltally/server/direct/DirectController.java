@@ -46,7 +46,10 @@ class DirectController {
             @NotNull LocalDate checkDate,
             @NotNull @Size(max = MOST_ROWS) List<@NotNull @Valid DirectRow> rows) {}
 
-    /** {@code name} empty: as its day is called; {@code version} the one that was seen, not asked of a new batch. */
+    /**
+     * {@code name} empty: as its day is called; {@code version} the one that was seen, not asked of a new batch; {@code typedAs}
+     * what the page calls this typing, so that it is made once.
+     */
     record DirectWanted(
             long account,
             long way,
@@ -54,6 +57,7 @@ class DirectController {
             @NotNull @Size(max = 80) String name,
             @NotNull @Size(max = 300) String note,
             boolean send,
+            @NotNull @Size(max = 40) String typedAs,
             long version,
             @NotNull @Size(max = MOST_ROWS) List<@NotNull @Valid DirectRow> rows) {}
 
@@ -94,7 +98,8 @@ class DirectController {
     @PostMapping
     @Needs(Deed.EDIT_BATCH)
     long make(Actor by, @Valid @RequestBody DirectWanted wanted) {
-        return direct.make(by, read(wanted), wanted.send()).value();
+        return direct.make(by, read(wanted), new DirectPayments.How(wanted.send(), wanted.typedAs()))
+                .value();
     }
 
     private static DirectPayments.Wanted read(DirectWanted wanted) {

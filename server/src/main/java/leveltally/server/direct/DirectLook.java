@@ -84,7 +84,7 @@ class DirectLook {
         return new Read(
                 called,
                 vendors.placesOf(ids),
-                lines.know(codes, on.account().currency(), ids, references),
+                lines.know(codes, on.account().currency(), ids, references, on.batch()),
                 schedules.taken(rows, on.batch()),
                 companies.company().oneTimeByTwo());
     }

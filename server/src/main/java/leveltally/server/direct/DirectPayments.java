@@ -70,6 +70,15 @@ public class DirectPayments {
     public record Wanted(
             BankAccountId account, WayId way, LocalDate checkDate, String name, String note, List<DirectRow> rows) {}
 
+    /**
+     * How it is made.
+     *
+     * @param send whether it is sent for approval at once
+     * @param typedAs what whoever types it calls this typing, by which the same deed is known when its answer was lost; empty:
+     *     nothing is known of it
+     */
+    public record How(boolean send, String typedAs) {}
+
     /** How each row is understood. */
     @Transactional(readOnly = true)
     List<DirectSeen> look(Actor by, Wanted wanted, long batch) {
@@ -86,27 +95,37 @@ public class DirectPayments {
     /**
      * Makes the batch, or none.
      *
-     * @param send whether it is sent for approval at once
-     * @throws Refusal naming the first row that cannot be so
+     * @throws Refusal naming the first row that cannot be so; or that this very typing was made already
      */
     @Transactional
-    public BatchId make(Actor by, Wanted wanted, boolean send) {
+    public BatchId make(Actor by, Wanted wanted, How how) {
         by.mayDo(Deed.EDIT_BATCH);
+        mustBeMadeOnce(by, how);
         DirectLook.On on = on(by, wanted, 0);
         on.account().mustBeOpen();
         List<DirectSeen> seen = understood(on, wanted.rows());
         periods.shareForNew(by, on.checkDate());
-        TypedBatches.Made made = typed.make(by, batch(on, wanted), paid(seen));
+        TypedBatches.Made made = typed.make(by, batch(on, wanted), how.typedAs(), paid(seen));
         keep(made, seen);
         audit.record(
                 by,
                 "pay without an invoice",
                 "batch " + made.batch().value(),
                 Map.of("way", on.way().name(), "on", on.checkDate().toString(), "payments", seen.size()));
-        if (send) {
+        if (how.send()) {
             sending.send(by, made.batch(), batches.get(made.batch()).version());
         }
         return made.batch();
+    }
+
+    private void mustBeMadeOnce(Actor by, How how) {
+        typed.madeOf(by, how.typedAs()).ifPresent(name -> {
+            throw Refusal.conflict(
+                    "made-already",
+                    "This was made already, as the batch “" + name
+                            + "”; only its answer was lost. Look at it in Batches, and"
+                            + " press Clear here to type others.");
+        });
     }
 
     /** Types the payments of a draft anew. */

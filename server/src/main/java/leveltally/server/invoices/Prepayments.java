@@ -18,7 +18,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import leveltally.core.Refusal;
 import leveltally.core.batches.ClaimId;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
@@ -47,6 +46,9 @@ import org.springframework.transaction.annotation.Transactional;
  */
 @Service
 public class Prepayments {
+    /** A reference has at most 40 characters. */
+    private static final int LONGEST_TOLD_APART = 34;
+
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final Offsets offsets;
@@ -78,7 +80,7 @@ public class Prepayments {
         entities.flush();
         List<InvoiceId> arisen = new ArrayList<>();
         List<InvoiceEntity> rows = paidAhead(posted);
-        mustBeNew(rows);
+        tellApart(rows);
         for (InvoiceEntity row : rows) {
             entities.persist(row);
             arisen.add(new InvoiceId(row.id));
@@ -123,18 +125,21 @@ public class Prepayments {
         return row;
     }
 
-    private void mustBeNew(List<InvoiceEntity> rows) {
+    /**
+     * Vendors that became one since may have been paid ahead of the same reference each: what left the bank is no less paid, so
+     * the later one is called by a reference of its own.
+     */
+    private void tellApart(List<InvoiceEntity> rows) {
         Set<VendorId> vendors =
                 rows.stream().map(row -> new VendorId(row.vendorId)).collect(Collectors.toSet());
         Set<Named> taken = new HashSet<>(
                 standing(vendors, rows.stream().map(row -> row.reference).toList()));
         for (InvoiceEntity row : rows) {
-            if (!taken.add(Named.of(new VendorId(row.vendorId), row.reference))) {
-                throw Refusal.conflict(
-                        "prepaid-already",
-                        "A prepayment " + row.reference
-                                + " of this vendor stands already. Send the batch back, and record"
-                                + " it under another reference.");
+            VendorId vendor = new VendorId(row.vendorId);
+            String paid = row.reference.substring(0, Math.min(row.reference.length(), LONGEST_TOLD_APART));
+            for (int next = 2; !taken.add(Named.of(vendor, row.reference)); next++) {
+                row.reference = paid + " (" + next + ")";
+                taken.addAll(standing(Set.of(vendor), List.of(row.reference)));
             }
         }
     }
@@ -147,8 +152,7 @@ public class Prepayments {
     }
 
     /** Those of these references under which something these vendors were paid ahead stands. */
-    @Transactional(readOnly = true)
-    public Set<Named> standing(Collection<VendorId> vendors, Collection<String> references) {
+    private Set<Named> standing(Collection<VendorId> vendors, Collection<String> references) {
         if (vendors.isEmpty() || references.isEmpty()) {
             return Set.of();
         }
@@ -158,6 +162,29 @@ public class Prepayments {
                 .param("references", references)
                 .query((r, n) -> Named.of(new VendorId(r.getLong("vendor_id")), r.getString("reference")))
                 .list());
+    }
+
+    /**
+     * Those of these references ahead of which these vendors were, or are about to be, paid, with where, in words; what one
+     * batch pays is left out.
+     */
+    @Transactional(readOnly = true)
+    public Map<Named, String> paidAhead(Collection<VendorId> vendors, Collection<String> references, long but) {
+        Map<Named, String> found = new HashMap<>();
+        standing(vendors, references).forEach(named -> found.put(named, "stands already"));
+        if (!vendors.isEmpty() && !references.isEmpty()) {
+            jdbc.sql("SELECT vendor_id, reference, name FROM paid_ahead"
+                            + " WHERE vendor_id IN (:vendors) AND reference IN (:references) AND batch_id <> :but")
+                    .param("vendors", vendors.stream().map(VendorId::value).toList())
+                    .param("references", references)
+                    .param("but", but)
+                    .query((ResultSet r) -> {
+                        found.putIfAbsent(
+                                Named.of(new VendorId(r.getLong("vendor_id")), r.getString("reference")),
+                                "is paid in the batch “" + r.getString("name") + "”");
+                    });
+        }
+        return found;
     }
 
     /**

@@ -100,7 +100,7 @@ class OutsideReads {
                 amount(row, on.account().currency()).ifPresent(amounts::add);
             }
         }
-        TypedLines.Known known = lines.know(codes, on.account().currency(), ids, references);
+        TypedLines.Known known = lines.know(codes, on.account().currency(), ids, references, on.batch());
         List<OpenItems.OwedTo> fitting = openItems.owing(ids, amounts);
         Set<Long> invoices = Stream.of(known.owed(), fitting)
                 .flatMap(Collection::stream)

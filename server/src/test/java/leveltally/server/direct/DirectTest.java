@@ -15,6 +15,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
@@ -27,6 +28,7 @@ import leveltally.core.company.Company;
 import leveltally.core.direct.Rhythm;
 import leveltally.core.direct.Schedule;
 import leveltally.core.electronic.EntryClass;
+import leveltally.core.invoices.InvoiceId;
 import leveltally.core.ledger.WayId;
 import leveltally.core.marks.Mark;
 import leveltally.core.marks.MarkKind;
@@ -50,6 +52,7 @@ import leveltally.server.printing.TakingOut;
 import leveltally.server.proof.Proof;
 import leveltally.server.vendors.ChangeViews;
 import leveltally.server.vendors.VendorChanges;
+import leveltally.server.vendors.VendorMerging;
 import leveltally.server.voiding.Reissuing;
 import leveltally.server.voiding.Undoing;
 import leveltally.server.voiding.Wanted;
@@ -61,6 +64,7 @@ import org.springframework.dao.DataAccessException;
 /** Payments without an invoice, by any way, typed or from a schedule: approved first, posted to their accounts, undone. */
 class DirectTest {
     private static final String PAYEE = "Pelorus Charts";
+    private static final DirectPayments.How SENT = new DirectPayments.How(true, "");
     private static int count = 1;
 
     @AfterEach
@@ -84,7 +88,7 @@ class DirectTest {
     }
 
     private static BatchId made(DirectRow... rows) {
-        return bean(DirectPayments.class).make(ines(), of(checks(), rows), false);
+        return bean(DirectPayments.class).make(ines(), of(checks(), rows), new DirectPayments.How(false, ""));
     }
 
     private static @Nullable String problem(WayId way, DirectRow... rows) {
@@ -192,13 +196,154 @@ class DirectTest {
         assertThat(problem(way, row(PAYEE, "5100", "R", "1.00"))).contains("cannot be paid by ACH: no bank details");
         // paid by check as a rule, and by file this once: its details reach
         BatchId batch =
-                bean(DirectPayments.class).make(ines(), of(way, row(vendor, "5100", "LEASE 11", "77.00")), true);
+                bean(DirectPayments.class).make(ines(), of(way, row(vendor, "5100", "LEASE 11", "77.00")), SENT);
         App.approve(batch);
         bean(Filing.class).file(ines(), batch);
         bean(BankAnswers.class).accepted(ines(), Electronic.file(batch), "");
         bean(Posting.class).post(ines(), batch);
         PaymentId payment = new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
         assertThat(entry("posted_entry_id", payment)).containsExactly("5100 7700 0", "1010 0 7700");
+    }
+
+    /** The answer was lost, and the same is sent again, or twice at once. */
+    @Test
+    void whatWasTypedIsMadeOnce() throws Exception {
+        DirectPayments.How lost = new DirectPayments.How(false, fresh("typing"));
+        DirectPayments.Wanted wanted = of(checks(), row(PAYEE, "5100", fresh("TUG"), "18.00"));
+        BatchId batch = bean(DirectPayments.class).make(ines(), wanted, lost);
+        assertThatThrownBy(() ->
+                        bean(DirectPayments.class).make(ines(), wanted, new DirectPayments.How(true, lost.typedAs())))
+                .hasMessageContaining("made already, as the batch “Without an invoice");
+        // another's typing of that name is another
+        BatchId other = bean(DirectPayments.class).make(tomas(), wanted, lost);
+        DirectPayments.How pressed = new DirectPayments.How(false, fresh("typing"));
+        Callable<String> press = () -> {
+            try {
+                bean(DirectPayments.class).make(ines(), wanted, pressed);
+                return "made";
+            } catch (Refusal refused) {
+                return refused.code();
+            }
+        };
+        var both = Executors.newFixedThreadPool(2);
+        try {
+            assertThat(both.invokeAll(List.of(press, press)).stream().map(DirectTest::answer))
+                    .containsExactlyInAnyOrder("made", "made-already");
+        } finally {
+            both.shutdown();
+        }
+        assertThat(number("SELECT COUNT(*) FROM batch WHERE typed_as = ?", pressed.typedAs()))
+                .isEqualTo(1);
+        for (BatchId made : List.of(
+                batch, other, new BatchId(number("SELECT id FROM batch WHERE typed_as = ?", pressed.typedAs())))) {
+            bean(Withdrawing.class).withdraw(ines(), made, version(made));
+        }
+    }
+
+    private static String answer(Future<String> of) {
+        try {
+            return of.get();
+        } catch (Exception failed) {
+            throw new IllegalStateException(failed);
+        }
+    }
+
+    /** Two batches of it would both reach the bank before the ledger refused the second. */
+    @Test
+    void oneReferenceIsPaidAheadOfOnceEvenBeforeItIsPosted() throws Exception {
+        String order = fresh("PO");
+        BatchId first = made(row(PAYEE, "ahead " + order, "", "40.00"));
+        assertThat(problem(checks(), row(PAYEE, "ahead " + order.toLowerCase(), "", "41.00")))
+                .contains("is paid in the batch “Without an invoice");
+        // its own draft is typed anew
+        bean(DirectPayments.class)
+                .makeAnew(ines(), first, version(first), of(checks(), row(PAYEE, "ahead " + order, "", "42.00")));
+        assertThatThrownBy(
+                        () -> jdbc().sql("INSERT INTO claim_line (id, claim_id, kind, reference, currency, gross_minor,"
+                                        + " discount_minor, credit_minor, cash_minor, part, version, hidden, own_check)"
+                                        + " SELECT id + 500000000000, claim_id, kind, reference, currency, gross_minor, 0, 0, cash_minor,"
+                                        + " FALSE, 0, FALSE, FALSE FROM claim_line WHERE claim_id IN"
+                                        + " (SELECT id FROM claim WHERE batch_id = ?)")
+                                .param(first.value())
+                                .update())
+                .hasMessageContaining("paid ahead of this reference already");
+        bean(Withdrawing.class).withdraw(ines(), first, version(first));
+        // from two at once
+        Callable<String> type = () -> {
+            try {
+                made(row(PAYEE, "ahead " + order, "", "43.00"));
+                return "made";
+            } catch (Refusal refused) {
+                return "refused";
+            }
+        };
+        var both = Executors.newFixedThreadPool(2);
+        try {
+            assertThat(both.invokeAll(List.of(type, type)).stream().map(DirectTest::answer))
+                    .containsExactlyInAnyOrder("made", "refused");
+        } finally {
+            both.shutdown();
+        }
+        BatchId made = new BatchId(number(
+                "SELECT MAX(c.batch_id) FROM claim c JOIN claim_line l ON l.claim_id = c.id WHERE l.reference = ?",
+                order));
+        bean(Withdrawing.class).withdraw(ines(), made, version(made));
+    }
+
+    /** What left the bank is posted, whatever vendors became one meanwhile. */
+    @Test
+    void twoThatBecameOneWerePaidAheadOfOneReferenceEach() {
+        String gone = Electronic.vendor(PaymentMethod.CHECK, null);
+        String kept = Electronic.vendor(PaymentMethod.CHECK, null);
+        String order = fresh("PO");
+        BatchId late = made(row(gone, "ahead " + order, "", "30.00"));
+        posted(made(row(kept, "ahead " + order, "", "31.00")));
+        approve(late);
+        bean(VendorMerging.class).merge(ruth(), App.vendor(gone), App.vendor(kept), "one letterhead");
+        posted(late);
+        assertThat(jdbc().sql("SELECT CONCAT(reference, ' ', open_minor) FROM invoice WHERE vendor_id = ? ORDER BY id")
+                        .param(App.vendor(kept).value())
+                        .query(String.class)
+                        .list())
+                .containsExactly(order + " 3100", order + " (2) 3000");
+    }
+
+    private static long open(InvoiceId invoice) {
+        return number("SELECT open_minor FROM invoice WHERE id = ?", invoice.value());
+    }
+
+    /** From the order to the bank's file, to its invoice, and back again when the payee's bank has no such account. */
+    @Test
+    void whatIsPaidAheadByFileIsMatchedAndEndsWhenTheBankSendsItBack() {
+        WayId way = Electronic.way(Electronic.wanted(Electronic.ach(EntryClass.CCD)));
+        String vendor = Electronic.vendor(PaymentMethod.ACH, Electronic.account());
+        String order = fresh("PO");
+        BatchId batch =
+                bean(DirectPayments.class).make(ines(), of(way, row(vendor, "ahead " + order, "", "250.00")), SENT);
+        App.approve(batch);
+        bean(Filing.class).file(ines(), batch);
+        assertThat(number("SELECT COUNT(*) FROM invoice WHERE reference = ?", order))
+                .isZero();
+        bean(BankAnswers.class).accepted(ines(), Electronic.file(batch), "");
+        bean(Posting.class).post(ines(), batch);
+        PaymentId payment = new PaymentId(number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+        assertThat(entry("posted_entry_id", payment)).containsExactly("1400 25000 0", "1010 0 25000");
+        InvoiceId ahead = new InvoiceId(number("SELECT id FROM invoice WHERE reference = ?", order));
+        assertThat(open(ahead)).isEqualTo(25_000);
+        InvoiceId invoice = App.invoice(vendor, "400.00", TODAY, order);
+        assertThat(open(ahead)).isZero();
+        assertThat(open(invoice)).isEqualTo(15_000);
+        bean(Undoing.class)
+                .undo(
+                        ines(),
+                        Wanted.sentBack(
+                                Map.of(payment, new Wanted.SentBack("R03 990044100000001", "no such account")), TODAY),
+                        "the bank sent it back");
+        assertThat(open(invoice)).isEqualTo(40_000);
+        assertThat(open(ahead)).isZero();
+        assertThat(number("SELECT cancelled_on IS NOT NULL FROM invoice WHERE id = ?", ahead.value()))
+                .isEqualTo(1);
+        assertThat(entry("undone_entry_id", payment)).containsExactly("1010 25000 0", "1400 0 25000");
     }
 
     @Test
