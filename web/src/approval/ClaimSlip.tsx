@@ -8,6 +8,9 @@ import { useRest } from "../parts/useRest";
 import { Marks } from "../marks/Marks";
 import { RouteSteps } from "./RouteSteps";
 
+/** As many characters as a reference has beside what it is for. */
+const UNBROKEN = 18;
+
 /** The payment under the cursor: why it deserves a look, its invoices, its check; below it how far the batch has come. */
 export function ClaimSlip({
   asked,
@@ -132,7 +135,7 @@ function Lines({ batch, claim }: { batch: number; claim: Schemas["AskedClaim"] }
             Paid as <span className="font-mono">{claim.number}</span>, for
           </>
         ) : (
-          `${claim.lines} ${claim.lines === 1 ? "invoice" : "invoices and credits"}`
+          `${claim.lines} ${claim.lines === 1 ? "line" : "lines"}`
         )}
       </caption>
       <thead className="text-faint text-note">
@@ -147,7 +150,11 @@ function Lines({ batch, claim }: { batch: number; claim: Schemas["AskedClaim"] }
       <tbody>
         {rows.map((line) => (
           <tr key={line.line} className="border-hair border-b align-top">
-            <td className="py-0.5 pr-2 font-mono text-note">{line.reference}</td>
+            <td
+              className={`py-0.5 pr-2 font-mono text-note ${line.reference.length > UNBROKEN ? "" : "whitespace-nowrap"}`}
+            >
+              {line.reference}
+            </td>
             <td className="text-faint pr-2 text-note">
               {line.kind === "CREDIT" ? "credit" : line.what}
               {line.invoiceDate && `, ${dayMonth(line.invoiceDate)}`}

@@ -4,7 +4,7 @@ import type { FilingLine } from "./useFiling";
 const STEPS: Record<FilingLine["step"], { words: string; look: string }> = {
   WAITS: { words: "waits for a file", look: "text-faint" },
   KEPT_BACK: { words: "kept back", look: "text-brass" },
-  IN_FILE: { words: "the bank said nothing yet", look: "text-brass" },
+  IN_FILE: { words: "no answer yet", look: "text-brass" },
   TAKEN: { words: "the bank took it", look: "text-greentext" },
   POSTED: { words: "in the ledger", look: "text-faint" },
   UNDONE: { words: "reversed", look: "text-brass" },
@@ -29,11 +29,11 @@ export const COLUMNS: Column<FilingLine>[] = [
     width: "92px",
     cell: (line) => <span className="font-mono">{line.called}</span>,
   },
-  { key: "payee", title: "Payee", width: "minmax(140px,1.1fr)", cell: (line) => line.payee },
+  { key: "payee", title: "Payee", width: "minmax(132px,1.1fr)", cell: (line) => line.payee },
   {
     key: "account",
     title: "Goes to",
-    width: "minmax(236px,1fr)",
+    width: "minmax(268px,1fr)",
     cell: (line) => <span className="text-faint">{line.bank}</span>,
   },
   { key: "amount", title: "Amount", width: "92px", right: true, cell: (line) => line.amount },
@@ -47,7 +47,7 @@ export const COLUMNS: Column<FilingLine>[] = [
   {
     key: "stands",
     title: "Where it stands",
-    width: "minmax(160px,1.3fr)",
+    width: "minmax(150px,1.3fr)",
     cell: (line) => <Stands line={line} />,
   },
 ];

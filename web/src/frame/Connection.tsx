@@ -12,12 +12,13 @@ export function Connection() {
   useEffect(() => {
     if (there) return;
     const timer = setInterval(() => {
-      void call(api.GET("/api/session/door")).then(
-        () => queries.invalidateQueries(),
-        () => undefined,
-      );
+      void call(api.GET("/api/session/door")).catch(() => undefined);
     }, AGAIN_MS);
-    return () => clearInterval(timer);
+    return () => {
+      clearInterval(timer);
+      // whatever was answered first, this question or a deed: the rest is from before
+      void queries.invalidateQueries();
+    };
   }, [there, queries]);
   if (there && !slow) return null;
   return (

@@ -181,7 +181,7 @@ public class Prepayments {
                     .query((ResultSet r) -> {
                         found.putIfAbsent(
                                 Named.of(new VendorId(r.getLong("vendor_id")), r.getString("reference")),
-                                "is paid in the batch “" + r.getString("name") + "”");
+                                "is on its way in the batch “" + r.getString("name") + "”");
                     });
         }
         return found;

@@ -254,7 +254,7 @@ class DirectTest {
         String order = fresh("PO");
         BatchId first = made(row(PAYEE, "ahead " + order, "", "40.00"));
         assertThat(problem(checks(), row(PAYEE, "ahead " + order.toLowerCase(), "", "41.00")))
-                .contains("is paid in the batch “Without an invoice");
+                .contains("is on its way in the batch “Without an invoice");
         // its own draft is typed anew
         bean(DirectPayments.class)
                 .makeAnew(ines(), first, version(first), of(checks(), row(PAYEE, "ahead " + order, "", "42.00")));
