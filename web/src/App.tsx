@@ -5,7 +5,7 @@ import { api, call, Refused, type Schemas } from "./api/client";
 import { Boundary } from "./frame/Boundary";
 import { Connection } from "./frame/Connection";
 import { SessionContext } from "./frame/session";
-import { showInZone } from "./parts/dates";
+import { showOn } from "./parts/dates";
 import { KEPT_LISTS } from "./parts/keptLists";
 import { typedBy } from "./parts/useKept";
 import { SignIn } from "./people/SignIn";
@@ -34,7 +34,7 @@ export function App() {
         <p className="p-8">{session.error.message}</p>
       </>
     );
-  showInZone(session.data.zone);
+  showOn(session.data.today, session.data.zone);
   typedBy(session.data.personId);
   return session.data.mustChangePassword ? (
     <Suspense>

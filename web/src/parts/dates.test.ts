@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { clock, longDate, shortDate, showInZone, waited } from "./dates";
+import { clock, longDate, shortDate, showOn, waited } from "./dates";
 
 describe("dates", () => {
   it.each([
@@ -10,11 +10,17 @@ describe("dates", () => {
     expect(words.startsWith(shortDate(iso))).toBe(true);
   });
 
+  it("names the year where it is another than the business day's", () => {
+    showOn("2026-11-12", "UTC");
+    expect(shortDate("2026-12-31")).toBe("Thu 31 Dec");
+    expect(shortDate("2027-05-31")).toBe("Mon 31 May 2027");
+  });
+
   it("shows an instant with its year, on the business day's clock wherever it is read", () => {
     expect(clock("2026-12-31T23:30:00Z")).toBe("31 Dec 2026 23:30");
-    showInZone("Europe/Oslo");
+    showOn("2026-11-12", "Europe/Oslo");
     expect(clock("2026-12-31T23:30:00Z")).toBe("1 Jan 2027 00:30");
-    showInZone("UTC");
+    showOn("2026-11-12", "UTC");
   });
 
   it.each([

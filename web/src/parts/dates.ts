@@ -5,15 +5,18 @@ function parsed(iso: string): Date {
   return new Date(`${iso}T00:00:00Z`);
 }
 
-/** `Thu 12 Nov 2026`, from `2026-11-12`. */
-export function longDate(iso: string): string {
-  return `${shortDate(iso)} ${iso.slice(0, 4)}`;
+function dayOfWeek(iso: string): string {
+  return `${DAYS[parsed(iso).getUTCDay()]} ${dayMonth(iso)}`;
 }
 
-/** `Thu 12 Nov`. */
+/** `Thu 12 Nov 2026`, from `2026-11-12`. */
+export function longDate(iso: string): string {
+  return `${dayOfWeek(iso)} ${iso.slice(0, 4)}`;
+}
+
+/** `Thu 12 Nov`, or `Mon 31 May 2027` where that is another year than the business day's. */
 export function shortDate(iso: string): string {
-  const date = parsed(iso);
-  return `${DAYS[date.getUTCDay()]} ${date.getUTCDate()} ${MONTHS[date.getUTCMonth()]}`;
+  return businessYear === "" || iso.startsWith(businessYear) ? dayOfWeek(iso) : longDate(iso);
 }
 
 /** `12 Nov`. */
@@ -23,10 +26,12 @@ export function dayMonth(iso: string): string {
 }
 
 let zone = "UTC";
+let businessYear = "";
 
-/** The time zone of the business day, as the server has it: instants are shown in it, wherever one reads them. */
-export function showInZone(name: string): void {
-  zone = name;
+/** The business day and its time zone, as the server has them: instants are shown in it, wherever one reads them. */
+export function showOn(day: string, inZone: string): void {
+  businessYear = day.slice(0, 4);
+  zone = inZone;
 }
 
 /** `26 Nov 2026 14:05`, of an instant, in the zone of the business day. */

@@ -24,26 +24,26 @@ const STEPS: Record<WireLine["step"], { words: string; look: string }> = {
 };
 
 const COLUMNS: Column<WireLine>[] = [
-  { key: "called", title: "Ours", width: "64px", cell: (w) => <span className="font-mono">{w.called}</span> },
-  { key: "payee", title: "Payee", width: "minmax(130px,1.1fr)", cell: (w) => w.payee },
+  { key: "called", title: "Ours", width: "56px", cell: (w) => <span className="font-mono">{w.called}</span> },
+  { key: "payee", title: "Payee", width: "minmax(120px,1fr)", cell: (w) => w.payee },
   {
     key: "bank",
     title: "Goes to",
-    width: "minmax(232px,1fr)",
+    width: "minmax(256px,1fr)",
     cell: (w) => <span className="text-faint">{w.bank}</span>,
   },
-  { key: "amount", title: "Amount", width: "84px", right: true, cell: (w) => w.amount },
+  { key: "amount", title: "Amount", width: "80px", right: true, cell: (w) => w.amount },
   {
     key: "reference",
     title: "Bank’s reference",
-    width: "minmax(104px,0.8fr)",
+    width: "minmax(100px,0.6fr)",
     cell: (w) => <span className="font-mono text-note">{w.bankReference}</span>,
   },
-  { key: "fee", title: "Fee", width: "52px", right: true, cell: (w) => w.fee },
+  { key: "fee", title: "Fee", width: "48px", right: true, cell: (w) => w.fee },
   {
     key: "stands",
     title: "Where it stands",
-    width: "minmax(96px,0.9fr)",
+    width: "minmax(92px,0.6fr)",
     cell: (w) => (
       <span className={STEPS[w.step].look}>
         {STEPS[w.step].words}

@@ -1,8 +1,15 @@
--- What somebody typed is made once, and one reference of a vendor is paid ahead of once.
+-- What somebody typed is made once, a schedule of a name goes on once, and one reference of a vendor is paid ahead of once.
 ALTER TABLE batch
   -- what the page called it while it was typed: the same deed, sent again because its answer was lost, is known by it
   ADD COLUMN typed_as VARCHAR(40),
   ADD CONSTRAINT typed_once UNIQUE (prepared_by, typed_as);
+
+-- Those that go on under one name are told apart by their numbers first.
+UPDATE payment_schedule s JOIN (SELECT name, MIN(id) AS first FROM payment_schedule WHERE ended_on IS NULL GROUP BY name) k
+  ON k.name = s.name SET s.name = CONCAT(LEFT(s.name, 60), ' ', s.id) WHERE s.ended_on IS NULL AND s.id <> k.first;
+ALTER TABLE payment_schedule
+  ADD COLUMN standing_name VARCHAR(80) AS (CASE WHEN ended_on IS NULL THEN name END) PERSISTENT,
+  ADD CONSTRAINT goes_on_once UNIQUE (standing_name);
 
 -- What is paid ahead by a payment that stands or is on its way.
 CREATE VIEW paid_ahead AS

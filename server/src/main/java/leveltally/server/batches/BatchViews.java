@@ -223,8 +223,7 @@ class BatchViews {
     private static String debits(java.sql.ResultSet r) throws java.sql.SQLException {
         String accounts = r.getString("accounts");
         if (r.getString("kind").equals("PREPAYMENT")) {
-            return ClaimLine.Prepayment.inWords(
-                            r.getString("reference"), r.getObject("usable_from", LocalDate.class))
+            return ClaimLine.Prepayment.inWords(r.getString("reference"), r.getObject("usable_from", LocalDate.class))
                     + ": " + accounts;
         }
         // what was paid elsewhere is called by its number already

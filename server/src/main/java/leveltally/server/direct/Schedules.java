@@ -30,6 +30,7 @@ import leveltally.server.audit.AuditTrail;
 import leveltally.server.frame.WorkIds;
 import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -85,7 +86,7 @@ public class Schedules {
         mustBePaidBy(wanted);
         long id = ids.supply().next();
         Schedule s = wanted.schedule();
-        jdbc.sql("""
+        JdbcClient.StatementSpec row = jdbc.sql("""
                         INSERT INTO payment_schedule (id, name, way_id, vendor_id, reference, said, currency, amount_minor, rhythm,
                           first_on, until_on, kept_by, kept_at, version)
                         VALUES (:id, :name, :way, :vendor, :reference, :said, :currency, :amount, :rhythm, :first, :until, :by,
@@ -94,10 +95,22 @@ public class Schedules {
                 .param("id", id)
                 .param("vendor", wanted.vendor().value())
                 .param("currency", s.amount().currency().getCurrencyCode())
-                .params(columns(by, wanted))
-                .update();
+                .params(columns(by, wanted));
+        written(row, s.name());
         audit.record(by, "begin schedule", subject(id), words(s));
         return id;
+    }
+
+    /** One of a name goes on: begun once more because its answer was lost, it would be paid twice. */
+    private static void written(JdbcClient.StatementSpec row, String name) {
+        try {
+            row.update();
+        } catch (DuplicateKeyException taken) {
+            throw Refusal.invalidField(
+                    "name-taken",
+                    "name",
+                    "“" + name + "” goes on already. Look at it in the list; another one needs another name.");
+        }
     }
 
     private void mustBePaidBy(Wanted wanted) {
@@ -144,11 +157,12 @@ public class Schedules {
         if (!next.first().equals(before.schedule().first())) {
             Schedule.beginning(next.first(), by.today());
         }
-        jdbc.sql("""
+        JdbcClient.StatementSpec row = jdbc.sql("""
                         UPDATE payment_schedule SET name = :name, way_id = :way, reference = :reference, said = :said,
                           amount_minor = :amount, rhythm = :rhythm, first_on = :first, until_on = :until, kept_by = :by,
                           kept_at = :at, version = version + 1 WHERE id = :id
-                        """).param("id", id).params(columns(by, wanted)).update();
+                        """).param("id", id).params(columns(by, wanted));
+        written(row, next.name());
         Map<String, String> was = words(before.schedule());
         Map<String, String> told = new TreeMap<>();
         words(next).forEach((field, now) -> {
@@ -196,7 +210,7 @@ public class Schedules {
     @Transactional
     public void proposeAgain(Actor by, long id, LocalDate dueOn) {
         by.mayDo(Deed.KEEP_SCHEDULE);
-        lock(id);
+        mustFall(lock(id), dueOn);
         int gone = jdbc.sql("DELETE FROM schedule_pass WHERE schedule_id = ? AND due_on = ?")
                 .params(id, dueOn)
                 .update();

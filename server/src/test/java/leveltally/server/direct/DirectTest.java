@@ -517,6 +517,23 @@ class DirectTest {
         bean(Schedules.class).end(tomas(), rent, 1, "tried");
     }
 
+    /** Its answer was lost, and it is begun again: two of them would propose the same rent twice. */
+    @Test
+    void aScheduleOfANameGoesOnOnce() {
+        Schedules schedules = bean(Schedules.class);
+        Schedules.Wanted rent = wanted("2026-12-04", Rhythm.MONTHLY);
+        long begun = schedules.begin(tomas(), rent);
+        assertThatThrownBy(() -> schedules.begin(tomas(), rent)).hasMessageContaining("goes on already");
+        long other = schedule("2026-12-05", Rhythm.MONTHLY);
+        assertThatThrownBy(() -> schedules.change(tomas(), other, 0, rent)).hasMessageContaining("goes on already");
+        assertThatThrownBy(() -> schedules.proposeAgain(tomas(), begun, LocalDate.MAX))
+                .hasMessageContaining("has no payment on");
+        schedules.end(tomas(), begun, 0, "another hall");
+        long anew = schedules.begin(tomas(), rent);
+        schedules.end(tomas(), anew, 0, "tried");
+        schedules.end(tomas(), other, 0, "tried");
+    }
+
     private static List<LocalDate> waiting(long schedule) {
         return bean(ScheduleViews.class).proposed(TODAY.plusDays(30)).stream()
                 .filter(one -> one.schedule() == schedule)
