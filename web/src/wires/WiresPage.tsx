@@ -42,7 +42,7 @@ const COLUMNS: Column<WireLine>[] = [
   { key: "fee", title: "Fee", width: "48px", right: true, cell: (w) => w.fee },
   {
     key: "stands",
-    title: "Where it stands",
+    title: "Stands",
     width: "minmax(92px,0.6fr)",
     cell: (w) => (
       <span className={STEPS[w.step].look}>

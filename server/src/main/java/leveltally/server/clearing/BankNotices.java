@@ -173,24 +173,32 @@ public class BankNotices {
         }
     }
 
-    /** Writes down that the bank sends a transfer back that is in the ledger; answers its id where that is new. */
+    /**
+     * Writes down that the bank sends transfers back that are in the ledger.
+     *
+     * @param words why, of each
+     * @return the ids of what was not told before
+     */
     @Transactional
-    public Optional<Long> putReturned(Actor by, BankAccountId account, Carried carried, String code, String words) {
-        return rows
-                .put(
-                        by,
-                        account,
-                        List.of(new Told(
-                                Kind.RETURNED,
-                                code,
-                                carried.called(),
-                                words,
-                                carried.payment().value(),
-                                carried.amount().minor(),
-                                carried.amount().currency().getCurrencyCode(),
-                                null)))
-                .stream()
-                .findFirst();
+    public List<Long> putReturned(Actor by, BankAccountId account, String code, Map<Carried, String> words) {
+        return rows.put(
+                by,
+                account,
+                words.entrySet().stream()
+                        .map(one -> returned(one.getKey(), code, one.getValue()))
+                        .toList());
+    }
+
+    private static Told returned(Carried carried, String code, String words) {
+        return new Told(
+                Kind.RETURNED,
+                code,
+                carried.called(),
+                words,
+                carried.payment().value(),
+                carried.amount().minor(),
+                carried.amount().currency().getCurrencyCode(),
+                null);
     }
 
     /** Looks at one that waits again. */

@@ -5,9 +5,11 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import leveltally.core.Refusal;
 import leveltally.core.bankfiles.FileState;
@@ -17,6 +19,7 @@ import leveltally.core.electronic.TransferStatus.Of;
 import leveltally.core.electronic.TransferStatus.Verdict;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.payments.PaymentId;
+import leveltally.core.payments.PaymentState;
 import leveltally.core.people.Actor;
 import leveltally.core.people.Deed;
 import leveltally.server.audit.AuditTrail;
@@ -179,10 +182,11 @@ public class StatusReports {
         List<Carried> all = payments.of(account, file.id());
         Set<PaymentId> pending = payments(all, report.pending());
         List<RefusedItem> unposted = new ArrayList<>();
+        Map<Carried, String> posted = new LinkedHashMap<>();
+        Map<String, Carried> called =
+                all.stream().collect(Collectors.toMap(one -> key(one.called()), Function.identity()));
         refused.forEach((reference, why) -> {
-            Carried carried = payments.called(account, reference)
-                    .filter(one -> Objects.equals(one.file(), file.id()))
-                    .orElse(null);
+            Carried carried = called.get(key(reference));
             if (carried == null && state == FileState.MADE) {
                 throw Refusal.conflict(
                         "no-such-payment",
@@ -190,11 +194,12 @@ public class StatusReports {
                                 + " does not carry. Nothing of it was recorded; ask the bank.");
             }
             if (carried != null && carried.state().isInTheLedger()) {
-                notices.putReturned(by, account, carried, SENT_BACK, why).ifPresent(sentBack::add);
-            } else if (carried != null && carried.state() == leveltally.core.payments.PaymentState.PREPARED) {
-                unposted.add(new RefusedItem(reference, why));
+                posted.put(carried, why);
+            } else if (carried != null && carried.state() == PaymentState.PREPARED) {
+                unposted.add(new RefusedItem(carried.called(), why));
             }
         });
+        sentBack.addAll(notices.putReturned(by, account, SENT_BACK, posted));
         if (state == FileState.MADE) {
             answers.accepted(by, file.id(), "status report", unposted);
         } else if (!unposted.isEmpty()) {
@@ -217,6 +222,11 @@ public class StatusReports {
                         ? "."
                         : ", but not " + refused.size() + (refused.size() == 1 ? " payment." : " payments."))
                 + open;
+    }
+
+    /** References are what they are in capitals. */
+    private static String key(String reference) {
+        return reference.toUpperCase(Locale.ROOT);
     }
 
     private static Set<PaymentId> payments(List<Carried> of, Set<String> references) {

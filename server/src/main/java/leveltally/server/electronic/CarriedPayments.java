@@ -7,7 +7,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import leveltally.core.bankfiles.FileState;
 import leveltally.core.ledger.BankAccountId;
 import leveltally.core.money.Money;
@@ -53,17 +52,6 @@ public class CarriedPayments {
                     .list();
         }
         return found;
-    }
-
-    /** By its own reference. */
-    @Transactional(readOnly = true)
-    public Optional<Carried> called(BankAccountId account, String reference) {
-        return jdbc.sql(COLUMNS + " AND i.called = :called ORDER BY i.payment_id DESC LIMIT 1")
-                .param("account", account.value())
-                .param("method", PaymentMethod.CREDIT_TRANSFER.name())
-                .param("called", reference)
-                .query((r, n) -> carried(r))
-                .optional();
     }
 
     /** All that a file carries. */
