@@ -1,3 +1,4 @@
+import { Account } from "../parts/Account";
 import type { Column } from "../parts/Grid";
 import type { FilingLine } from "./useFiling";
 
@@ -29,12 +30,12 @@ export const COLUMNS: Column<FilingLine>[] = [
     width: "92px",
     cell: (line) => <span className="font-mono">{line.called}</span>,
   },
-  { key: "payee", title: "Payee", width: "minmax(132px,1.1fr)", cell: (line) => line.payee },
+  { key: "payee", title: "Payee", width: "minmax(148px,1.1fr)", cell: (line) => line.payee },
   {
     key: "account",
     title: "Goes to",
-    width: "minmax(268px,1fr)",
-    cell: (line) => <span className="text-faint">{line.bank}</span>,
+    width: "minmax(250px,1fr)",
+    cell: (line) => <Account words={line.bank} />,
   },
   { key: "amount", title: "Amount", width: "92px", right: true, cell: (line) => line.amount },
   {

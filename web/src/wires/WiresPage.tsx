@@ -5,6 +5,7 @@ import { api, call, type Schemas } from "../api/client";
 import { useAddress } from "../frame/address";
 import { Figure, Station } from "../frame/Station";
 import { useSession } from "../frame/session";
+import { Account } from "../parts/Account";
 import { Button } from "../parts/Button";
 import { longDate } from "../parts/dates";
 import { DeedDialog } from "../parts/DeedDialog";
@@ -25,12 +26,12 @@ const STEPS: Record<WireLine["step"], { words: string; look: string }> = {
 
 const COLUMNS: Column<WireLine>[] = [
   { key: "called", title: "Ours", width: "56px", cell: (w) => <span className="font-mono">{w.called}</span> },
-  { key: "payee", title: "Payee", width: "minmax(120px,1fr)", cell: (w) => w.payee },
+  { key: "payee", title: "Payee", width: "minmax(146px,1.1fr)", cell: (w) => w.payee },
   {
     key: "bank",
     title: "Goes to",
-    width: "minmax(256px,1fr)",
-    cell: (w) => <span className="text-faint">{w.bank}</span>,
+    width: "minmax(226px,1fr)",
+    cell: (w) => <Account words={w.bank} />,
   },
   { key: "amount", title: "Amount", width: "80px", right: true, cell: (w) => w.amount },
   {
