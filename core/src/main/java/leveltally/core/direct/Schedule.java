@@ -78,6 +78,24 @@ public record Schedule(
         return first;
     }
 
+    /**
+     * Takes the place of one that goes on. Its days are the same, or begin after the last that was dealt with: days that are
+     * counted anew would bring up again what was paid.
+     *
+     * @param dealtWith the last day of it that was paid or passed over; null while none was
+     * @throws Refusal when a day could come up twice
+     */
+    public Schedule inPlaceOf(Schedule before, @Nullable LocalDate dealtWith) {
+        boolean same = first.equals(before.first) && rhythm == before.rhythm;
+        refuseUnless(
+                same || dealtWith == null || first.isAfter(dealtWith),
+                "first",
+                "What was due on " + (dealtWith == null ? "" : Dates.inWords(dealtWith))
+                        + " is paid or passed over already, and would come up once more. With another first day or rhythm,"
+                        + " name a first day after that.");
+        return this;
+    }
+
     /** Its days up to and with {@code last}, the earliest first. */
     public List<LocalDate> daysTo(LocalDate last) {
         LocalDate end = until != null && until.isBefore(last) ? until : last;

@@ -60,6 +60,29 @@ class ScheduleTest {
         assertThat(Schedule.beginning(day("2031-11-06"), day("2026-11-06"))).isEqualTo(day("2031-11-06"));
     }
 
+    @ParameterizedTest(name = "monthly from 1 Oct, dealt with to {0}; {1} from {2}: {3}")
+    @CsvSource({
+        ", WEEKLY, 2026-10-05, true",
+        "2026-11-01, MONTHLY, 2026-10-01, true",
+        "2026-11-01, MONTHLY, 2026-11-02, true",
+        "2026-11-01, MONTHLY, 2026-11-01, false",
+        "2026-11-01, MONTHLY, 2026-10-05, false",
+        "2026-11-01, WEEKLY, 2026-10-01, false",
+        "2026-11-01, WEEKLY, 2026-11-05, true",
+    })
+    void daysThatAreCountedAnewComeAfterWhatWasDealtWith(
+            @Nullable LocalDate dealtWith, Rhythm rhythm, String first, boolean taken) {
+        Schedule before = of(Rhythm.MONTHLY, "2026-10-01", null);
+        Schedule next = of(rhythm, first, null);
+        if (taken) {
+            assertThat(next.inPlaceOf(before, dealtWith)).isEqualTo(next);
+        } else {
+            assertThatThrownBy(() -> next.inPlaceOf(before, dealtWith))
+                    .isInstanceOf(Refusal.class)
+                    .hasMessageContaining("would come up once more");
+        }
+    }
+
     @Test
     void theReferenceNamesItsMonth() {
         assertThat(of(Rhythm.MONTHLY, "2026-01-31", null).referenceOn(day("2026-12-31")))

@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.sql.Timestamp;
 import java.time.LocalDate;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -153,7 +154,7 @@ public class Schedules {
         by.mayDo(Deed.KEEP_SCHEDULE);
         Kept before = going(id, version);
         mustBePaidBy(new Wanted(wanted.account(), wanted.way(), before.vendor(), wanted.schedule()));
-        Schedule next = wanted.schedule();
+        Schedule next = wanted.schedule().inPlaceOf(before.schedule(), dealtWith(id));
         if (!next.first().equals(before.schedule().first())) {
             Schedule.beginning(next.first(), by.today());
         }
@@ -171,6 +172,13 @@ public class Schedules {
             }
         });
         audit.record(by, "change schedule", subject(id), told);
+    }
+
+    private @Nullable LocalDate dealtWith(long id) {
+        return taken(Set.of(id), 0).keySet().stream()
+                .map(Day::dueOn)
+                .max(Comparator.naturalOrder())
+                .orElse(null);
     }
 
     /** Ends one: none of its days is proposed any more. */

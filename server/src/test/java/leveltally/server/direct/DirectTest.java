@@ -562,6 +562,8 @@ class DirectTest {
                         "Bollard Foundry", "5100", "QUAY 2026-12", "900.00", rent, LocalDate.parse("2026-12-01"))))
                 .hasMessageContaining("does not pay");
         assertThatThrownBy(() -> made(day(rent, "2026-11-02"))).hasMessageContaining("has no payment on");
+        assertThatThrownBy(() -> bean(Schedules.class).change(ruth(), rent, 0, wanted("2026-10-02", Rhythm.MONTHLY)))
+                .hasMessageContaining("due on Sun 1 Nov 2026 is paid or passed over");
         bean(Withdrawing.class).withdraw(ines(), batch, version(batch));
         assertThat(waiting(rent)).containsExactly(LocalDate.of(2026, 11, 1), LocalDate.of(2026, 12, 1));
         PaymentId paid = posted(made(day(rent, "2026-11-01")));
