@@ -34,7 +34,9 @@ import leveltally.server.bankfiles.BankAnswers;
 import leveltally.server.batches.Deliveries;
 import leveltally.server.batches.Drafting;
 import leveltally.server.electronic.Electronic;
+import leveltally.server.electronic.ElectronicWays;
 import leveltally.server.electronic.Filing;
+import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.mail.Outbox;
 import leveltally.server.mail.Postman;
 import leveltally.server.outside.OutsideRow;
@@ -46,6 +48,7 @@ import leveltally.server.proof.Proof;
 import leveltally.server.vendors.VendorRecords;
 import leveltally.server.voiding.Undoing;
 import leveltally.server.voiding.Wanted;
+import leveltally.server.wires.WireLists;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.AfterEach;
@@ -274,6 +277,48 @@ class AdviceTest {
         assertThat(enclosed(last("sheet.example"))).contains("Paid to " + vendor, "ACH payment", "reversed");
         assertThat(http.get(path).body()).contains("ar@sheet.example", "\"state\":\"SENT\"");
         assertThat(http.get("/api/mail?whose=PAYEES").body()).contains("ar@sheet.example");
+    }
+
+    /** A way that calls its first payment as others of these do. */
+    private static WayId alike() {
+        return Electronic.way(new ElectronicWays.WantedFiles(
+                Electronic.ach(EntryClass.CCD), "", "", "", "", "", false, "23:59", 0, "ALIKE", 1000, 0));
+    }
+
+    /** Two files of one day may call a payment the same, of the same amount. */
+    @Test
+    void twoPaymentsThatLookAlikeAreTwoOnTheSheet() {
+        String vendor = Electronic.vendor(PaymentMethod.ACH, Electronic.account());
+        for (int i = 0; i < 2; i++) {
+            BatchId batch = Electronic.approved(alike(), App.invoice(vendor, "44.00"));
+            bean(Filing.class).file(ines(), batch);
+            bean(BankAnswers.class).accepted(ines(), Electronic.file(batch), "");
+            bean(Posting.class).post(ines(), batch);
+        }
+        assertThat(Http.signedIn("ines")
+                        .get("/api/reports/paid-to?vendor=" + App.vendor(vendor).value() + "&to=2026-11-30")
+                        .body())
+                .contains("ACH payment ALIKE1000", "44.00 USD", "88.00");
+    }
+
+    /** By the day the bank sent it: it was to go tomorrow, and went today. */
+    @Test
+    void aWireStandsOnTheSheetOnTheDayItWasSent() {
+        WayId way = bean(BankAccountSetup.class)
+                .addWay(
+                        Electronic.joss(),
+                        App.operations(),
+                        new BankAccountSetup.WantedWay("Wires told", PaymentMethod.WIRE, false));
+        String vendor = Electronic.vendor(PaymentMethod.WIRE, Electronic.account());
+        BatchId batch = Electronic.approved(way, App.invoice(vendor, "45.00"));
+        bean(WireLists.class).list(ines(), batch);
+        PaymentId wire = new PaymentId(App.number("SELECT id FROM payment WHERE batch_id = ?", batch.value()));
+        bean(WireLists.class).confirm(ines(), wire, new WireLists.Typed("FT TOLD 1", "", App.TODAY));
+        bean(Posting.class).post(ines(), batch);
+        assertThat(Http.signedIn("ines")
+                        .get("/api/reports/paid-to?vendor=" + App.vendor(vendor).value() + "&to=" + App.TODAY)
+                        .body())
+                .contains("45.00 USD", "Thu 12 Nov 2026, sent");
     }
 
     @Test
