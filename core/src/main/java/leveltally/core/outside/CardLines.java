@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Currency;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -13,9 +12,11 @@ import leveltally.core.payments.PaymentId;
 
 /**
  * The lines of a card issuer's statement against the payments made by that card: a line names its payment by the number, or by an
- * amount that only one of them has.
+ * amount that only one of them has. What a line bills may be followed by a balance, so that its last two amounts are tried.
  */
 public final class CardLines {
+    private static final int TRIED = 2;
+
     private CardLines() {}
 
     /** A payment by card that could stand on the statement. */
@@ -33,7 +34,7 @@ public final class CardLines {
     public record Other(String line, String why) {}
 
     /**
-     * @param text line by line, as it was copied from the statement; the last amount of a line is what it bills
+     * @param text line by line, as it was copied from the statement
      * @param payments in the order in which they were made
      */
     public static Read read(String text, Currency currency, List<Payment> payments) {
@@ -49,10 +50,10 @@ public final class CardLines {
                 if (names != named) {
                     return;
                 }
-                Optional<Money> billed = amount(line, currency);
-                String why = billed.isEmpty()
+                List<Money> amounts = amounts(line, currency);
+                String why = amounts.isEmpty()
                         ? "no amount was found in it"
-                        : named ? byNumber(line, billed.get(), free, matched) : byAmount(billed.get(), free, matched);
+                        : named ? byNumber(line, amounts, free, matched) : byAmount(amounts, free, matched);
                 if (!why.isEmpty()) {
                     others.add(new Other(line, why));
                 }
@@ -61,48 +62,56 @@ public final class CardLines {
         return new Read(matched, others);
     }
 
-    private static String byNumber(String line, Money billed, List<Payment> free, Set<PaymentId> matched) {
+    private static String byNumber(String line, List<Money> amounts, List<Payment> free, Set<PaymentId> matched) {
         List<Payment> named = free.stream().filter(one -> names(line, one)).toList();
         if (named.isEmpty()) {
             return "its payment stands in a line above already";
         }
         Payment one = named.get(0);
-        if (!one.amount().equals(billed)) {
-            return one.number() + " is " + one.amount() + " here, and " + billed + " there";
+        if (!amounts.contains(one.amount())) {
+            return one.number() + " is " + one.amount() + " here, and " + inWords(amounts) + " there";
         }
         matched.add(one.id());
         return "";
     }
 
-    private static String byAmount(Money billed, List<Payment> free, Set<PaymentId> matched) {
+    private static String byAmount(List<Money> amounts, List<Payment> free, Set<PaymentId> matched) {
         List<Payment> alike =
-                free.stream().filter(one -> one.amount().equals(billed)).toList();
+                free.stream().filter(one -> amounts.contains(one.amount())).toList();
         if (alike.size() == 1) {
             matched.add(alike.get(0).id());
             return "";
         }
         return alike.isEmpty()
-                ? "no payment of " + billed + " was recorded, or it stands on a statement already"
+                ? "no payment of " + inWords(amounts) + " was recorded, or it stands on a statement already"
                 : "it fits " + alike.stream().map(Payment::number).limit(4).collect(Collectors.joining(" and "));
+    }
+
+    private static String inWords(List<Money> amounts) {
+        return amounts.stream().map(Money::toString).collect(Collectors.joining(" or "));
     }
 
     private static boolean names(String line, Payment one) {
         return (" " + line.replaceAll("[\\s;,\\t]+", " ") + " ").contains(" " + one.number() + " ");
     }
 
-    /** The last word of a line that is an amount of this currency with its minor units. */
-    private static Optional<Money> amount(String line, Currency currency) {
+    /** The last words of a line that are amounts of this currency with their minor units. */
+    private static List<Money> amounts(String line, Currency currency) {
         int decimals = currency.getDefaultFractionDigits();
         String pattern = "-?\\d[\\d,]*" + (decimals == 0 ? "" : "\\.\\d{" + decimals + "}");
-        return Stream.of(line.split("[\\s;\\t]+"))
+        List<Money> amounts = Stream.of(line.split("[\\s;\\t]+"))
                 .filter(word -> word.matches(pattern))
-                .reduce((before, last) -> last)
                 .flatMap(word -> {
                     try {
-                        return Optional.of(Money.parse(word, currency));
+                        return Stream.of(Money.parse(word, currency));
                     } catch (IllegalArgumentException none) {
-                        return Optional.empty();
+                        return Stream.empty();
                     }
-                });
+                })
+                .toList();
+        return amounts.stream()
+                .skip(Math.max(0, amounts.size() - TRIED))
+                .distinct()
+                .toList();
     }
 }

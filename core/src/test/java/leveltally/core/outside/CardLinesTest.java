@@ -38,6 +38,19 @@ class CardLinesTest {
         assertThat(read.matched()).extracting(PaymentId::value).containsExactlyInAnyOrder(2L, 3L);
     }
 
+    /** What stands after the amount may be what is owed by then; before it, what a shop abroad charged. */
+    @Test
+    void anAmountMayBeFollowedByABalance() {
+        CardLines.Read read = CardLines.read(
+                "KITTIWAKE EUR 40.00 USD 212.75 3,000.00\n88213-02 EBB TIDE 40.00 3,040.00\nFEE 95.00 3,135.00",
+                USD,
+                PAYMENTS);
+        assertThat(read.matched()).extracting(PaymentId::value).containsExactlyInAnyOrder(1L, 2L);
+        assertThat(read.others())
+                .extracting(CardLines.Other::why)
+                .containsExactly("no payment of 95.00 or 3,135.00 was recorded, or it stands on a statement already");
+    }
+
     @Test
     void whatFitsNothingOrSeveralIsToldLineByLine() {
         CardLines.Read read = CardLines.read(

@@ -236,6 +236,9 @@ class DirectLook {
         if (same != null) {
             says.add("the same as row " + same);
         }
+        if (!vendor.isPaidBy(way.method())) {
+            says.add("as a rule it is paid by " + vendor.rather().words());
+        }
         if (row.dueOn() != null) {
             says.add("due on " + Dates.inWords(row.dueOn()) + " by its schedule");
         }

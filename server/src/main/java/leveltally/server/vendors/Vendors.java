@@ -238,12 +238,20 @@ public class Vendors {
      * A vendor with the currency it is paid in.
      *
      * @param held why it is held; null where it is not
+     * @param rather by which it is paid as a rule, and {@code alsoBy} by which else it may be
      */
     public record Called(
             VendorId id,
             String name,
             String currency,
-            @Nullable String held) {}
+            @Nullable String held,
+            PaymentMethod rather,
+            Set<PaymentMethod> alsoBy) {
+        /** Whether this is one of its ways. */
+        public boolean isPaidBy(PaymentMethod method) {
+            return method == rather || alsoBy.contains(method);
+        }
+    }
 
     /** Vendors by their numbers or whole names, in lower case; what is merged into another, and what two are called, is missing. */
     @Transactional(readOnly = true)
@@ -253,15 +261,18 @@ public class Vendors {
         if (texts.isEmpty()) {
             return found;
         }
-        jdbc.sql("SELECT id, number, name, currency, hold_reason FROM vendor WHERE merged_into_id IS NULL"
-                        + " AND (number IN (:texts) OR name IN (:texts)) ORDER BY id")
+        jdbc.sql(
+                        "SELECT id, number, name, currency, hold_reason, method, also_by FROM vendor WHERE merged_into_id IS NULL"
+                                + " AND (number IN (:texts) OR name IN (:texts)) ORDER BY id")
                 .param("texts", texts)
                 .query((ResultSet r) -> {
                     Called one = new Called(
                             new VendorId(r.getLong("id")),
                             r.getString("name"),
                             r.getString("currency"),
-                            r.getString("hold_reason"));
+                            r.getString("hold_reason"),
+                            PaymentMethod.valueOf(r.getString("method")),
+                            PaymentMethod.named(r.getString("also_by")));
                     found.put(r.getString("number").toLowerCase(Locale.ROOT), one);
                     String name = one.name().toLowerCase(Locale.ROOT);
                     if (found.put(name, one) != null) {

@@ -194,7 +194,12 @@ class DirectTest {
         WayId way = Electronic.way(Electronic.wanted(Electronic.ach(EntryClass.CCD)));
         String vendor = Electronic.vendor(PaymentMethod.CHECK, Electronic.account());
         assertThat(problem(way, row(PAYEE, "5100", "R", "1.00"))).contains("cannot be paid by ACH: no bank details");
-        // paid by check as a rule, and by file this once: its details reach
+        // paid by check as a rule, and by file this once: its details reach, and whoever types it is told
+        assertThat(bean(DirectPayments.class)
+                        .look(ines(), of(way, row(vendor, "5100", "LEASE 11", "77.00")), 0)
+                        .get(0)
+                        .says())
+                .isEqualTo("as a rule it is paid by check");
         BatchId batch =
                 bean(DirectPayments.class).make(ines(), of(way, row(vendor, "5100", "LEASE 11", "77.00")), SENT);
         App.approve(batch);
