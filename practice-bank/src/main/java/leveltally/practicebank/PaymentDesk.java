@@ -57,7 +57,7 @@ final class PaymentDesk {
             try {
                 List<PaidEntry> entries = AchDesk.read(content);
                 entries.forEach(entry -> keep(entry, ""));
-                did.add("Took " + name + " with " + counted(entries.size()) + ".");
+                did.add("Took " + name + " with " + counted(entries) + ".");
                 return Optional.empty();
             } catch (Unreadable unreadable) {
                 return Optional.of(unreadable.sentence());
@@ -84,13 +84,15 @@ final class PaymentDesk {
                 refused.stream()
                         .map(entry -> new StatusPaper.Refused(entry.id(), "AC04"))
                         .toList());
-        did.add("Took " + name + " with " + counted(paid.size() - refused.size())
+        did.add("Took " + name + " with " + counted(paid.subList(refused.size(), paid.size()))
                 + (refused.isEmpty() ? "." : ", refused 1 of them."));
         return Optional.empty();
     }
 
-    private static String counted(int payments) {
-        return payments + (payments == 1 ? " payment" : " payments");
+    private static String counted(List<PaidEntry> entries) {
+        boolean asks = !entries.isEmpty() && entries.stream().allMatch(entry -> entry.minor() == 0);
+        String what = asks ? " account to look for" : " payment";
+        return entries.size() + (entries.size() == 1 ? what : what.replaceFirst("account|payment", "$0s"));
     }
 
     private void report(String message, String status, String reason, List<StatusPaper.Refused> refused) {
@@ -170,7 +172,11 @@ final class PaymentDesk {
         return new Random((one.entry.id() + one.entry.account()).hashCode() * 7_919L);
     }
 
+    /** Nothing moves where a file only asked whether an account is there. */
     private void move(long minor, String text) {
+        if (minor == 0) {
+            return;
+        }
         books.moved.add(new Agreement.Moved(day, 0, minor, text));
     }
 }

@@ -10,6 +10,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.stream.IntStream;
 import leveltally.core.batches.BatchId;
+import leveltally.core.electronic.AchAgreement;
 import leveltally.core.electronic.EntryClass;
 import leveltally.core.electronic.FileAgreement;
 import leveltally.core.invoices.InvoiceId;
@@ -18,6 +19,7 @@ import leveltally.core.people.Actor;
 import leveltally.core.vendors.PaymentMethod;
 import leveltally.practicebank.Mischief;
 import leveltally.server.App;
+import leveltally.server.batches.Withdrawing;
 import leveltally.server.electronic.Electronic;
 import leveltally.server.electronic.Filing;
 import leveltally.server.exchange.Courier;
@@ -116,6 +118,26 @@ class PracticePaymentsTest {
         App.asRoot(
                 "UPDATE vendor_change SET state = 'TAKEN_BACK', decided_by = proposed_by, decided_at = NOW(), decided_on = proposed_on"
                         + " WHERE state = 'PROPOSED' AND why LIKE 'The bank says%'");
+    }
+
+    @Test
+    void anAnnouncedAccountIsLookedForAndIsNotThere() {
+        AchAgreement plain = Electronic.ach(EntryClass.CCD);
+        WayId way = Electronic.way(Electronic.wanted(new AchAgreement(plain.sender(), false, EntryClass.CCD, 2)));
+        BatchId batch = Electronic.approvedToday(
+                way, App.invoice(Electronic.vendor(PaymentMethod.ACH, Electronic.account()), "15.10"));
+        long file = bean(Filing.class).announce(App.ines(), batch);
+        bean(Outgoing.class).send(clerk(), file);
+        days.order(clerk(), account(), Mischief.SEND_BACK, true);
+        String unknown = "SELECT COUNT(*) FROM announcement WHERE file_id = ? AND sent_back <> ''";
+        for (int i = 0; i < 4 && number(unknown, file) == 0; i++) {
+            // statements with nothing on them are read like any other
+            assertThat(aDay()).allMatch(Incoming.IncomingRead::read);
+        }
+        assertThat(number("SELECT COUNT(*) FROM bank_file WHERE id = ? AND state = 'ACCEPTED'", file))
+                .isEqualTo(1);
+        assertThat(number(unknown, file)).isEqualTo(1);
+        bean(Withdrawing.class).withdraw(App.ines(), batch, App.version(batch));
     }
 
     @Test
