@@ -1,6 +1,7 @@
 package leveltally.bench;
 
 import java.sql.Connection;
+import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Instant;
@@ -37,6 +38,25 @@ record BenchCompany(ConfigurableApplicationContext context, Actor clerk, Actor a
                 "--leveltally.seal-key=a-key-only-for-the-bench",
                 "--leveltally.demo=false",
                 "--server.port=0");
+    }
+
+    /** What is measured in a company: by the database's root, and by the application's account without the application. */
+    interface Measured {
+        void in(BenchCompany company, Connection root, Connection bare) throws Exception;
+    }
+
+    /** Launches the application over an empty database, with a company in it, for as long as something is measured. */
+    static void measured(String database, Measured measured) throws Exception {
+        ConfigurableApplicationContext context = launch(database);
+        try (Connection root = DriverManager.getConnection(database + "?useBulkStmts=true", "root", "");
+                Connection bare = DriverManager.getConnection(database, "leveltally_app", PASSWORD)) {
+            new Loader(root).company();
+            root.commit();
+            root.setAutoCommit(true);
+            measured.in(in(context, root), root, bare);
+        } finally {
+            context.close();
+        }
     }
 
     static BenchCompany in(ConfigurableApplicationContext context, Connection root) throws SQLException {

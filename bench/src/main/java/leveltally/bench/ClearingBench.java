@@ -4,7 +4,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -16,7 +15,6 @@ import java.util.List;
 import leveltally.core.people.Actor;
 import leveltally.server.bankfiles.KeptLayouts;
 import leveltally.server.clearing.BankReading;
-import org.springframework.context.ConfigurableApplicationContext;
 
 /** A list of paid checks read and cleared, beside the same rows written by plain JDBC under the same triggers. */
 public final class ClearingBench {
@@ -37,15 +35,7 @@ public final class ClearingBench {
 
     /** @param args JDBC address, file for the table */
     public static void main(String[] args) throws Exception {
-        ConfigurableApplicationContext context = BenchCompany.launch(args[0]);
-        String database = args[0].substring(args[0].lastIndexOf('/') + 1);
-        String server = args[0].substring(0, args[0].lastIndexOf('/') + 1);
-        try (Connection root = DriverManager.getConnection(server + database + "?useBulkStmts=true", "root", "");
-                Connection bare = DriverManager.getConnection(args[0], "leveltally_app", BenchCompany.PASSWORD)) {
-            new Loader(root).company();
-            root.commit();
-            root.setAutoCommit(true);
-            BenchCompany company = BenchCompany.in(context, root);
+        BenchCompany.measured(args[0], (company, root, bare) -> {
             new PaymentLoader(root, company.account().value()).upTo(2 * ITEMS * (ROUNDS + 2));
             try (Statement sql = root.createStatement()) {
                 // none is stale
@@ -61,9 +51,7 @@ public final class ClearingBench {
                     "| %,d | %.0f ms | %.0f ms | %.2f |".formatted(ITEMS, times[0], times[1], times[0] / times[1]));
             table.forEach(System.out::println);
             Files.write(Path.of(args[1]), table);
-        } finally {
-            context.close();
-        }
+        });
     }
 
     /** The next checks, in their order. */

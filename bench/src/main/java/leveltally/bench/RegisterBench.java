@@ -3,7 +3,6 @@ package leveltally.bench;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -11,7 +10,6 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import org.springframework.context.ConfigurableApplicationContext;
 
 /** The register and the lists as of a day over many payments, each answer of the application beside the bare statements. */
 public final class RegisterBench {
@@ -29,17 +27,9 @@ public final class RegisterBench {
 
     /** @param args JDBC address, file for the table, then the numbers of payments, growing */
     public static void main(String[] args) throws Exception {
-        ConfigurableApplicationContext context = BenchCompany.launch(args[0]);
-        String database = args[0].substring(args[0].lastIndexOf('/') + 1);
-        String server = args[0].substring(0, args[0].lastIndexOf('/') + 1);
-        try (Connection root = DriverManager.getConnection(server + database + "?useBulkStmts=true", "root", "");
-                Connection bare = DriverManager.getConnection(args[0], "leveltally_app", BenchCompany.PASSWORD)) {
-            new Loader(root).company();
-            root.commit();
-            root.setAutoCommit(true);
-            BenchCompany company = BenchCompany.in(context, root);
+        BenchCompany.measured(args[0], (company, root, bare) -> {
             PaymentLoader loader = new PaymentLoader(root, company.account().value());
-            RegisterBench bench = new RegisterBench(new SignedIn(context), bare);
+            RegisterBench bench = new RegisterBench(new SignedIn(company.context()), bare);
             bench.table.add("| payments | list | ours | bare statements | ratio |");
             bench.table.add("| ---: | --- | ---: | ---: | ---: |");
             for (int size :
@@ -50,9 +40,7 @@ public final class RegisterBench {
                 bench.measure(size, loader.series());
             }
             Files.write(Path.of(args[1]), bench.table);
-        } finally {
-            context.close();
-        }
+        });
     }
 
     private void measure(int size, long series) throws Exception {

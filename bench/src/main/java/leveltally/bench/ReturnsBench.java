@@ -4,7 +4,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -17,7 +16,6 @@ import leveltally.core.people.Actor;
 import leveltally.core.vendors.BankDetails;
 import leveltally.server.clearing.BankNotices;
 import leveltally.server.frame.Seal;
-import org.springframework.context.ConfigurableApplicationContext;
 
 /** A file of returned ACH entries read and reversed, beside the same rows written by plain JDBC under the same triggers. */
 public final class ReturnsBench {
@@ -45,15 +43,7 @@ public final class ReturnsBench {
 
     /** @param args JDBC address, file for the table */
     public static void main(String[] args) throws Exception {
-        ConfigurableApplicationContext context = BenchCompany.launch(args[0]);
-        String database = args[0].substring(args[0].lastIndexOf('/') + 1);
-        String server = args[0].substring(0, args[0].lastIndexOf('/') + 1);
-        try (Connection root = DriverManager.getConnection(server + database + "?useBulkStmts=true", "root", "");
-                Connection bare = DriverManager.getConnection(args[0], "leveltally_app", BenchCompany.PASSWORD)) {
-            new Loader(root).company();
-            root.commit();
-            root.setAutoCommit(true);
-            BenchCompany company = BenchCompany.in(context, root);
+        BenchCompany.measured(args[0], (company, root, bare) -> {
             TriggersAside triggers = TriggersAside.of(root);
             new PaymentLoader(root, company.account().value()).upTo(2 * (FIRST + ITEMS));
             byFile(root, company);
@@ -77,9 +67,7 @@ public final class ReturnsBench {
                                     (memory.totalMemory() - memory.freeMemory()) >> 20));
             table.forEach(System.out::println);
             Files.write(Path.of(args[1]), table);
-        } finally {
-            context.close();
-        }
+        });
     }
 
     /** What was loaded as checks went by ACH instead, and stands in the ledger. */
