@@ -6101,6 +6101,7 @@ export interface components {
             terms?: string;
             /** Format: date */
             dueDate?: string;
+            currency?: string;
             lines: components["schemas"]["LineEntry"][];
         };
         LineEntry: {
@@ -7687,7 +7688,7 @@ export interface components {
             held: string;
             /** Format: int32 */
             count: number;
-            open: components["schemas"]["MoneyView"];
+            open: components["schemas"]["MoneyView"][];
         };
         VendorChoice: {
             value: string;
@@ -8293,6 +8294,7 @@ export interface components {
             /** Format: date */
             discountDate?: string;
             currency: string;
+            currencies: string[];
             total: string;
         };
         BesideRow: {
@@ -16504,6 +16506,7 @@ export interface operations {
                 invoiceDate: string;
                 terms?: string;
                 dueDate?: string;
+                currency?: string;
                 amounts?: string;
             };
             header?: never;

@@ -92,7 +92,8 @@ function EntryForm({ correcting }: { correcting?: Correcting }) {
               {preview.error ? (
                 <span className="text-rust">{preview.error.message}</span>
               ) : (
-                preview.data && (
+                preview.data &&
+                !preview.isPlaceholderData && (
                   <>
                     Total <b>{preview.data.total}</b> {preview.data.currency}
                   </>
@@ -118,7 +119,9 @@ function EntryForm({ correcting }: { correcting?: Correcting }) {
               kind={kind}
               reference={head.reference}
               date={head.date || today}
-              amount={preview.data && amounts.length > 0 ? preview.data.total : ""}
+              amount={
+                preview.data && !preview.isPlaceholderData && amounts.length > 0 ? preview.data.total : ""
+              }
             />
           )}
           <EnteredNow entered={entered} />

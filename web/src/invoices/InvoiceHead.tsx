@@ -5,6 +5,7 @@ import type { useInvoiceEntry } from "./useInvoiceEntry";
 /** What a document says of itself: kind, vendor, reference, days, terms. */
 export function InvoiceHead({ entry }: { entry: ReturnType<typeof useInvoiceEntry> }) {
   const { vendorText, kind, head, chosen, vendors, preview, refused, setVendor, setKind, setHead } = entry;
+  const currencies = preview.data?.currencies ?? [];
   const fault = (name: string) => (refused?.fields[name] ? { "aria-invalid": true } : {});
   return (
     <>
@@ -75,6 +76,20 @@ export function InvoiceHead({ entry }: { entry: ReturnType<typeof useInvoiceEntr
           value={head.due}
           onDay={(due) => setHead({ due: due ?? "" })}
         />
+        {currencies.length > 1 && (
+          <Field label="It is owed in" small>
+            <select
+              className="w-24"
+              value={head.currency || currencies[0]}
+              onChange={(event) => setHead({ currency: event.target.value })}
+              {...fault("currency")}
+            >
+              {currencies.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+          </Field>
+        )}
       </div>
     </>
   );

@@ -10,7 +10,16 @@ import type { LineEntry } from "./InvoiceLines";
 export interface TypedDocument {
   vendorText: string;
   kind: "INVOICE" | "CREDIT";
-  head: { reference: string; date: string; apart: string; terms: string; due: string; own: boolean };
+  head: {
+    reference: string;
+    date: string;
+    apart: string;
+    terms: string;
+    due: string;
+    own: boolean;
+    /** Empty for the vendor's usual one. */
+    currency?: string;
+  };
   lines: LineEntry[];
 }
 
@@ -25,6 +34,7 @@ function asTyped(page: Schemas["InvoicePage"], vendorNumber: string): TypedDocum
       terms: "",
       due: "",
       own: page.ownCheck,
+      currency: page.amount.currency,
     },
     lines: page.lines.map((line) => ({ account: line.code, amount: line.amount, job: line.job })),
   };

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type KeyboardEvent, type RefObject } from "react";
 import { useNavigate } from "react-router";
 import { api, call, Refused, type Schemas } from "../api/client";
@@ -72,7 +72,8 @@ export function useInvoiceEntry(form: RefObject<HTMLFormElement | null>, correct
   const known = accounts.data?.filter((one) => one.open) ?? [];
   const amounts = lines.map((line) => line.amount).filter((amount) => amount.trim() !== "");
   const preview = useQuery({
-    queryKey: ["entry-preview", chosen?.id, head.date, head.terms, head.due, amounts],
+    queryKey: ["entry-preview", chosen?.id, head.date, head.terms, head.due, head.currency, amounts],
+    placeholderData: keepPreviousData,
     enabled: Boolean(chosen) && head.date !== "",
     retry: false,
     queryFn: () =>
@@ -84,6 +85,7 @@ export function useInvoiceEntry(form: RefObject<HTMLFormElement | null>, correct
               invoiceDate: head.date,
               terms: head.terms.trim() || undefined,
               dueDate: head.due || undefined,
+              currency: head.currency || undefined,
               amounts: amounts.join("\n"),
             },
           },
@@ -122,6 +124,7 @@ export function useInvoiceEntry(form: RefObject<HTMLFormElement | null>, correct
         ownCheck: head.own,
         terms: head.terms.trim() || undefined,
         dueDate: head.due || undefined,
+        currency: head.currency || undefined,
         lines: filled.map((line) => ({
           account: accountOf(known, line.account)!.id,
           amount: line.amount,
@@ -197,6 +200,8 @@ export function useInvoiceEntry(form: RefObject<HTMLFormElement | null>, correct
     today: session.today,
     setVendor: (text: string) => {
       setVendorText(text);
+      // another vendor has another usual one
+      setHead({ currency: "" });
       change({ vendor: undefined });
     },
     setKind,

@@ -13,7 +13,7 @@ import { ChoiceWord } from "../parts/Word";
 import { About } from "./VendorAbout";
 import { Hold } from "./VendorHold";
 import { MergeVendor } from "./MergeVendor";
-import { ENTRIES, MOVEMENTS, PAYMENTS } from "./accountColumns";
+import { columnsOf } from "./accountColumns";
 import { isDocument, VendorBar, type Asking } from "./VendorBar";
 import { OffsetCredits } from "./OffsetCredits";
 import { ProposeChange } from "./ProposeChange";
@@ -112,7 +112,7 @@ function Page({ vendor }: { vendor: Vendor }) {
               list={`vendor-${show === "ALL" ? "account" : show === "PAYMENTS" ? "payments" : "entries"}`}
               label={SHOWN[show]}
               items={items}
-              columns={show === "ALL" ? MOVEMENTS : show === "PAYMENTS" ? PAYMENTS : ENTRIES}
+              columns={columnsOf(show, account.data ?? [])}
               cursor={values.at}
               onCursor={(key) => change({ at: key })}
               selected={show === "ALL" || show === "PAYMENTS" ? undefined : selected}

@@ -4,7 +4,6 @@ import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { api, call, type Schemas } from "../api/client";
 import type { paths } from "../api/schema";
-import { Amount } from "../workline/Amount";
 import { useAddress } from "../frame/address";
 import { useSession } from "../frame/session";
 import { Figure, Station } from "../frame/Station";
@@ -44,8 +43,8 @@ const COLUMNS: Column<Schemas["ListedVendor"]>[] = [
     title: "Amount",
     width: "120px",
     right: true,
-    words: (v) => `${v.open.text} ${v.open.currency}`,
-    cell: (v) => <Amount of={v.open} />,
+    words: (v) => v.open.map((one) => `${one.text} ${one.currency}`).join(" + "),
+    cell: (v) => v.open.map((one) => `${one.text} ${one.currency}`).join(" + "),
   },
 ];
 

@@ -10,7 +10,7 @@ const REFERENCE: Column<Row> = {
   width: "minmax(110px,1fr)",
   cell: (row) => <span className="font-mono text-note">{row.reference}</span>,
 };
-export const MOVEMENTS: Column<Row>[] = [
+const MOVEMENTS: Column<Row>[] = [
   {
     key: "in-the-ledger",
     title: "In the ledger",
@@ -24,7 +24,7 @@ export const MOVEMENTS: Column<Row>[] = [
   { key: "amount", title: "Amount", width: "110px", right: true, cell: (row) => row.amount },
   { key: "owed-then", title: "Owed then", width: "120px", right: true, cell: (row) => row.balance },
 ];
-export const ENTRIES: Column<Row>[] = [
+const ENTRIES: Column<Row>[] = [
   {
     key: "dated",
     title: "Dated",
@@ -54,7 +54,7 @@ export const ENTRIES: Column<Row>[] = [
   { key: "amount", title: "Amount", width: "100px", right: true, cell: (row) => row.amount },
   { key: "open", title: "Open", width: "100px", right: true, cell: (row) => row.open },
 ];
-export const PAYMENTS: Column<Row>[] = [
+const PAYMENTS: Column<Row>[] = [
   {
     key: "check-date",
     title: "Check date",
@@ -72,3 +72,13 @@ export const PAYMENTS: Column<Row>[] = [
   { key: "state", title: "State", width: "110px", cell: (row) => row.state },
   { key: "amount", title: "Amount", width: "120px", right: true, cell: (row) => row.amount },
 ];
+
+const CURRENCY: Column<Row> = { key: "in", title: "In", width: "48px", cell: (row) => row.currency };
+
+/** The columns of what is shown of an account; amounts stand beside their currencies where it holds several. */
+export function columnsOf(show: string, rows: Row[]): Column<Row>[] {
+  const columns = show === "ALL" ? MOVEMENTS : show === "PAYMENTS" ? PAYMENTS : ENTRIES;
+  if (new Set(rows.map((row) => row.currency)).size < 2) return columns;
+  const amount = columns.findIndex((one) => one.key === "amount");
+  return [...columns.slice(0, amount), CURRENCY, ...columns.slice(amount)];
+}

@@ -75,6 +75,7 @@ public record InvoiceDocument(
     private static @Nullable Finding differing(List<InvoiceRow> rows) {
         record Part(String column, Function<InvoiceRow, Object> of) {}
         List<Part> parts = List.of(
+                new Part("currency", row -> row.amount().currency()),
                 new Part("invoice_date", InvoiceRow::invoiceDate),
                 new Part("ledger_date", InvoiceRow::ledgerDate),
                 new Part("terms", InvoiceRow::terms),

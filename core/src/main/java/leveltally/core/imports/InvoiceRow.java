@@ -5,6 +5,7 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.money.Money;
@@ -40,6 +41,9 @@ public record InvoiceRow(
         /** The currency of a vendor by its number; null when there is none. */
         @Nullable
         Currency vendor(String number);
+
+        /** Whether the company has an account in this currency. */
+        boolean paysIn(Currency currency);
 
         /** An account by its code, open or closed; null when there is none. */
         @Nullable
@@ -79,11 +83,7 @@ public record InvoiceRow(
                     "vendor",
                     "there is no vendor " + vendor + "; bring the vendor in first, or name the one it was merged into");
         }
-        Currency reckoned = currency == null ? Currency.getInstance("USD") : currency;
-        String named = in.raw("currency");
-        if (currency != null && !named.isEmpty() && !named.equalsIgnoreCase(currency.getCurrencyCode())) {
-            in.wrong("currency", "the document is in " + named + ", the vendor in " + currency);
-        }
+        Currency reckoned = currency(in, currency == null ? Currency.getInstance("USD") : currency, known);
         String reference = in.text("reference", 40, true);
         boolean credit = in.oneOf("kind", List.of("invoice", "credit")).equals("credit");
         LocalDate dated = in.day("invoice_date", true).orElse(null);
@@ -117,6 +117,22 @@ public record InvoiceRow(
                 new InvoiceRow(
                         vendor, reference, credit, dated, ledger, terms, due, amount, account, job, apart, own, usable),
                 List.of());
+    }
+
+    /** The document's own, or the vendor's usual one. */
+    private static Currency currency(Cells in, Currency usual, Known known) {
+        String named = in.raw("currency").toUpperCase(Locale.ROOT);
+        if (named.isEmpty() || named.equals(usual.getCurrencyCode())) {
+            return usual;
+        }
+        Optional<Currency> own = Currency.getAvailableCurrencies().stream()
+                .filter(one -> one.getCurrencyCode().equals(named))
+                .filter(known::paysIn)
+                .findFirst();
+        if (own.isEmpty()) {
+            in.wrong("currency", "the company has no bank account in " + named);
+        }
+        return own.orElse(usual);
     }
 
     private static @Nullable LocalDate ledgerDate(Cells in, @Nullable LocalDate dated, Known known, Reading how) {

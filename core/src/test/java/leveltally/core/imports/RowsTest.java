@@ -18,6 +18,7 @@ import leveltally.core.ledger.AccountId;
 import leveltally.core.ledger.AccountKind;
 import leveltally.core.ledger.LedgerAccount;
 import leveltally.core.money.DecimalMark;
+import leveltally.core.money.Money;
 import leveltally.core.terms.Terms;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -29,6 +30,11 @@ class RowsTest {
         @Override
         public @Nullable Currency vendor(String number) {
             return number.equals("V1") ? USD : null;
+        }
+
+        @Override
+        public boolean paysIn(Currency currency) {
+            return !currency.getCurrencyCode().equals("CHF");
         }
 
         @Override
@@ -65,6 +71,19 @@ class RowsTest {
                 "5300"));
     }
 
+    /** A vendor may be owed in several, whatever it is paid in as a rule. */
+    @Test
+    void aDocumentMayBeInAnotherCurrency() {
+        Map<String, String> euro = invoice();
+        euro.put("currency", "eur");
+        assertThat(InvoiceRow.read(euro, KNOWN, Reading.PLAIN).row().amount())
+                .isEqualTo(Money.parse("1250.00", Currency.getInstance("EUR")));
+        InvoiceRow first = InvoiceRow.read(invoice(), KNOWN, Reading.PLAIN).row();
+        InvoiceRow second = InvoiceRow.read(euro, KNOWN, Reading.PLAIN).row();
+        assertThat(InvoiceDocument.of(List.of(first, second)).finding().column())
+                .isEqualTo("currency");
+    }
+
     @Test
     void readsAnInvoice() {
         assertThat(InvoiceRow.read(invoice(), KNOWN, Reading.PLAIN).row())
@@ -99,7 +118,8 @@ class RowsTest {
         "amount, '100,000,000,000.00', the most one amount can be",
         "terms, soon, are no terms such as",
         "due_date, 2026-11-01, lies before the invoice date",
-        "currency, EUR, 'in EUR, the vendor in USD'",
+        "currency, CHF, 'the company has no bank account in CHF'",
+        "currency, XXQ, 'the company has no bank account in XXQ'",
         "usable_from, 2026-12-01, belongs to credits only",
         "amount, 1.234, more decimals than USD",
         "amount, ten, is not an amount",

@@ -143,14 +143,6 @@ class DirectLook {
                     "vendor",
                     vendor.name() + " is held: " + vendor.held() + ". " + LeftOutReason.HELD_VENDOR.wayOut());
         }
-        String currency = on.account().currency().getCurrencyCode();
-        if (!vendor.currency().equals(currency)) {
-            throw Refusal.invalidField(
-                    "other-currency",
-                    "vendor",
-                    vendor.name() + " is paid in " + vendor.currency() + ", and "
-                            + on.account().name() + " pays in " + currency + ".");
-        }
     }
 
     /** The first of the vendor's addresses that this way reaches. */
@@ -238,6 +230,9 @@ class DirectLook {
         }
         if (!vendor.isPaidBy(way.method())) {
             says.add("as a rule it is paid by " + vendor.rather().words());
+        }
+        if (!vendor.currency().equals(line.gross().currency().getCurrencyCode())) {
+            says.add("as a rule it is paid in " + vendor.currency());
         }
         if (row.dueOn() != null) {
             says.add("due on " + Dates.inWords(row.dueOn()) + " by its schedule");

@@ -118,18 +118,11 @@ public class Schedules {
         var account = accounts.get(wanted.account());
         account.mustBeOpen();
         account.payingWay(wanted.way());
-        String currency = jdbc.sql("SELECT currency FROM vendor WHERE id = ? AND merged_into_id IS NULL")
+        jdbc.sql("SELECT id FROM vendor WHERE id = ? AND merged_into_id IS NULL")
                 .param(wanted.vendor().value())
-                .query(String.class)
+                .query(Long.class)
                 .optional()
                 .orElseThrow(() -> Refusal.invalidField("no-vendor", "vendor", "Choose the vendor it is paid to."));
-        if (!account.currency().getCurrencyCode().equals(currency)) {
-            throw Refusal.invalidField(
-                    "other-currency",
-                    "vendor",
-                    "This vendor is paid in " + currency + ", and " + account.name() + " pays in "
-                            + account.currency().getCurrencyCode() + ". Choose another account.");
-        }
     }
 
     private static Map<String, Object> columns(Actor by, Wanted wanted) {

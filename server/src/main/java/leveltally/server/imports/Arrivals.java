@@ -75,8 +75,8 @@ class Arrivals {
         for (List<Map<String, String>> rows : documents) {
             InvoiceDocument document = document(rows, known, job.choices().reading());
             Vendor vendor = named.get(document.head().vendor());
-            AccountId owed =
-                    payables.computeIfAbsent(vendor.currency(), currency -> roles.of(AccountRole.PAYABLES, currency));
+            AccountId owed = payables.computeIfAbsent(
+                    document.head().amount().currency(), currency -> roles.of(AccountRole.PAYABLES, currency));
             arriving.add(new Arrival(
                     invoice(document, vendor, owed),
                     vendor,

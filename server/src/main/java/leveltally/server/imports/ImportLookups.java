@@ -96,6 +96,11 @@ class ImportLookups {
         }
 
         @Override
+        public boolean paysIn(Currency currency) {
+            return currencies.contains(currency);
+        }
+
+        @Override
         public @Nullable LedgerAccount account(String code) {
             return accounts.get(code);
         }

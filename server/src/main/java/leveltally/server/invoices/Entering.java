@@ -89,7 +89,7 @@ public class Entering {
         accounts.mustTake(wanted.lines().stream().map(NewInvoice.Line::account).toList(), wanted.ledgerDate());
         periods.shareForNew(by, wanted.ledgerDate());
         InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()), null, corrects);
-        Money amount = wanted.amount(vendor.currency());
+        Money amount = wanted.amount();
         audit.record(by, "enter invoice", "invoice " + id.value(), Map.of("amount", amount.plain()));
         prepayments.match(by, List.of(id));
         return id;
@@ -163,7 +163,7 @@ public class Entering {
                 .map(line -> new ArrivalEntry.Line(line.account(), line.amount()))
                 .toList();
         JournalEntry entry = ArrivalEntry.of(wanted.ledgerDate(), text, credit, lines, wanted.payables());
-        Money amount = wanted.amount(vendor.currency());
+        Money amount = wanted.amount();
         Money discountable = Discount.discountable(amount, wanted.notDiscountable());
         Terms terms = wanted.termsOr(vendor.terms());
         Terms.Schedule schedule = terms.scheduleFor(wanted.invoiceDate(), wanted.dueDate());
@@ -183,7 +183,7 @@ public class Entering {
         row.dueDate = schedule.dueDate();
         row.discountDate = earns ? schedule.discountDate().get() : null;
         row.ledgerDate = wanted.ledgerDate();
-        row.currency = vendor.currency().getCurrencyCode();
+        row.currency = wanted.currency().getCurrencyCode();
         row.amountMinor = amount.minor();
         row.discountableMinor = discountable.minor();
         row.discountRate = earns ? terms.discountRate() : BigDecimal.ZERO;

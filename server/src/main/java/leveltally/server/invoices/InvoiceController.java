@@ -4,6 +4,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
+import java.util.Currency;
 import java.util.List;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.money.Money;
@@ -46,9 +47,17 @@ class InvoiceController {
     /** @param open less than the amount where something was paid ahead under its reference */
     record EnteredView(long entry, MoneyView amount, LocalDate dueDate, MoneyView open) {}
 
-    /** What the terms make of a date, before anything is entered; amounts are summed here, not in the browser. */
+    /**
+     * What the terms make of a date, before anything is entered; amounts are summed here, not in the browser. {@code currencies}
+     * are those it may be in, the vendor's usual one first.
+     */
     record EntryPreview(
-            String terms, LocalDate dueDate, @Nullable LocalDate discountDate, String currency, String total) {}
+            String terms,
+            LocalDate dueDate,
+            @Nullable LocalDate discountDate,
+            String currency,
+            List<String> currencies,
+            String total) {}
 
     record HoldReason(@NotNull @Size(max = 200) String reason) {}
 
@@ -70,22 +79,25 @@ class InvoiceController {
             @RequestParam LocalDate invoiceDate,
             @RequestParam(required = false) @Nullable String terms,
             @RequestParam(required = false) @Nullable LocalDate dueDate,
+            @RequestParam(required = false) @Nullable String currency,
             @RequestParam(defaultValue = "") String amounts) {
         by.mayDo(Deed.READ);
         Vendor of = vendors.get(new VendorId(vendor));
+        Currency in = entries.currency(of, currency);
         Terms own = InvoiceEntries.terms(terms);
         Terms taken = own == null ? of.terms() : own;
         Terms.Schedule schedule = taken.scheduleFor(invoiceDate, dueDate);
         List<Money> lines = amounts.lines()
                 .filter(text -> !text.isBlank())
-                .map(text -> Money.typed(text, of.currency(), "lines"))
+                .map(text -> Money.typed(text, in, "lines"))
                 .toList();
         return new EntryPreview(
                 taken.inWords(),
                 schedule.dueDate(),
                 schedule.discountDate().orElse(null),
-                of.currency().getCurrencyCode(),
-                Money.sum(lines, of.currency()).toString());
+                in.getCurrencyCode(),
+                entries.currencies(of).stream().map(Currency::getCurrencyCode).toList(),
+                Money.sum(lines, in).toString());
     }
 
     @PostMapping("/invoices")
@@ -98,7 +110,7 @@ class InvoiceController {
         InvoiceId id = entering.enter(by, invoice);
         return new EnteredView(
                 id.value(),
-                MoneyView.of(invoice.amount(of.currency())),
+                MoneyView.of(invoice.amount()),
                 (ownTerms == null ? of.terms() : ownTerms)
                         .scheduleFor(wanted.invoiceDate(), wanted.dueDate())
                         .dueDate(),

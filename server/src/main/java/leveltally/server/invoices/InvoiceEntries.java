@@ -5,7 +5,11 @@ import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
+import java.util.Currency;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
+import leveltally.core.Refusal;
 import leveltally.core.invoices.InvoiceId;
 import leveltally.core.invoices.InvoiceKind;
 import leveltally.core.ledger.AccountId;
@@ -14,6 +18,7 @@ import leveltally.core.money.Money;
 import leveltally.core.terms.Terms;
 import leveltally.core.vendors.VendorId;
 import leveltally.server.ledger.AccountRoles;
+import leveltally.server.ledger.BankAccounts;
 import leveltally.server.vendors.Vendor;
 import leveltally.server.vendors.Vendors;
 import org.jspecify.annotations.Nullable;
@@ -26,8 +31,10 @@ class InvoiceEntries {
     private final Vendors vendors;
 
     private final OpenItems openItems;
+    private final BankAccounts bankAccounts;
 
-    InvoiceEntries(AccountRoles roles, Vendors vendors, OpenItems openItems) {
+    InvoiceEntries(AccountRoles roles, Vendors vendors, OpenItems openItems, BankAccounts bankAccounts) {
+        this.bankAccounts = bankAccounts;
         this.openItems = openItems;
         this.roles = roles;
         this.vendors = vendors;
@@ -38,7 +45,7 @@ class InvoiceEntries {
             @NotNull @Size(max = 30) String amount,
             @Nullable @Size(max = 20) String job) {}
 
-    /** {@code ledgerDate} null: the invoice date. */
+    /** {@code ledgerDate} null: the invoice date; {@code currency} null: the vendor's usual one. */
     record InvoiceEntry(
             @NotNull InvoiceKind kind,
             long vendor,
@@ -50,10 +57,12 @@ class InvoiceEntries {
             @Nullable LocalDate usableFrom,
             @Nullable @Size(max = 60) String terms,
             @Nullable LocalDate dueDate,
+            @Nullable @Size(max = 3) String currency,
             @NotEmpty @Size(max = 500) @Valid List<LineEntry> lines) {}
 
     NewInvoice of(InvoiceEntry wanted) {
         Vendor of = vendors.get(new VendorId(wanted.vendor()));
+        Currency currency = currency(of, wanted.currency());
         String apart = wanted.notDiscountable();
         LocalDate ledgerDate = wanted.ledgerDate();
         Terms ownTerms = terms(wanted.terms());
@@ -63,10 +72,10 @@ class InvoiceEntries {
                 wanted.reference(),
                 wanted.invoiceDate(),
                 ledgerDate == null ? wanted.invoiceDate() : ledgerDate,
-                roles.of(AccountRole.PAYABLES, of.currency()),
+                roles.of(AccountRole.PAYABLES, currency),
                 apart == null || apart.isBlank()
-                        ? Money.zero(of.currency())
-                        : Money.typed(apart, of.currency(), "notDiscountable"),
+                        ? Money.zero(currency)
+                        : Money.typed(apart, currency, "notDiscountable"),
                 Boolean.TRUE.equals(wanted.ownCheck()),
                 wanted.usableFrom(),
                 ownTerms,
@@ -74,11 +83,37 @@ class InvoiceEntries {
                 wanted.lines().stream()
                         .map(line -> new NewInvoice.Line(
                                 new AccountId(line.account()),
-                                Money.typed(line.amount(), of.currency(), "lines"),
+                                Money.typed(line.amount(), currency, "lines"),
                                 line.job() == null || line.job().isBlank()
                                         ? null
                                         : line.job().strip()))
                         .toList());
+    }
+
+    /**
+     * The currency of a document: its own, or the vendor's usual one.
+     *
+     * @throws Refusal when the company has no account in it
+     */
+    Currency currency(Vendor of, @Nullable String own) {
+        if (own == null || own.isBlank()) {
+            return of.currency();
+        }
+        return currencies(of).stream()
+                .filter(one -> one.getCurrencyCode().equals(own))
+                .findFirst()
+                .orElseThrow(() -> Refusal.invalidField(
+                        "no-account-of-currency",
+                        "currency",
+                        "The company has no bank account in " + own + ", so nothing in it can be paid. Have one opened"
+                                + " first, or choose another currency."));
+    }
+
+    /** Those a document of a vendor may be in, the usual one first. */
+    Set<Currency> currencies(Vendor of) {
+        Set<Currency> all = new LinkedHashSet<>(List.of(of.currency()));
+        all.addAll(bankAccounts.currencies());
+        return all;
     }
 
     /** What is open of a document. */

@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param usableFrom a credit cannot be used before; null for at once
  * @param terms the document's own; null for the vendor's
  * @param dueDate the document's own; null for what the terms make of its date
- * @param notDiscountable part of the amount its discount is not reckoned on, such as freight
+ * @param notDiscountable part of the amount its discount is not reckoned on, such as freight, in the document's currency
  */
 public record NewInvoice(
         InvoiceKind kind,
@@ -61,9 +61,14 @@ public record NewInvoice(
         return terms == null ? usual : terms;
     }
 
+    /** In which it is owed. */
+    public Currency currency() {
+        return notDiscountable.currency();
+    }
+
     /** Σ of the lines. */
-    public Money amount(Currency currency) {
-        return Money.sum(lines.stream().map(Line::amount).toList(), currency);
+    public Money amount() {
+        return Money.sum(lines.stream().map(Line::amount).toList(), currency());
     }
 
     /** One account line. */

@@ -180,7 +180,8 @@ public class OpenItems {
         }
         String near = amounts.stream()
                 .distinct()
-                .map(amount -> "i.openMinor between " + amount.minor() + " and " + (amount.minor() / 3 * 4 + 4))
+                .map(amount -> "i.currency = '" + amount.currency() + "' and i.openMinor between " + amount.minor()
+                        + " and " + (amount.minor() / 3 * 4 + 4))
                 .collect(Collectors.joining(" or "));
         return owed("(" + near + ")", vendors, Map.of());
     }

@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.Comparator;
 import java.util.Currency;
 import java.util.List;
 import java.util.Map;
@@ -67,6 +68,17 @@ public class BankAccounts {
     @Transactional(readOnly = true)
     public BankAccount get(BankAccountId id) {
         return view(List.of(row(id, null))).get(0);
+    }
+
+    /** Those in which the company can pay. */
+    @Transactional(readOnly = true)
+    public List<Currency> currencies() {
+        return list().stream()
+                .filter(account -> account.closedOn() == null)
+                .map(BankAccount::currency)
+                .distinct()
+                .sorted(Comparator.comparing(Currency::getCurrencyCode))
+                .toList();
     }
 
     /** @throws Refusal when another account is called so; {@code but} may keep its name */

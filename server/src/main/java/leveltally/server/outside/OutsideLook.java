@@ -70,14 +70,6 @@ class OutsideLook {
                                 : "No vendor, or more than one, is called “"
                                         + row.vendor().strip() + "”. Type its number, or choose it.");
             }
-            if (!vendor.currency().equals(on.account().currency().getCurrencyCode())) {
-                throw Refusal.invalidField(
-                        "other-currency",
-                        "vendor",
-                        vendor.name() + " is paid in " + vendor.currency() + ", and "
-                                + on.account().name() + " pays in "
-                                + on.account().currency().getCurrencyCode() + ".");
-            }
             Money paid = Money.typed(row.amount(), on.account().currency(), "amount");
             if (!paid.isPositive()) {
                 throw Refusal.invalidField("outside-amount", "amount", "Something above zero was paid.");
@@ -171,6 +163,10 @@ class OutsideLook {
                 : List.of(OutsideLines.toldBy(paid, fitting(vendor, read, above.settled()), paidOn, read.graceDays()));
         Set<Long> twice = new HashSet<>(above.settled());
         for (OpenInvoice invoice : wanted) {
+            if (!invoice.open().currency().equals(paid.currency())) {
+                throw said(invoice.reference() + " is owed in " + invoice.open().currency() + ", and this was paid in "
+                        + paid.currency() + ". Record it among the payments of an account of that currency.");
+            }
             mustBeFree(invoice, ledgerDate, read);
             if (!twice.add(invoice.id().value())) {
                 throw said(invoice.reference()

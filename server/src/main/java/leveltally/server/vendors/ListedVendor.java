@@ -1,5 +1,6 @@
 package leveltally.server.vendors;
 
+import java.util.List;
 import leveltally.server.frame.MoneyView;
 
 /**
@@ -7,7 +8,7 @@ import leveltally.server.frame.MoneyView;
  *
  * @param held why it is held; empty when it is not
  * @param count its open invoices
- * @param open what they come to in its own currency
+ * @param open what they come to, in its usual currency and in whatever others it is owed
  */
 record ListedVendor(
         long id,
@@ -18,4 +19,4 @@ record ListedVendor(
         String method,
         String held,
         int count,
-        MoneyView open) {}
+        List<MoneyView> open) {}

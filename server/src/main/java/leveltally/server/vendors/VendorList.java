@@ -2,8 +2,10 @@ package leveltally.server.vendors;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import leveltally.core.terms.Terms;
 import leveltally.core.vendors.PaymentMethod;
@@ -58,7 +60,7 @@ class VendorList {
     /** A page of them, from a place on. */
     @Transactional(readOnly = true)
     List<ListedVendor> page(Asked asked, int from) {
-        return jdbc.sql("""
+        List<ListedVendor> page = jdbc.sql("""
                         SELECT v.id, v.number, v.name, v.vendor_group, v.priority, v.method, v.hold_reason, v.currency,
                           (SELECT COUNT(*) FROM invoice i
                             WHERE i.vendor_id = v.id AND i.is_open = 1 AND i.kind = 'INVOICE') AS open_count,
@@ -71,6 +73,25 @@ class VendorList {
                 .param("page", PAGE)
                 .query((r, n) -> listed(r))
                 .list();
+        addOthers(page);
+        return page;
+    }
+
+    /** What is owed in other currencies than the usual one. */
+    private void addOthers(List<ListedVendor> page) {
+        Map<Long, ListedVendor> byId = page.stream().collect(Collectors.toMap(ListedVendor::id, one -> one));
+        if (!byId.isEmpty()) {
+            jdbc.sql("""
+                            SELECT i.vendor_id, i.currency, SUM(i.open_minor) AS open_minor FROM invoice i
+                            JOIN vendor v ON v.id = i.vendor_id AND v.currency <> i.currency
+                            WHERE i.vendor_id IN (:ids) AND i.is_open = 1 AND i.kind = 'INVOICE'
+                            GROUP BY i.vendor_id, i.currency ORDER BY i.currency
+                            """).param("ids", byId.keySet()).query((ResultSet r) -> {
+                byId.get(r.getLong("vendor_id"))
+                        .open()
+                        .add(MoneyView.of(r.getLong("open_minor"), r.getString("currency")));
+            });
+        }
     }
 
     private static ListedVendor listed(ResultSet r) throws SQLException {
@@ -83,7 +104,7 @@ class VendorList {
                 PaymentMethod.valueOf(r.getString("method")).words(),
                 orNothing(r.getString("hold_reason")),
                 r.getInt("open_count"),
-                MoneyView.of(r.getLong("open_minor"), r.getString("currency")));
+                new ArrayList<>(List.of(MoneyView.of(r.getLong("open_minor"), r.getString("currency")))));
     }
 
     /** The same vendors as rows of the columns they are brought in by. */

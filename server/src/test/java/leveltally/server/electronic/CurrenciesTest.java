@@ -38,9 +38,7 @@ import leveltally.server.ledger.Accounts;
 import leveltally.server.ledger.BankAccountSetup;
 import leveltally.server.posting.Posting;
 import leveltally.server.proof.Proof;
-import leveltally.server.selection.Due;
 import leveltally.server.selection.DueQuestion;
-import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -143,16 +141,5 @@ class CurrenciesTest {
                 .isInstanceOf(IllegalArgumentException.class);
         assertThat(bean(Proof.class).run().laws())
                 .allSatisfy(law -> assertThat(law.findings()).isEmpty());
-    }
-
-    @Test
-    void aVendorIsPaidInItsOneCurrencyOnly() {
-        String euro = Electronic.vendor(PaymentMethod.CREDIT_TRANSFER, "EUR", Electronic.account());
-        WayId usd = Electronic.way(Electronic.wanted(Electronic.transfers()));
-        DueQuestion asked = DueQuestion.of(App.operations().value(), App.TODAY.toString(), "2026-12-31", null)
-                .by(usd)
-                .toVendors(List.of(App.vendor(euro).value()));
-        App.invoice(euro, "10.00");
-        assertThat(bean(Due.class).select(asked, App.TODAY).taken()).isEmpty();
     }
 }
