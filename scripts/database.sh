@@ -134,7 +134,7 @@ keep_backup() {
     umask 077
     root_client "$root" mariadb-dump --single-transaction --quick --hex-blob --routines --triggers leveltally >"$bundle/dump.sql" &&
       root_client "$root" mariadb -N -e "SHOW GRANTS FOR leveltally_app@'%'" >"$bundle/all-grants" &&
-      sed -n 's/$/;/; / ON `leveltally`/p' "$bundle/all-grants" >"$bundle/grants.sql" &&
+      sed -n 's/$/;/; / ON \(PROCEDURE \)\?`leveltally`/p' "$bundle/all-grants" >"$bundle/grants.sql" &&
       head_of_trail >"$bundle/about" && cp "$data/keys" "$bundle/keys" &&
       tail -n 1 "$bundle/dump.sql" | grep -q 'Dump completed' &&
       tar -czf "$1.part" -C "$bundle" about dump.sql grants.sql keys && mv "$1.part" "$1"

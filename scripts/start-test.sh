@@ -46,6 +46,9 @@ ends() {
   done
   return 1
 }
+# rights: what the application's account may do
+rights() { (read_keys; root_client "$root" mariadb -N -e "SHOW GRANTS FOR leveltally_app@'%'" | sed 's/ IDENTIFIED BY.*//' | sort); }
+
 # proof ADDRESS: the head of a clean proof, as the controller sees it
 proof() {
   node - "$1" <<'JS'
@@ -95,6 +98,7 @@ first=$!
 running+=("$first")
 ready "$first" "$dir/log"
 before=$(proof "$address") || fail "the proof of a new demo is not clean."
+allowed=$(rights)
 refused "another ./start already uses" --data "$data"
 ./start --data "$data" --backup "$dir/copy" >"$dir/said" 2>&1 || { cat "$dir/said" >&2; fail "no copy was kept."; }
 [ "$(stat -c %a "$dir/copy")" = 600 ] || fail "others may read the copy."
@@ -138,6 +142,7 @@ after=$(proof "$address") || fail "the proof of what was brought back is not cle
 [ "${before%% *}" -lt "${after%% *}" ] || fail "records of the trail are missing: $before, then $after."
 kept=$(sed -n 's/.*its head is \([0-9a-f]*\).*/\1/p' "$dir/log")
 [ "$kept" = "${before##* }" ] || fail "the head of the trail is another: ${before##* }, then $kept."
+[ "$(rights)" = "$allowed" ] || fail "the application may do something else on what was brought back."
 kill "$!" && wait "$!"
 running=()
 [ -z "$(find "$data" -name '*.sock')" ] || fail "a socket was left behind."

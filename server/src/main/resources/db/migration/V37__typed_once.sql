@@ -35,3 +35,6 @@ BEGIN
   END IF;
 END//
 DELIMITER ;
+
+-- A copy that was brought back before lacked the right to what is called, so that no vendor could be merged there.
+GRANT EXECUTE ON PROCEDURE merge_vendor TO ${appUser};

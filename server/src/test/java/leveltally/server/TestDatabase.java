@@ -205,7 +205,7 @@ public final class TestDatabase {
         String from = "tar -xzOf '" + copy + "' ";
         try {
             run(List.of("bash", "-c", "set -o pipefail; " + from + "dump.sql | " + client));
-            String here = "sed 's/ON `leveltally`/ON `" + schema + "`/'";
+            String here = "sed -E 's/ON (PROCEDURE )?`leveltally`/ON \\1`" + schema + "`/'";
             run(List.of("bash", "-c", "set -o pipefail; " + from + "grants.sql | " + here + " | " + client));
         } catch (IOException broken) {
             throw new IllegalStateException(broken);
