@@ -16534,6 +16534,7 @@ export interface operations {
                 reference?: string;
                 date: string;
                 amount?: string;
+                currency?: string;
             };
             header?: never;
             path?: never;

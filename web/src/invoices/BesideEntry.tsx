@@ -11,14 +11,16 @@ export function BesideEntry({
   reference,
   date,
   amount,
+  currency,
 }: {
   vendor: { id: number; name: string };
   kind: "INVOICE" | "CREDIT";
   reference: string;
   date: string;
   amount: string;
+  currency: string | undefined;
 }) {
-  const asked = useRest(JSON.stringify({ vendor: vendor.id, kind, reference, date, amount }));
+  const asked = useRest(JSON.stringify({ vendor: vendor.id, kind, reference, date, amount, currency }));
   const beside = useQuery({
     queryKey: ["beside", asked],
     placeholderData: keepPreviousData,
@@ -45,7 +47,7 @@ export function BesideEntry({
       {likely.length > 0 && (
         <div role="status" className="callout">
           <p className="text-brass font-semibold">This may be in already:</p>
-          <Rows rows={likely} />
+          <Rows rows={likely} several={open.length > 1} />
         </div>
       )}
       <p>
@@ -61,14 +63,15 @@ export function BesideEntry({
       {last.length > 0 && (
         <div>
           <h2 className="text-faint text-note font-semibold">The last that came</h2>
-          <Rows rows={last} />
+          <Rows rows={last} several={open.length > 1} />
         </div>
       )}
     </section>
   );
 }
 
-function Rows({ rows }: { rows: Schemas["BesideRow"][] }) {
+/** @param several whether they may be of several currencies */
+function Rows({ rows, several }: { rows: Schemas["BesideRow"][]; several: boolean }) {
   return (
     <ul>
       {rows.map((row) => (
@@ -76,7 +79,9 @@ function Rows({ rows }: { rows: Schemas["BesideRow"][] }) {
           <Link className="go truncate font-mono text-note" to={`/invoices/${row.entry}`}>
             {row.reference}
           </Link>
-          <span>{row.amount.text}</span>
+          <span>
+            {row.amount.text} {several && row.amount.currency}
+          </span>
           <span className="text-faint text-note">{row.words}</span>
           <span className="text-faint text-right text-note">{dayMonth(row.date)}</span>
         </li>

@@ -118,6 +118,7 @@ function EntryForm({ correcting }: { correcting?: Correcting }) {
               vendor={chosen}
               kind={kind}
               reference={head.reference}
+              currency={preview.data?.currency}
               date={head.date || today}
               amount={
                 preview.data && !preview.isPlaceholderData && amounts.length > 0 ? preview.data.total : ""

@@ -41,7 +41,7 @@ const COLUMNS: Column<Schemas["ListedVendor"]>[] = [
     key: "OPEN",
     sorts: true,
     title: "Amount",
-    width: "120px",
+    width: "minmax(208px,0.8fr)",
     right: true,
     words: (v) => v.open.map((one) => `${one.text} ${one.currency}`).join(" + "),
     cell: (v) => v.open.map((one) => `${one.text} ${one.currency}`).join(" + "),

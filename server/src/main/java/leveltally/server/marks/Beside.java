@@ -29,9 +29,22 @@ class Beside {
 
     private record Row(long id, String reference, LocalDate date, Money amount, Money open) {}
 
-    /** @param amount as it is typed; null or unreadable while it is not there yet */
+    /** @param typed its amount in its currency, as it is typed; null or unreadable while it is not there yet */
+    record Amount(@Nullable String typed, @Nullable String currency) {
+        private @Nullable Money read() {
+            try {
+                return typed == null || typed.isBlank() || currency == null || currency.isBlank()
+                        ? null
+                        : Money.parse(typed, Currency.getInstance(currency));
+            } catch (IllegalArgumentException | leveltally.core.Refusal notYet) {
+                // somebody is in the middle of it
+                return null;
+            }
+        }
+    }
+
     @Transactional(readOnly = true)
-    BesideView of(VendorId vendor, String kind, String reference, LocalDate date, @Nullable String amount) {
+    BesideView of(VendorId vendor, String kind, String reference, LocalDate date, Amount amount) {
         List<Row> rows = jdbc.sql("""
                         SELECT id, reference, invoice_date, amount_minor, open_minor, currency FROM invoice
                         WHERE vendor_id = :vendor AND kind = :kind AND cancelled_on IS NULL AND invoice_date >= :since
@@ -60,8 +73,7 @@ class Beside {
                     return MoneyView.of(r.getLong("open"), r.getString("currency"));
                 })
                 .list());
-        WhileTyped.Document typed =
-                new WhileTyped.Document(reference, date, rows.isEmpty() ? null : money(amount, rows.get(0)));
+        WhileTyped.Document typed = new WhileTyped.Document(reference, date, amount.read());
         List<BesideView.BesideRow> likely =
                 WhileTyped.secondTime(typed, rows.stream().map(Beside::earlier).toList()).stream()
                         .limit(LAST)
@@ -79,16 +91,6 @@ class Beside {
                                         : row.open().equals(row.amount()) ? "open" : "open " + row.open()))
                         .toList(),
                 likely);
-    }
-
-    private static @Nullable Money money(@Nullable String typed, Row like) {
-        Currency currency = like.amount().currency();
-        try {
-            return typed == null || typed.isBlank() ? null : Money.parse(typed, currency);
-        } catch (IllegalArgumentException | leveltally.core.Refusal notYet) {
-            // somebody is in the middle of it
-            return null;
-        }
     }
 
     private static WhileTyped.Earlier earlier(Row row) {

@@ -28,8 +28,9 @@ class BesideController {
             @RequestParam(defaultValue = "INVOICE") InvoiceKind kind,
             @RequestParam(defaultValue = "") String reference,
             @RequestParam LocalDate date,
-            @RequestParam(required = false) @Nullable String amount) {
+            @RequestParam(required = false) @Nullable String amount,
+            @RequestParam(required = false) @Nullable String currency) {
         by.mayDo(Deed.READ);
-        return beside.of(new VendorId(vendor), kind.name(), reference, date, amount);
+        return beside.of(new VendorId(vendor), kind.name(), reference, date, new Beside.Amount(amount, currency));
     }
 }
