@@ -29,7 +29,8 @@ public record Column(String name, boolean required, String about, String example
                     "what of this line earns no discount, such as freight; every line's counts",
                     "50.00"),
             new Column("own_check", false, "yes when it must be paid by itself", "no"),
-            new Column("usable_from", false, "a credit cannot be used before this day", ""));
+            new Column("usable_from", false, "a credit cannot be used before this day", ""),
+            new Column("currency", false, "three letters (ISO 4217); empty for the vendor's usual one", ""));
 
     public static final List<Column> VENDORS = List.of(
             new Column("number", true, "the vendor's number, at most 12 characters", "V2001"),
