@@ -3,6 +3,9 @@ package leveltally.browser;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.deque.html.axecore.selenium.AxeBuilder;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -123,24 +126,73 @@ class WithoutInvoiceTest {
         DESK.see("Every law holds");
     }
 
+    /** The id that a vendor's page has in its address. */
+    private static String vendor(String name) {
+        DESK.go("/vendors?text=" + name);
+        DESK.pick(name);
+        DESK.press(Keys.ENTER);
+        DESK.see("the account in time order");
+        return DESK.driver.getCurrentUrl().replaceAll(".*/vendors/(\\d+).*", "$1");
+    }
+
+    private static final List<String> WAYS = List.of("check", "ACH", "credit transfer, EUR");
+
     @Test
-    void aRunIsPaidInAllItsWaysSideBySide() {
-        DESK.sitDown("Tomas Brandt");
-        DESK.go("/due");
+    void aRunIsPaidThreeWaysAtOnceToTheEnd() {
+        DESK.sitDown("Ines Okafor");
+        DESK.go("/due?due=2026-12-31&vendors="
+                + String.join(".", List.of(vendor("Bollard"), vendor("Marlinspike"), vendor("Gorse"))));
         DESK.click("All ways…");
         DESK.see("The same criteria, asked of every way.");
         DESK.see("credit transfer");
         accessible();
-        DESK.fill("Name of the run", "Week 46, whole");
+        DESK.fill("Name of the run", "Three ways");
         DESK.confirmed();
-        DESK.see("batches made. Their invoices are reserved for them.");
-        DESK.until(
-                "each batch names its way",
-                () -> DESK.rows().stream()
-                                .filter(row -> row.contains("Week 46, whole"))
-                                .count()
-                        >= 2);
+        DESK.see("3 batches made. Their invoices are reserved for them.");
+        Map<String, String> batches = new HashMap<>();
+        for (String way : WAYS) {
+            DESK.go("/batches");
+            DESK.pick("Three ways, " + way);
+            DESK.press(Keys.ENTER);
+            DESK.click("Send for approval…");
+            DESK.confirmed();
+            DESK.see("in approval");
+            batches.put(way, DESK.driver.getCurrentUrl().replaceAll(".*/batches/(\\d+).*", "$1"));
+        }
+        for (String approver : List.of("Maren Lindqvist", "Aldo Ferreira")) {
+            WAYS.forEach(way -> ApprovalTest.finish("Three ways, " + way, approver));
+        }
+        DESK.sitDown("Ines Okafor");
+        printed(batches.get("check"));
+        for (String way : WAYS.subList(1, 3)) {
+            DESK.go("/file/" + batches.get(way));
+            DESK.click("Make the file of 1 payment");
+            DESK.confirmed();
+            DESK.see("no answer yet");
+            DESK.click("The bank took it");
+            DESK.confirmed();
+            DESK.click("The bank took 1: go to posting");
+        }
+        for (String way : WAYS) {
+            DESK.go("/post?at=" + batches.get(way));
+            DESK.click("Post 1 payment");
+            DESK.confirmed();
+            DESK.see("Three ways, " + way + ", posted");
+            DESK.until("level", () -> DESK.tally("LEDGER").equals(DESK.tally("LINES")));
+        }
         DESK.go("/proof");
         DESK.see("Every law holds");
+    }
+
+    private static void printed(String batch) {
+        DESK.go("/print/" + batch);
+        DESK.click("Take the turn");
+        DESK.confirmed();
+        DESK.click("Print 1 check");
+        DESK.type(DESK.find(By.cssSelector("[role=dialog] label b")).getText());
+        DESK.click("stand-in");
+        DESK.confirmed();
+        DESK.click("printed well: all good");
+        DESK.see("go to posting");
     }
 }
