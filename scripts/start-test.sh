@@ -47,7 +47,15 @@ ends() {
   return 1
 }
 # rights: what the application's account may do
-rights() { (read_keys; root_client "$root" mariadb -N -e "SHOW GRANTS FOR leveltally_app@'%'" | sed 's/ IDENTIFIED BY.*//' | sort); }
+rights() {
+  (
+    read_keys
+    root_client "$root" mariadb -N mysql -e "
+      SELECT Table_name AS a, '' AS b, Table_priv AS c FROM tables_priv WHERE User = 'leveltally_app'
+      UNION ALL SELECT Table_name, Column_name, Column_priv FROM columns_priv WHERE User = 'leveltally_app'
+      UNION ALL SELECT Routine_name, Routine_type, Proc_priv FROM procs_priv WHERE User = 'leveltally_app' ORDER BY a, b"
+  )
+}
 
 # proof ADDRESS: the head of a clean proof, as the controller sees it
 proof() {
