@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
 import leveltally.core.imports.InvoiceRow;
 import leveltally.core.ledger.LedgerAccount;
 import leveltally.server.ledger.Accounts;
+import leveltally.server.ledger.BankAccounts;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -23,11 +24,13 @@ import tools.jackson.databind.json.JsonMapper;
 class ImportLookups {
     private final JdbcClient jdbc;
     private final Accounts accounts;
+    private final BankAccounts bankAccounts;
     private final JsonMapper json;
 
-    ImportLookups(JdbcClient jdbc, Accounts accounts, JsonMapper json) {
+    ImportLookups(JdbcClient jdbc, Accounts accounts, BankAccounts bankAccounts, JsonMapper json) {
         this.jdbc = jdbc;
         this.accounts = accounts;
+        this.bankAccounts = bankAccounts;
         this.json = json;
     }
 
@@ -38,11 +41,7 @@ class ImportLookups {
         Set<YearMonth> open = jdbc.sql("SELECT month FROM period WHERE NOT locked").query(String.class).list().stream()
                 .map(YearMonth::parse)
                 .collect(Collectors.toSet());
-        Set<Currency> currencies =
-                jdbc.sql("SELECT DISTINCT currency FROM bank_account").query(String.class).list().stream()
-                        .map(Currency::getInstance)
-                        .collect(Collectors.toSet());
-        return new Known(byCode, open, currencies);
+        return new Known(byCode, open, Set.copyOf(bankAccounts.currencies()));
     }
 
     boolean isAccount(String code) {
@@ -85,7 +84,7 @@ class ImportLookups {
             }
         }
 
-        /** Those of the company's bank accounts. */
+        /** Those in which the company can pay. */
         Set<Currency> currencies() {
             return currencies;
         }
