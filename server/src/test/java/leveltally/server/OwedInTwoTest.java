@@ -48,6 +48,12 @@ class OwedInTwoTest {
         Http clerk = Http.signedIn("ines");
         assertThat(entered(clerk, vendor, "TWO-E", "EUR", "10.00")).contains("\"currency\":\"EUR\"");
         assertThat(entered(clerk, vendor, "TWO-U", "USD", "25.50")).contains("\"currency\":\"USD\"");
+        assertThat(App.jdbc()
+                        .sql("SELECT detail FROM audit_record WHERE deed = 'enter invoice' AND subject = ?")
+                        .param("invoice " + entry("TWO-U").value())
+                        .query(String.class)
+                        .single())
+                .contains("25.50", "USD");
         assertThat(entered(clerk, vendor, "TWO-C", "CHF", "1.00")).contains("no bank account in CHF");
         assertThat(clerk.get("/api/invoices/preview?vendor=" + vendor + "&invoiceDate=2026-11-02&amounts=1.50")
                         .body())

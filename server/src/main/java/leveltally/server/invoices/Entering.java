@@ -90,7 +90,11 @@ public class Entering {
         periods.shareForNew(by, wanted.ledgerDate());
         InvoiceId id = write(by, wanted, vendor, vendors.usualRemitTo(vendor.id()), null, corrects);
         Money amount = wanted.amount();
-        audit.record(by, "enter invoice", "invoice " + id.value(), Map.of("amount", amount.plain()));
+        audit.record(
+                by,
+                "enter invoice",
+                "invoice " + id.value(),
+                Map.of("amount", amount.plain(), "currency", wanted.currency().getCurrencyCode()));
         prepayments.match(by, List.of(id));
         return id;
     }
